@@ -1,0 +1,82 @@
+# Two commands matter: `make demo` and `make test`. Each does its own set-up and only what changed.
+# Set-up is kept in stamps, so a second run starts at once.
+
+PYTHON ?= python3.11
+BIN := .venv/bin
+UV := .uv/bin/uv
+UV_VERSION := 0.13.9
+export DJANGO_SETTINGS_MODULE := jamreel.site.settings
+FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html frontend/vite.config.ts
+
+.PHONY: demo test lint screenshots bench types formats build clean chromium
+
+demo: .venv/.run frontend/dist/.built
+	@$(BIN)/python -m jamreel demo
+
+test: .venv/.dev frontend/dist/.built chromium
+	@$(BIN)/pytest
+
+lint: .venv/.dev frontend/node_modules/.installed
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/lint-imports
+	$(BIN)/mypy
+	$(BIN)/python -m jamreel.site.openapi | diff - frontend/src/api/openapi.json || (echo "The API has drifted from its types: run make types." && false)
+	cp frontend/src/api/schema.d.ts frontend/node_modules/.schema-kept
+	cd frontend && npm run -s types > /dev/null && diff src/api/schema.d.ts node_modules/.schema-kept
+	$(BIN)/python -m jamreel schemas | diff - docs/format/schemas.json || (echo "The formats have drifted from their document: run make formats." && false)
+	$(BIN)/django-admin makemigrations --check --dry-run -v0
+	cd frontend && npm run -s lint
+
+types: .venv/.run frontend/node_modules/.installed
+	$(BIN)/python -m jamreel.site.openapi > frontend/src/api/openapi.json
+	cd frontend && npm run -s types
+
+formats: .venv/.run
+	$(BIN)/python -m jamreel schemas > docs/format/schemas.json
+
+screenshots: .venv/.dev frontend/dist/.built chromium
+	$(BIN)/python tools/screenshots.py
+
+bench: .venv/.dev
+	$(BIN)/python tools/bench.py
+
+build: frontend/dist/.built
+
+chromium:
+	@test -x /usr/bin/chromium || (echo "Installing Debian's Chromium" && \
+	  if [ "$$(id -u)" = 0 ]; then S=; else S=sudo; fi; \
+	  $$S apt-get update -qq && $$S apt-get install -y -qq --no-install-recommends chromium > /dev/null)
+
+$(UV):
+	@$(PYTHON) -m venv .uv && .uv/bin/pip install -q uv==$(UV_VERSION)
+
+.venv/.python: $(UV)
+	@test -x $(BIN)/python || $(UV) venv -q --python $(PYTHON) .venv
+	@touch $@
+
+# `make test` needs all of `make demo` and more, so .dev satisfies .run too.
+.venv/.run: .venv/.python requirements/run.txt pyproject.toml
+	@test -e .venv/.dev && test .venv/.dev -nt requirements/dev.txt || $(UV) pip sync -q --python $(BIN)/python requirements/run.txt
+	@$(UV) pip install -q --python $(BIN)/python --no-deps -e .
+	@touch $@
+
+.venv/.dev: .venv/.python requirements/dev.txt pyproject.toml
+	@$(UV) pip sync -q --python $(BIN)/python requirements/dev.txt
+	@$(UV) pip install -q --python $(BIN)/python --no-deps -e .
+	@touch $@ .venv/.run
+
+frontend/node_modules/.installed: frontend/package-lock.json
+	@cd frontend && npm ci --silent --no-progress
+	@touch $@
+
+frontend/dist/.built: .venv/.run frontend/node_modules/.installed $(FRONTEND_SOURCES)
+	@cd frontend && npm run -s build
+	@$(BIN)/python -m whitenoise.compress -q frontend/dist
+	@touch $@
+
+requirements/%.txt: requirements/%.in | $(UV)
+	$(UV) pip compile -q --generate-hashes --no-header --python-version 3.11 $< -o $@
+
+clean:
+	rm -rf .venv .uv frontend/node_modules frontend/dist

@@ -1,0 +1,75 @@
+"""The command-line door: ``python -m jamreel plan FILE.json`` and ``python -m jamreel demo``."""
+
+import argparse
+import json
+import sys
+from pathlib import Path
+from typing import Any, NoReturn
+
+from jamreel.core.plan import BriefRefused, plan_raw, read_shop
+from jamreel.core.problem import problem_details
+from jamreel.core.shop import Shop
+from jamreel.core.words import Problem
+
+REFUSED = 2
+
+
+def main(arguments: list[str] | None = None) -> int:
+    """Run one command. Returns 0, or 2 with problem JSON on standard output for bad input."""
+    parser = argparse.ArgumentParser(prog="jamreel", description=__doc__)
+    commands = parser.add_subparsers(dest="command", required=True)
+    planning = commands.add_parser("plan", help="print the plan of a brief as JSON")
+    planning.add_argument("brief", help="brief as JSON, or - for standard input")
+    planning.add_argument("--shop", help="workshop settings as JSON (tools, units, ease words)")
+    commands.add_parser("schemas", help="print the JSON Schemas of brief, shop and plan")
+    demo = commands.add_parser("demo", help="serve the demo bench on 127.0.0.1")
+    demo.add_argument("--port", type=int, default=8720)
+    chosen = parser.parse_args(arguments)
+    if chosen.command == "plan":
+        return _plan(chosen.brief, chosen.shop)
+    if chosen.command == "schemas":
+        from jamreel.core.formats import schemas
+
+        print(json.dumps(schemas(), indent=2, ensure_ascii=False))
+        return 0
+    from jamreel.site.demo import serve  # Django is not needed, nor loaded, for a plan
+
+    return serve(chosen.port)
+
+
+def _plan(brief: str, shop: str | None) -> int:
+    try:
+        settings = read_shop(_read(shop)) if shop else Shop()
+        result = plan_raw(_read(brief), settings)
+    except BriefRefused as refused:
+        print(json.dumps(problem_details(refused.problems), indent=2, ensure_ascii=False))
+        print(refused, file=sys.stderr)
+        return REFUSED
+    print(result.model_dump_json(indent=2))
+    return 0
+
+
+def _read(name: str) -> Any:
+    try:
+        text = sys.stdin.read() if name == "-" else Path(name).read_text(encoding="utf-8")
+        return json.loads(text, parse_constant=_no_constant)
+    except (OSError, ValueError) as error:
+        raise BriefRefused((_unreadable(name, error),)) from None
+
+
+def _no_constant(name: str) -> NoReturn:
+    raise ValueError(f"{name} is not a number")
+
+
+def _unreadable(name: str, error: Exception) -> Problem:
+    return Problem(
+        field="",
+        key="json",
+        expected="a readable file of JSON",
+        got=name,
+        says=f"{name} can't be read as JSON: {error}.",
+    )
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,90 @@
+"""The bench: pieces by what they wait for, and planning without keeping."""
+
+from datetime import date
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from jamreel.api.auth import bench_of
+from jamreel.api.errors import EVERY_ERROR
+from jamreel.api.views import StationView, WearerLine, wearer_line
+from jamreel.core.plan import Plan
+from jamreel.core.result import Figure
+from jamreel.core.words import Problem
+from jamreel.workshop.models import Piece
+from jamreel.workshop.ownership import rows
+from jamreel.workshop.pieces import shop_of, work_out
+
+router = Router(tags=["bench"])
+
+
+class PieceLine(Schema):
+    """A piece on the bench, with the one figure it waits for."""
+
+    id: int
+    name: str
+    wearer: WearerLine | None
+    due: date | None
+    waits_for: str
+    stations: dict[str, StationView]
+    answer: Figure | None
+    made_of: str
+    guessed: bool
+
+
+class Bench(Schema):
+    """Everything on the bench, soonest due first."""
+
+    workshop: str
+    pieces: list[PieceLine]
+
+
+class Worked(Schema):
+    """A brief as far as it goes."""
+
+    plan: Plan | None
+    problems: list[Problem]
+
+
+class BriefIn(Schema):
+    """A brief as typed."""
+
+    brief: dict[str, Any]
+
+
+@router.get("/bench", response={200: Bench, **EVERY_ERROR}, by_alias=True)
+def bench(request: HttpRequest) -> Bench:
+    """Return the pieces on the bench."""
+    workshop = bench_of(request)
+    found = rows(Piece, workshop).filter(put_away_at__isnull=True).select_related("wearer")
+    order = sorted(found, key=lambda p: (p.due is None, p.due or date.max, p.pk))
+    return Bench(workshop=workshop.name, pieces=[_line(p) for p in order])
+
+
+def _line(piece: Piece) -> PieceLine:
+    return PieceLine(
+        id=piece.pk,
+        name=piece.name,
+        wearer=wearer_line(piece.wearer),
+        due=piece.due,
+        waits_for=piece.waits_for,
+        stations=piece.state.get("stations", {}),
+        answer=piece.state.get("answer"),
+        made_of=piece.state.get("made_of", ""),
+        guessed=piece.state.get("guessed", False),
+    )
+
+
+@router.post("/plan", response={200: Worked, **EVERY_ERROR}, by_alias=True)
+def plan_only(request: HttpRequest, payload: BriefIn) -> Worked:
+    """Return what follows from a brief, keeping nothing."""
+    planned = work_out(payload.brief, shop_of(bench_of(request)))
+    return Worked(plan=planned.plan, problems=list(planned.problems))
+
+
+@router.get("/empty", response={204: None, **EVERY_ERROR})
+def empty(request: HttpRequest) -> tuple[int, None]:
+    """Return nothing: what an answer costs by itself, for `make bench`."""
+    bench_of(request)
+    return 204, None

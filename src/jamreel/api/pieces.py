@@ -1,0 +1,183 @@
+"""Pieces: start, save, undo, tick, try on, print."""
+
+from datetime import date
+from typing import Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Router, Schema
+from pydantic import Field
+
+from jamreel.api.auth import bench_of
+from jamreel.api.errors import EVERY_ERROR, Stale
+from jamreel.api.views import PieceView, piece_view
+from jamreel.core.plan import BriefRefused
+from jamreel.workshop import making, pieces
+from jamreel.workshop.models import Piece, Wearer
+from jamreel.workshop.ownership import row
+from jamreel.workshop.papers.bench_strip import bench_strip
+from jamreel.workshop.pieces import shop_of, work_out
+from jamreel.workshop.wearers import measures_of
+
+router = Router(tags=["pieces"])
+PIECE: dict[int, Any] = {200: PieceView, **EVERY_ERROR}
+PIECE_OR_STALE: dict[int, Any] = {**PIECE, 409: Stale}
+
+
+class NewPiece(Schema):
+    """A piece to start; the wearer's standing readings go in where the brief has none."""
+
+    name: str = Field(min_length=1, max_length=120)
+    brief: dict[str, Any]
+    wearer_id: int | None = None
+    due: date | None = None
+
+
+class Card(Schema):
+    """What a piece is called, for whom, and by when."""
+
+    name: str = Field(min_length=1, max_length=120)
+    wearer_id: int | None = None
+    due: date | None = None
+
+
+class Save(Schema):
+    """A brief as typed, and the version it was made from."""
+
+    version: int = Field(strict=True, ge=1)
+    brief: dict[str, Any]
+
+
+class At(Schema):
+    """The version that a move is made from."""
+
+    version: int = Field(strict=True, ge=1)
+
+
+class TickIn(Schema):
+    """A cut or step to tick, or to untick."""
+
+    kind: Literal["cut", "step"]
+    key: str = Field(min_length=1, max_length=60)
+    actual: str = Field(default="", max_length=40)
+    ticked: bool = True
+
+
+class Finish(Schema):
+    """Whether the piece is finished."""
+
+    finished: bool
+
+
+def _full(request: HttpRequest, piece: Piece, planned: pieces.Planned | None = None) -> PieceView:
+    shop = shop_of(bench_of(request))
+    planned = planned or work_out(piece.head.brief if piece.head else {}, shop)
+    return piece_view(piece, planned, shop)
+
+
+@router.post("/pieces", response={201: PieceView, **EVERY_ERROR}, by_alias=True)
+def start(request: HttpRequest, payload: NewPiece) -> tuple[int, PieceView]:
+    """Start a piece."""
+    workshop = bench_of(request)
+    wearer = row(Wearer, workshop, payload.wearer_id) if payload.wearer_id else None
+    brief = payload.brief
+    if wearer is not None:
+        brief = {**brief, "measures": {**measures_of(wearer), **brief.get("measures", {})}}
+    piece = pieces.start_piece(workshop, payload.name, brief, wearer, payload.due)
+    return 201, _full(request, piece)
+
+
+@router.get("/pieces/{int:piece_id}", response=PIECE, by_alias=True)
+def read(request: HttpRequest, piece_id: int) -> PieceView:
+    """Return a piece in full."""
+    return _full(request, row(Piece, bench_of(request), piece_id))
+
+
+@router.put("/pieces/{int:piece_id}/brief", response=PIECE_OR_STALE, by_alias=True)
+def save(request: HttpRequest, piece_id: int, payload: Save) -> PieceView:
+    """Save a brief as typed, whether or not it gives a plan yet."""
+    workshop = bench_of(request)
+    piece, planned = pieces.save_brief(workshop, piece_id, payload.version, payload.brief)
+    return _full(request, piece, planned)
+
+
+@router.post("/pieces/{int:piece_id}/undo", response=PIECE_OR_STALE, by_alias=True)
+def undo(request: HttpRequest, piece_id: int, payload: At) -> PieceView:
+    """Step back."""
+    piece, planned = pieces.undo(bench_of(request), piece_id, payload.version)
+    return _full(request, piece, planned)
+
+
+@router.post("/pieces/{int:piece_id}/redo", response=PIECE_OR_STALE, by_alias=True)
+def redo(request: HttpRequest, piece_id: int, payload: At) -> PieceView:
+    """Step forward."""
+    piece, planned = pieces.redo(bench_of(request), piece_id, payload.version)
+    return _full(request, piece, planned)
+
+
+@router.put("/pieces/{int:piece_id}/card", response=PIECE, by_alias=True)
+def card(request: HttpRequest, piece_id: int, payload: Card) -> PieceView:
+    """Change a piece's name, wearer or date."""
+    workshop = bench_of(request)
+    piece = row(Piece, workshop, piece_id)
+    piece.name, piece.due = payload.name, payload.due
+    piece.wearer = row(Wearer, workshop, payload.wearer_id) if payload.wearer_id else None
+    piece.save(update_fields=["name", "due", "wearer"])
+    return _full(request, piece)
+
+
+@router.post("/pieces/{int:piece_id}/ticks", response=PIECE, by_alias=True)
+def tick(request: HttpRequest, piece_id: int, payload: TickIn) -> PieceView:
+    """Tick a cut or a step off, or take the tick back."""
+    workshop = bench_of(request)
+    if payload.ticked:
+        piece = making.tick(workshop, piece_id, payload.kind, payload.key, payload.actual)
+    else:
+        piece = making.untick(workshop, piece_id, payload.kind, payload.key)
+    return _full(request, piece)
+
+
+@router.post("/pieces/{int:piece_id}/tryons", response=PIECE_OR_STALE, by_alias=True)
+def try_on(request: HttpRequest, piece_id: int, payload: At) -> PieceView:
+    """Keep the try-on noted in the brief, with its answer."""
+    return _full(request, making.record_tryon(bench_of(request), piece_id, payload.version))
+
+
+@router.post(
+    "/pieces/{int:piece_id}/tryons/{int:tryon_id}/done",
+    response=PIECE,
+    by_alias=True,
+)
+def put_right(request: HttpRequest, piece_id: int, tryon_id: int) -> PieceView:
+    """Say that what a try-on asked for is done."""
+    return _full(request, making.mark_put_right(bench_of(request), piece_id, tryon_id))
+
+
+@router.post("/pieces/{int:piece_id}/finish", response=PIECE, by_alias=True)
+def finish(request: HttpRequest, piece_id: int, payload: Finish) -> PieceView:
+    """Close a piece as done, or open it again."""
+    piece = making.finish(bench_of(request), piece_id, finished=payload.finished)
+    return _full(request, piece)
+
+
+@router.delete("/pieces/{int:piece_id}", response={204: None, **EVERY_ERROR})
+def put_away(request: HttpRequest, piece_id: int) -> tuple[int, None]:
+    """Put a piece away: it leaves the bench, nothing is deleted."""
+    piece = row(Piece, bench_of(request), piece_id)
+    piece.put_away_at = timezone.now()
+    piece.save(update_fields=["put_away_at"])
+    return 204, None
+
+
+@router.get("/pieces/{int:piece_id}/strip.pdf", response={200: Any, **EVERY_ERROR})
+def strip(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
+    """Return the bench strip as PDF at 1:1."""
+    workshop = bench_of(request)
+    piece = row(Piece, workshop, piece_id)
+    planned = work_out(piece.head.brief if piece.head else {}, shop_of(workshop))
+    if planned.plan is None:
+        raise BriefRefused(planned.problems)
+    body = bench_strip(planned.plan, piece.name, paper, shop_of(workshop))
+    response = HttpResponse(body, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="bench-strip-{piece.pk}.pdf"'
+    return response

@@ -1,0 +1,152 @@
+"""What the API hands out of pieces and wearers, made from rows."""
+
+from datetime import date, datetime
+from typing import Any, Literal
+
+from ninja import Schema
+
+from jamreel.core.plan import Plan
+from jamreel.core.shop import Shop
+from jamreel.core.words import Problem
+from jamreel.workshop.models import Piece, Tick, Wearer
+from jamreel.workshop.pieces import Planned, redo_target, states_of, undo_target
+from jamreel.workshop.stations import StationState
+from jamreel.workshop.wearers import as_typed, measures_of
+
+
+class WearerLine(Schema):
+    """A wearer's name and part."""
+
+    id: int
+    name: str
+    part: str
+    is_child: bool
+
+
+class StationView(Schema):
+    """A station's state and the words under its name."""
+
+    state: Literal["settled", "needs", "stale", "waiting"]
+    says: str
+
+
+class TickView(Schema):
+    """A standing tick."""
+
+    kind: str
+    key: str
+    planned_mm: float | None
+    actual_mm: float | None
+    ticked_at: datetime
+
+
+class TryOnView(Schema):
+    """A try-on on record."""
+
+    id: int
+    noted: dict[str, Any]
+    answer: dict[str, Any]
+    done: bool
+    noted_at: datetime
+
+
+class PieceView(Schema):
+    """A piece in full: its brief as typed, its plan or problems, and where it stands."""
+
+    id: int
+    name: str
+    wearer: WearerLine | None
+    wearer_measures: dict[str, Any]
+    due: date | None
+    version: int
+    brief: dict[str, Any]
+    plan: Plan | None
+    problems: list[Problem]
+    stations: dict[str, StationView]
+    waits_for: str
+    can_undo: bool
+    can_redo: bool
+    ticks: list[TickView]
+    tryons: list[TryOnView]
+    frozen_cuts: dict[str, float]
+    finished_at: datetime | None
+
+
+class ReadingView(Schema):
+    """A kept reading, as typed."""
+
+    site: str
+    value: str
+    method: str
+    thickness: str
+    ease: str
+    taken_at: datetime
+    replaced: bool
+
+
+def wearer_line(wearer: Wearer | None) -> WearerLine | None:
+    """Return a wearer's line, or None."""
+    if wearer is None:
+        return None
+    return WearerLine(id=wearer.pk, name=wearer.name, part=wearer.part, is_child=wearer.is_child)
+
+
+def station_views(states: dict[str, StationState]) -> dict[str, StationView]:
+    """Return station states for the wire."""
+    return {key: StationView(state=s.state, says=s.says) for key, s in states.items()}
+
+
+def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
+    """Return a piece in full."""
+    frozen = (piece.frozen_plan or {}).get("cuts", [])
+    return PieceView(
+        id=piece.pk,
+        name=piece.name,
+        wearer=wearer_line(piece.wearer),
+        wearer_measures=measures_of(piece.wearer) if piece.wearer else {},
+        due=piece.due,
+        version=piece.version,
+        brief=piece.head.brief if piece.head else {},
+        plan=planned.plan,
+        problems=list(planned.problems),
+        stations=station_views(states_of(piece, planned, shop)),
+        waits_for=piece.waits_for,
+        can_undo=undo_target(piece) is not None,
+        can_redo=redo_target(piece) is not None,
+        ticks=[_tick_view(t) for t in piece.ticks.all() if t.undone_at is None],
+        tryons=[
+            TryOnView(id=r.pk, noted=r.noted, answer=r.answer, done=r.done, noted_at=r.noted_at)
+            for r in piece.tryons.all()
+        ],
+        frozen_cuts={cut["id"]: cut["length_mm"] for cut in frozen},
+        finished_at=piece.finished_at,
+    )
+
+
+def _tick_view(tick: Tick) -> TickView:
+    return TickView(
+        kind=tick.kind,
+        key=tick.key,
+        planned_mm=tick.planned_mm,
+        actual_mm=tick.actual_mm,
+        ticked_at=tick.ticked_at,
+    )
+
+
+def readings_of(wearer: Wearer) -> list[ReadingView]:
+    """Return all of a wearer's readings, newest first, replaced ones too."""
+    return [
+        ReadingView(
+            site=r.site,
+            value=r.value,
+            method=r.method,
+            thickness=r.thickness,
+            ease=r.ease,
+            taken_at=r.taken_at,
+            replaced=r.replaced,
+        )
+        for r in reversed(wearer.readings.all())
+    ]
+
+
+__all__ = ["PieceView", "ReadingView", "WearerLine", "as_typed", "piece_view", "readings_of"]

@@ -1,0 +1,64 @@
+"""Judgement calls of loops that slide on the wire they go round."""
+
+from jamreel.core.advice import Advice, advise
+
+SHORTEST_OVERLAP_MM = 15.0
+
+
+def overlap_long(overlap: float, girth: float) -> Advice | None:
+    """Return a warning when the overlap when worn exceeds a third of the girth.
+
+    Args:
+        overlap: when worn [mm].
+        girth: of the wrist [mm].
+
+    Source: common practice.
+    """
+    if overlap <= girth / 3:
+        return None
+    return advise(
+        "overlap_long", "check", "measures.hand_pass_girth", overlap=overlap, third=girth / 3
+    )
+
+
+def overlap_short(overlap: float) -> Advice | None:
+    """Return a warning when the overlap when worn leaves no room for charms.
+
+    Args:
+        overlap: when worn [mm].
+
+    Source: common practice.
+    """
+    if overlap >= SHORTEST_OVERLAP_MM:
+        return None
+    return advise("overlap_short", "check", "ease", overlap=overlap, least=SHORTEST_OVERLAP_MM)
+
+
+def loop_loose(pin: float, wire: float) -> Advice | None:
+    """Return a note when a loop is over two and a half wires wide: it rattles and cants.
+
+    Args:
+        pin: inner diameter of the loop [mm].
+        wire: wire diameter [mm].
+
+    Source: common practice, no source for the figure.
+    """
+    if pin <= 2.5 * wire:
+        return None
+    return advise("loop_loose", "note", "piece.loop_pin", pin=pin, wire=wire)
+
+
+def pin_missing(pin: float, nearest: float | None) -> Advice | None:
+    """Return a note when none of the maker's pins is within 0.15 mm of the wanted one.
+
+    Args:
+        pin: wanted [mm].
+        nearest: the nearest pin the maker has [mm], or None.
+
+    Source: common practice.
+    """
+    if nearest is None:
+        return advise("no_pins", "note", "piece.loop_pin", pin=pin)
+    if abs(nearest - pin) <= 0.15:
+        return None
+    return advise("pin_missing", "note", "piece.loop_pin", pin=pin, nearest=nearest)

@@ -1,0 +1,24 @@
+"""Is this the right wire, and was it read right?"""
+
+from jamreel.core.advice import Advice, advise
+from jamreel.core.wire.metals import WireChoice
+
+
+def assumed_system(wire: WireChoice) -> Advice | None:
+    """Return a note when a bare gauge number took the maker's default system."""
+    size = wire.size
+    if not size.assumed:
+        return None
+    return advise(
+        "assumed_system",
+        "note",
+        "wire.size",
+        number=size.number,
+        system=size.system.upper(),
+        diameter=size.diameter_mm,
+    )
+
+
+def keeps_shape(wire: WireChoice) -> Advice | None:
+    """Return a note when a rigid piece is made of dead soft wire. Source: common practice."""
+    return advise("soft", "note", "wire.temper") if wire.temper == "dead_soft" else None

@@ -1,0 +1,1 @@
+"""The order of work: steps, and the cautions that stand at them."""

@@ -1,0 +1,1 @@
+"""What is measured and snipped: net length plus allowances, each by name."""

@@ -1,0 +1,167 @@
+"""All sizes of one sliding-loop bangle, worked out once and read by everything else."""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+from jamreel.core.body.readings import Girth
+from jamreel.core.cutting.cuts import Cutting
+from jamreel.core.errors import Refusal
+from jamreel.core.families.base import Job
+from jamreel.core.fit.ease import Ease, ease_of
+from jamreel.core.fit.sliding import centre_length, loop_outer_width, overlap_at
+from jamreel.core.forming.springback import former_diameter, sprung_diameter
+from jamreel.core.forming.tools import Former, choose_former
+from jamreel.core.path.moves import Bend, Mark, Move, Turn, bend_length, developed_length
+from jamreel.core.wire.metals import Metal, metal_of, yield_of
+from jamreel.core.words import say
+
+# A loop must let the wire it goes round slide: common practice.
+LOOP_CLEARANCE_MM = 0.3
+# Loops on pins much larger than this are rings, not sliding loops.
+WIDEST_PIN_MM = 15.0
+FULL_TURN = 2 * math.pi
+
+
+@dataclass(frozen=True)
+class Sizes:
+    """Inputs and what follows from them. Lengths in mm, stresses in MPa."""
+
+    wrist: Girth
+    hand: Girth
+    ease: Ease
+    d: float
+    pin: float
+    metal: Metal
+    temper: str
+    wire_label: str
+    yield_mpa: float
+    cutting: Cutting
+    former: Former
+
+    @cached_property
+    def worn(self) -> float:
+        """Inside girth when worn."""
+        return self.wrist.value_mm + self.ease.value_mm
+
+    @cached_property
+    def beyond_hand(self) -> float:
+        """What the worn fit needs beyond the hand pass; mostly nothing."""
+        return max(0.0, self.worn - self.hand.value_mm)
+
+    @cached_property
+    def open(self) -> float:
+        """Inside girth when opened as far as it goes."""
+        return self.hand.value_mm + self.beyond_hand
+
+    @cached_property
+    def loop_width(self) -> float:
+        """Outer width of one loop."""
+        return loop_outer_width(self.pin, self.d)
+
+    @cached_property
+    def centre(self) -> float:
+        """S: centre-line length, loop centre to loop centre."""
+        return centre_length(self.open, self.d, self.loop_width)
+
+    @cached_property
+    def overlap(self) -> float:
+        """Overlap of the ends when worn."""
+        return overlap_at(self.centre, self.d, self.worn)
+
+    @cached_property
+    def loop(self) -> float:
+        """Wire that one loop takes."""
+        return bend_length(FULL_TURN, self.pin, self.d)
+
+    @cached_property
+    def closed_diameter(self) -> float:
+        """Inside diameter of the piece when worn, as a circle."""
+        return self.worn / math.pi
+
+    @cached_property
+    def loop_opens_to(self) -> float:
+        """Inside diameter of a loop off its pin."""
+        return sprung_diameter(self.pin, self.d, self.yield_mpa, self.metal.youngs)
+
+    @cached_property
+    def moves(self) -> tuple[Move, ...]:
+        """The wire as a path, left flush cut to right flush cut.
+
+        Each loop stands square to the plane of the bangle: a quarter turn before and after.
+        """
+        body = self.centre / ((self.closed_diameter + self.d) / 2)
+        return (
+            Bend(angle=FULL_TURN, pin=self.pin, side="left", label=say("bend.loop_up")),
+            Mark(label=say("mark.loop_up_ends")),
+            Turn(angle=math.pi / 2),
+            Bend(angle=body / 2, pin=self.closed_diameter, side="left", label=say("bend.body")),
+            Mark(label=say("mark.centre")),
+            Bend(angle=body / 2, pin=self.closed_diameter, side="left", label=say("bend.body")),
+            Turn(angle=math.pi / 2),
+            Mark(label=say("mark.loop_down_begins")),
+            Bend(angle=FULL_TURN, pin=self.pin, side="left", label=say("bend.loop_down")),
+        )
+
+    @cached_property
+    def cut(self) -> float:
+        """Cut length: the path, two trims and the margin."""
+        return developed_length(self.moves, self.d) + 2 * self.cutting.trim + self.cutting.margin
+
+
+def sizes(pin: float, job: Job) -> Sizes:
+    """Return all sizes of the bangle that a job asks for.
+
+    Args:
+        pin: what the loops are bent on [mm].
+        job: girths, ease, wire and shop.
+
+    Raises:
+        Refusal: hand pass smaller than the wrist; a pin that the wire can't pass or far too
+            wide; too much ease; a curve that the wire springs out of on any former.
+
+    Source: handbook arithmetic of ``fit.sliding``, each rule with its own source.
+    """
+    wrist, hand = job.girths["wrist_girth"], job.girths["hand_pass_girth"]
+    d = job.wire.size.diameter_mm
+    if hand.value_mm < wrist.value_mm:
+        raise Refusal(
+            "hand_under_wrist",
+            got=f"{hand.value_mm:g} mm",
+            field="measures.hand_pass_girth",
+            wrist=wrist.value_mm,
+        )
+    least = d + LOOP_CLEARANCE_MM
+    # A hair of tolerance: 2.6 written for 2.6277 less rounding must not be refused over floats.
+    if pin < least - 1e-9:
+        raise Refusal(
+            "pin_too_thin", got=f"{pin:g} mm", field="piece.loop_pin", wire=d, least=least
+        )
+    if pin > WIDEST_PIN_MM:
+        raise Refusal("pin_too_wide", got=f"{pin:g} mm", field="piece.loop_pin", most=WIDEST_PIN_MM)
+    ease = ease_of(job.ease, wrist.value_mm, job.shop.ease)
+    metal, strength = metal_of(job.wire), yield_of(job.wire)
+    target = (wrist.value_mm + ease.value_mm) / math.pi
+    return Sizes(
+        wrist=wrist,
+        hand=hand,
+        ease=ease,
+        d=d,
+        pin=pin,
+        metal=metal,
+        temper=job.wire.temper,
+        wire_label=job.wire.size.label,
+        yield_mpa=strength,
+        cutting=job.cutting,
+        former=_former(target, d, strength, metal, job),
+    )
+
+
+def _former(target: float, d: float, strength: float, metal: Metal, job: Job) -> Former:
+    try:
+        ideal = former_diameter(target, d, strength, metal.youngs)
+    except ValueError:
+        raise Refusal(
+            "springs_straight", got=job.wire.size.label, field="wire.size", target=target
+        ) from None
+    return choose_former(target, ideal, job.shop.formers, d, strength, metal.youngs)

@@ -1,0 +1,1 @@
+"""From girth to inside girth to the length that is cut. Stands on ``body``."""

@@ -1,0 +1,48 @@
+"""What a maker notes at a try-on, and what a plan answers to it."""
+
+from pydantic import Field
+
+from jamreel.core.values import Frozen, OptionalLength
+
+
+class TryOn(Frozen):
+    """A try-on as noted. Everything may be left out; what is left out is not judged."""
+
+    passes_hand: bool | None = None
+    finger_under: bool | None = None
+    open_inside_girth: OptionalLength = None
+    overlap: OptionalLength = None
+    note: str = Field(default="", max_length=500)
+
+    @property
+    def says_nothing(self) -> bool:
+        """True when there is nothing to judge by."""
+        return (
+            self.passes_hand is None
+            and self.finger_under is None
+            and self.open_inside_girth is None
+            and self.overlap is None
+        )
+
+
+class Change(Frozen):
+    """A figure before and after the correction [mm]."""
+
+    label: str
+    before_mm: float
+    after_mm: float
+
+
+class PuttingRight(Frozen):
+    """What to do about a fit: verdict, one amount to act on, the doing, and what changes.
+
+    ``amount_mm`` is what the piece is off by, ``snip_mm`` what comes off the end, loop included.
+    """
+
+    verdict: str
+    settled: bool
+    says: str
+    because: str
+    amount_mm: float | None = None
+    snip_mm: float | None = None
+    changes: tuple[Change, ...] = ()

@@ -1,0 +1,1 @@
+"""What wire is bent on, and what it springs to when let go."""

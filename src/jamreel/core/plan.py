@@ -1,0 +1,142 @@
+"""The one door into the core: ``plan(brief, shop) -> Plan``."""
+
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from pydantic import ValidationError
+
+from jamreel.core.body.readings import Girth, Measure, SiteId, girth_at
+from jamreel.core.brief import Brief
+from jamreel.core.errors import Refusal, Refusals
+from jamreel.core.families.base import Job
+from jamreel.core.result import Plan
+from jamreel.core.shop import Shop
+from jamreel.core.words import Problem, problem, speaking
+
+__all__ = ["BriefRefused", "Plan", "plan", "plan_raw", "read_brief", "read_girth", "read_shop"]
+
+T = TypeVar("T")
+
+
+class BriefRefused(ValueError):
+    """A brief that gives no plan, with every problem in words."""
+
+    def __init__(self, problems: tuple[Problem, ...]) -> None:
+        self.problems = problems
+        super().__init__(" ".join(p.says for p in problems))
+
+
+def plan(brief: Brief, shop: Shop) -> Plan:
+    """Return everything that follows from a brief in a shop.
+
+    Args:
+        brief: what the maker decided, lengths in mm.
+        shop: what the workshop knows.
+
+    Returns:
+        The plan; the same brief and shop always give the same plan.
+
+    Raises:
+        BriefRefused: measures or choices from which no honest number can be had.
+
+    Source: the rules named in the plan's ledger, each with its own.
+    """
+
+    def solve() -> Plan:
+        return brief.piece.solve(
+            Job(
+                girths=_girths(brief),
+                ease=brief.ease,
+                wire=brief.wire,
+                cutting=brief.cutting,
+                made={key: value for key, value in brief.made.items() if value is not None},
+                tryon=brief.tryon,
+                shop=shop,
+            )
+        )
+
+    return _in_words(solve, shop)
+
+
+def _girths(brief: Brief) -> dict[SiteId, Girth]:
+    girths: dict[SiteId, Girth] = {}
+    wrong: list[Refusal] = []
+    for site in type(brief.piece).sites:
+        try:
+            girths[site] = girth_at(site, brief.measures.get(site))
+        except Refusals as several:
+            wrong.extend(several.refusals)
+    if wrong:
+        raise Refusals(wrong)
+    return girths
+
+
+def read_brief(raw: Any, shop: Shop) -> Brief:
+    """Return a brief read from JSON data as a maker typed it.
+
+    Args:
+        raw: JSON object; lengths as numbers (mm) or text.
+        shop: gives the unit and gauge system of bare numbers.
+
+    Raises:
+        BriefRefused: with every field that could not be read.
+    """
+    context = {"unit": shop.unit, "gauge_system": shop.gauge_system}
+    return _in_words(lambda: Brief.model_validate(raw, context=context), shop)
+
+
+def read_shop(raw: Any) -> Shop:
+    """Return a shop read from JSON data; raises ``BriefRefused`` naming the fields at fault."""
+    unit = raw.get("unit") if isinstance(raw, dict) else None
+    context = {"unit": "in" if unit == "in" else "mm"}
+    return _in_words(lambda: Shop.model_validate(raw, context=context), Shop())
+
+
+def read_girth(site: SiteId, raw: Any, shop: Shop) -> Girth:
+    """Return the girth at one site from its readings as typed.
+
+    Raises:
+        BriefRefused: with fields under ``measures.<site>``.
+    """
+
+    def read() -> Girth:
+        return girth_at(site, Measure.model_validate(raw, context={"unit": shop.unit}))
+
+    return _in_words(read, shop, ("measures", site))
+
+
+def plan_raw(raw: Any, shop: Shop) -> Plan:
+    """Return the plan of a brief as typed. Raises ``BriefRefused``."""
+    return plan(read_brief(raw, shop), shop)
+
+
+def _in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) -> T:
+    with speaking(shop.language, shop.unit):
+        try:
+            return work()
+        except Refusal as one:
+            raise BriefRefused((problem(one),)) from None
+        except Refusals as several:
+            raise BriefRefused(tuple(problem(r) for r in several.refusals)) from None
+        except ValidationError as error:
+            raise BriefRefused(tuple(problem(_refusal(e, under)) for e in error.errors())) from None
+
+
+def _refusal(error: Any, under: tuple[str, ...] = ()) -> Refusal:
+    """Return a model's validation error as a refusal."""
+    # Tags of unions appear in a location; they are no part of a field's name.
+    loc = [*under, *(str(part) for part in error["loc"])]
+    tags = {"fixed", "proportional", "finger"} if "ease" in loc[:1] else set()
+    kept = [part for i, part in enumerate(loc) if not (i == 1 and part in tags)]
+    field = ".".join(kept)
+    if error["type"] == "refused":
+        context = error["ctx"]
+        return Refusal(context["key"], got=context["got"], field=field, **context["values"])
+    key = {"missing": "missing", "extra_forbidden": "unknown_field"}.get(error["type"], "shape")
+    got = None if key == "missing" else _short(error.get("input"))
+    return Refusal(key, got=got, field=field, detail=error["msg"])
+
+
+def _short(value: object) -> str:
+    text = str(value)
+    return text if len(text) <= 60 else f"{text[:57]}..."

@@ -1,0 +1,104 @@
+"""The plan: everything computed from one brief. Its keys are a published format (docs/format)."""
+
+from typing import Literal
+
+from pydantic import Field
+
+from jamreel.core.advice import Advice
+from jamreel.core.bench.steps import Caution, Step
+from jamreel.core.body.readings import Girth
+from jamreel.core.cutting.cuts import Cut
+from jamreel.core.fit.ease import Ease
+from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.tools import Former
+from jamreel.core.path.moves import BendAt
+from jamreel.core.values import Drawings, Frozen, LedgerLine, PlusMinus
+
+
+class PlannedBend(Frozen):
+    """A bend to make: pin and place on the straight wire [mm], angle [rad], side.
+
+    ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's nearest pin.
+    """
+
+    label: str
+    pin: float
+    angle: float
+    side: Literal["left", "right"]
+    position: float
+    takes_mm: float
+    opens_to_mm: float
+    tool: str | None
+    tool_mm: float | None
+
+    @classmethod
+    def of(
+        cls, bend: BendAt, opens_to_mm: float, tool: str | None, tool_mm: float | None
+    ) -> "PlannedBend":
+        """Return a bend of a path, with what it opens to and the maker's own pin for it."""
+        return cls(
+            label=bend.label,
+            pin=bend.pin_mm,
+            angle=bend.angle,
+            side=bend.side,
+            position=bend.position_mm,
+            takes_mm=bend.takes_mm,
+            opens_to_mm=opens_to_mm,
+            tool=tool,
+            tool_mm=tool_mm,
+        )
+
+
+class Figure(Frozen):
+    """A named result [mm], with ± where it depends on a measure."""
+
+    id: str
+    label: str
+    value_mm: float
+    plus_minus_mm: float | None = None
+
+
+class EaseOption(Frozen):
+    """One school and word, with the ease and inside girth that it gives here."""
+
+    ease: Ease
+    inside_girth_mm: float
+    word: str
+
+
+class Answers(Frozen):
+    """The one figure that each station is about: ids of ``figures``."""
+
+    measure: str
+    make_up: str
+    cut: str
+    form: str
+    fit: str
+
+
+class Plan(Frozen):
+    """Everything computed. Lengths in mm, angles in rad, mass in g."""
+
+    schema_version: Literal[1] = Field(default=1, alias="schema")
+    family: str
+    says: str
+    wire: str
+    metal: str
+    colour: str
+    finished_length_mm: PlusMinus | None
+    inside_girth_mm: PlusMinus | None
+    fit_word: str
+    girths: tuple[Girth, ...]
+    ease_options: tuple[EaseOption, ...]
+    figures: tuple[Figure, ...]
+    answers: Answers
+    ledger: tuple[LedgerLine, ...]
+    cuts: tuple[Cut, ...]
+    bends: tuple[PlannedBend, ...]
+    formers: tuple[Former, ...]
+    steps: tuple[Step, ...]
+    cautions: tuple[Caution, ...]
+    advice: tuple[Advice, ...]
+    mass_g: float
+    drawings: Drawings
+    putting_right: PuttingRight | None = None

@@ -1,0 +1,182 @@
+"""Lengths in and out: what a maker writes becomes millimetres, and back for the eye.
+
+Works in exact fractions so that 6 3/4 in is 171.45 mm and not 171.4499999.
+"""
+
+import math
+import re
+from fractions import Fraction
+from typing import Literal
+
+from jamreel.core.errors import Refusal
+
+Unit = Literal["mm", "in"]
+
+MM_PER: dict[str, Fraction] = {
+    "mm": Fraction(1),
+    "cm": Fraction(10),
+    "m": Fraction(1000),
+    "in": Fraction(254, 10),
+    "ft": Fraction(3048, 10),
+}
+_SPELLINGS = {
+    "inch": "in",
+    "inches": "in",
+    '"': "in",
+    "″": "in",
+    "”": "in",
+    "''": "in",
+    "foot": "ft",
+    "feet": "ft",
+    "'": "ft",
+    "′": "ft",
+    "’": "ft",
+    "millimetres": "mm",
+    "millimeters": "mm",
+    "centimetres": "cm",
+    "centimeters": "cm",
+    "metres": "m",
+    "meters": "m",
+}
+_VULGAR = {
+    "½": "1/2",
+    "¼": "1/4",
+    "¾": "3/4",
+    "⅛": "1/8",
+    "⅜": "3/8",
+    "⅝": "5/8",
+    "⅞": "7/8",
+    "⅓": "1/3",
+    "⅔": "2/3",
+}
+_UNIT_WORD = "|".join(
+    re.escape(word) for word in sorted([*MM_PER, *_SPELLINGS], key=len, reverse=True)
+)
+_TERM = re.compile(
+    rf"""\s*(?:(?P<whole>\d+)(?:\s+|-)(?P<top>\d+)/(?P<bottom>\d+)   # 6 3/4, 6-3/4
+        |(?P<ftop>\d+)/(?P<fbottom>\d+)                               # 3/4
+        |(?P<number>\d+(?:[.,]\d+)?|[.,]\d+))                         # 158, 158.5, 158,5, .8
+        \s*(?P<unit>{_UNIT_WORD})?\s*""",
+    re.VERBOSE | re.IGNORECASE,
+)
+
+
+def parse_length(entered: object, unit: Unit = "mm") -> float:
+    """Return the length a maker entered, in millimetres.
+
+    Args:
+        entered: a number (always mm), or text as a maker writes it: ``158``, ``15.8 cm``,
+            ``6 3/4"``, ``6-3/4 in``, ``6¾ in``, ``1 ft 2 in``. Decimal comma is understood.
+        unit: the maker's own unit [mm or in], which a bare number in text takes.
+
+    Returns:
+        Length [mm], finite and not negative.
+
+    Raises:
+        Refusal: not a length, negative, not finite, a fraction without a unit in a metric
+            workshop, or a comma that could part thousands.
+
+    Example:
+        >>> parse_length("6 3/4 in")
+        171.45
+        >>> parse_length("158,5")
+        158.5
+
+    Source: international inch of 25.4 mm, exact (BIPM/ISO 80000-3).
+    """
+    if isinstance(entered, bool) or not isinstance(entered, (int, float, str)):
+        raise Refusal("length", got=entered)
+    if isinstance(entered, str):
+        return float(_read_terms(entered, unit))
+    if not math.isfinite(entered) or entered < 0:
+        raise Refusal("length", got=entered)
+    return float(entered)
+
+
+def _read_terms(text: str, unit: Unit) -> Fraction:
+    spelled = text.strip()
+    for sign, fraction in _VULGAR.items():
+        spelled = spelled.replace(sign, f" {fraction}")
+    at, total, terms = 0, Fraction(0), 0
+    while at < len(spelled):
+        found = _TERM.match(spelled, at)
+        if found is None or found.end() == at:
+            raise Refusal("length", got=text)
+        named = found["unit"]
+        if terms and not named:
+            raise Refusal("length", got=text)
+        total += _term_value(found, text, unit) * MM_PER[_unit_name(named, unit)]
+        at, terms = found.end(), terms + 1
+    # Two terms only make sense as feet and inches; "3 mm 4 mm" is a slip of the hand.
+    if terms == 0 or terms > 2 or (terms == 2 and not re.search(r"ft|foot|feet|['′’]", spelled)):
+        raise Refusal("length", got=text)
+    return total
+
+
+def _unit_name(named: str | None, unit: Unit) -> str:
+    if not named:
+        return unit
+    lower = named.lower()
+    return _SPELLINGS.get(lower, lower)
+
+
+def _term_value(found: re.Match[str], text: str, unit: Unit) -> Fraction:
+    if found["number"]:
+        number = found["number"]
+        if "," in number and len(number.split(",")[1]) == 3:
+            raise Refusal("thousands", got=text)
+        return Fraction(number.replace(",", "."))
+    top, bottom = (
+        (found["ftop"], found["fbottom"]) if found["ftop"] else (found["top"], found["bottom"])
+    )
+    if int(bottom) == 0:
+        raise Refusal("length", got=text)
+    if not found["unit"] and unit == "mm":
+        raise Refusal("bare_fraction", got=text)
+    return int(found["whole"] or 0) + Fraction(int(top), int(bottom))
+
+
+def inch_parts(length_mm: float, denominator: int = 16) -> tuple[int, int, int]:
+    """Return (whole inches, numerator, denominator) nearest to a length, in lowest terms.
+
+    Args:
+        length_mm: length [mm], not negative.
+        denominator: finest division, 16 or 32.
+
+    Returns:
+        Whole inches, numerator, denominator; the numerator is 0 for whole inches.
+
+    Example:
+        >>> inch_parts(171.45)
+        (6, 3, 4)
+
+    Source: plain arithmetic.
+    """
+    steps = Fraction(round(Fraction(length_mm) / MM_PER["in"] * denominator), denominator)
+    whole = steps.numerator // steps.denominator
+    rest = steps - whole
+    return whole, rest.numerator, rest.denominator
+
+
+def format_length(length_mm: float, unit: Unit = "mm", places: int = 1) -> str:
+    """Return a length for the eye, in the maker's unit, with the unit's sign.
+
+    Args:
+        length_mm: length [mm].
+        unit: ``mm`` (decimal places as given) or ``in`` (nearest 1/16, under 1/4 in decimals).
+        places: decimal places for mm.
+
+    Example:
+        >>> format_length(245.53), format_length(171.45, "in"), format_length(1.63, "in")
+        ('245.5 mm', '6 3/4 in', '0.064 in')
+
+    Source: common practice.
+    """
+    if unit == "mm":
+        return f"{length_mm:.{places}f} mm"
+    if abs(length_mm) < 6.35:
+        return f"{length_mm / 25.4:.3f} in"
+    whole, top, bottom = inch_parts(abs(length_mm))
+    sign = "-" if length_mm < 0 else ""
+    fraction = f" {top}/{bottom}" if top else ""
+    return f"{sign}{whole}{fraction} in"

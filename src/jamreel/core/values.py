@@ -1,0 +1,165 @@
+"""The values that briefs and plans are made of: frozen, checked once, when they are made."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import (
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    ValidationInfo,
+    WithJsonSchema,
+)
+from pydantic_core import PydanticCustomError
+
+from jamreel.core.errors import Refusal
+from jamreel.core.units import Unit, parse_length
+
+
+class Frozen(BaseModel):
+    """Base of all values. Unknown keys are refused: a misspelt field must not pass unseen."""
+
+    model_config = ConfigDict(
+        frozen=True,
+        extra="forbid",
+        allow_inf_nan=False,
+        validate_by_name=True,
+        validate_by_alias=True,
+        serialize_by_alias=True,
+    )
+
+
+def refused(refusal: Refusal) -> PydanticCustomError:
+    """Return a refusal in the shape in which it passes through model validation."""
+    return PydanticCustomError(
+        "refused", "refused", {"key": refusal.key, "got": refusal.got, "values": refusal.values}
+    )
+
+
+def setting(info: ValidationInfo, name: str, default: Any) -> Any:
+    """Return one of the maker's defaults (unit, gauge system) that a brief is read with."""
+    return (info.context or {}).get(name, default)
+
+
+def _read_length(entered: object, info: ValidationInfo) -> float:
+    unit: Unit = setting(info, "unit", "mm")
+    try:
+        return parse_length(entered, unit)
+    except Refusal as refusal:
+        raise refused(refusal) from None
+
+
+def _blank_to_none(entered: object) -> object:
+    return None if isinstance(entered, str) and not entered.strip() else entered
+
+
+_AS_TYPED = WithJsonSchema(
+    {
+        "anyOf": [{"type": "string"}, {"type": "number", "minimum": 0}],
+        "description": "A length: a number is mm; text is read as a maker writes it.",
+    },
+    mode="validation",
+)
+_AS_TYPED_OR_NOT = WithJsonSchema(
+    {
+        "anyOf": [{"type": "string"}, {"type": "number", "minimum": 0}, {"type": "null"}],
+        "description": "A length as above; empty text or null when not given.",
+    },
+    mode="validation",
+)
+
+Length = Annotated[float, BeforeValidator(_read_length), _AS_TYPED]
+
+
+def _read_optional(entered: object, info: ValidationInfo) -> float | None:
+    blank = _blank_to_none(entered)
+    return None if blank is None else _read_length(blank, info)
+
+
+OptionalLength = Annotated[float | None, BeforeValidator(_read_optional), _AS_TYPED_OR_NOT]
+
+Backing = Literal["published", "common practice", "geometry", "from memory", "measured", "chosen"]
+
+
+class PlusMinus(Frozen):
+    """A figure with its expanded uncertainty (coverage factor 2, about 95 %)."""
+
+    value: float
+    plus_minus: float
+
+
+class LedgerLine(Frozen):
+    """One line of the arithmetic: a signed term, or the total that terms add up to.
+
+    ``adds_to`` names the total that this line is a term of. A total may itself be a term of
+    another total. ``inputs`` are the figures that the rule used, by name.
+    """
+
+    id: str
+    label: str
+    value_mm: float
+    rule: str
+    reason: str
+    backing: Backing
+    inputs: dict[str, float | str] = Field(default_factory=dict)
+    adds_to: str | None = None
+    total: bool = False
+
+
+Point = tuple[float, float]
+
+
+class Stroke(Frozen):
+    """A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire."""
+
+    part: str
+    points: tuple[Point, ...]
+    closed: bool = False
+    width_mm: float = 0.0
+
+
+class Dimension(Frozen):
+    """A dimension line between two points, standing off by ``offset_mm``, with its figure."""
+
+    a: Point
+    b: Point
+    value_mm: float
+    label: str
+    offset_mm: float = 0.0
+
+
+class Sheet(Frozen):
+    """A drawing: strokes and dimensions in one coordinate frame [mm]."""
+
+    title: str
+    strokes: tuple[Stroke, ...]
+    dimensions: tuple[Dimension, ...] = ()
+
+
+class Span(Frozen):
+    """A stretch of the straight wire on the Rule, with the ledger lines that explain it."""
+
+    id: str
+    label: str
+    from_mm: float
+    to_mm: float
+    kind: Literal["trim", "part", "body"]
+    ledger: tuple[str, ...] = ()
+
+
+class RuleDrawing(Frozen):
+    """The Rule: the piece laid out straight, and the band in which its end may rightly lie."""
+
+    length_mm: float
+    spans: tuple[Span, ...]
+    ticks_mm: tuple[float, ...]
+    band: PlusMinus
+    width_mm: float
+
+
+class Drawings(Frozen):
+    """Everything that is drawn of one plan, as geometry."""
+
+    rule: RuleDrawing
+    section: Sheet
+    former: Sheet

@@ -1,0 +1,1 @@
+"""Gauges, sections and metals. Stands on ``units`` only."""

@@ -1,0 +1,94 @@
+"""All sentences of the core, by key, from one catalogue a language.
+
+Rules name a key and hand over values; ``{girth:len}`` in a sentence is written in the maker's
+unit. The language and unit in force are set once, by the door, for the length of one plan.
+"""
+
+import string
+import tomllib
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from functools import cache
+from importlib.resources import files
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict
+
+from jamreel.core.errors import Refusal
+from jamreel.core.units import Unit, format_length
+
+Language = Literal["en"]
+_voice: ContextVar[tuple[Language, Unit]] = ContextVar("voice", default=("en", "mm"))
+
+
+class Problem(BaseModel):
+    """A refusal in words, with its parts as data."""
+
+    model_config = ConfigDict(frozen=True)
+
+    field: str
+    key: str
+    expected: str
+    got: str
+    says: str
+
+
+class _Sentence(string.Formatter):
+    def format_field(self, value: Any, format_spec: str) -> str:
+        if format_spec == "len":
+            return format_length(value, _voice.get()[1])
+        if format_spec == "len2":
+            return format_length(value, _voice.get()[1], places=2)
+        return str(super().format_field(value, format_spec))
+
+
+@cache
+def catalogue(language: Language) -> dict[str, str]:
+    """Return every sentence of one language by its dotted key."""
+    text = files(__package__).joinpath(f"{language}.toml").read_text(encoding="utf-8")
+    return dict(_flatten(tomllib.loads(text), ""))
+
+
+def _flatten(table: dict[str, Any], prefix: str) -> Iterator[tuple[str, str]]:
+    for key, value in table.items():
+        if isinstance(value, dict):
+            yield from _flatten(value, f"{prefix}{key}.")
+        else:
+            yield f"{prefix}{key}", value
+
+
+@contextmanager
+def speaking(language: Language, unit: Unit) -> Iterator[None]:
+    """Put a language and a unit in force for sentences made inside the block."""
+    token = _voice.set((language, unit))
+    try:
+        yield
+    finally:
+        _voice.reset(token)
+
+
+def say(key: str, **values: Any) -> str:
+    """Return the sentence ``key`` with its values, in the language and unit in force."""
+    return _Sentence().vformat(catalogue(_voice.get()[0])[key], (), values)
+
+
+def problem(refusal: Refusal) -> Problem:
+    """Return a refusal in words: the field, what was expected, what came, and the sentence."""
+    words = catalogue(_voice.get()[0])
+    # A field that has no name of its own (a list slot, say) goes by its parent's.
+    parts = refusal.field.split(".")
+    named = (
+        words.get("field." + ".".join(p for p in parts[:n] if not p.isdigit()))
+        for n in range(len(parts), 0, -1)
+    )
+    field = next((name for name in named if name), refusal.field or words["field.brief"])
+    got = words["refused.nothing"] if refusal.got in (None, "") else str(refusal.got)
+    values = {**refusal.values, "field": field, "got": got}
+    return Problem(
+        field=refusal.field,
+        key=refusal.key,
+        expected=say(f"refused.{refusal.key}.expected", **values),
+        got=got,
+        says=say(f"refused.{refusal.key}.says", **values),
+    )

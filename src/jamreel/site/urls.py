@@ -1,0 +1,25 @@
+"""Addresses: the API, and one page for everything else."""
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.urls import path, re_path
+from django.views.decorators.csrf import ensure_csrf_cookie
+
+from jamreel.api import api
+
+
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """Return the application's page, with the token that its writes must carry."""
+    index = settings.FRONTEND / "index.html"
+    if not index.exists():
+        return HttpResponse("The front end is not built: run make build.", status=503)
+    response = HttpResponse(index.read_bytes())
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+urlpatterns = [
+    path("api/", api.urls),
+    re_path(r"^(?!api/|assets/).*$", page),
+]

@@ -1,0 +1,1 @@
+"""What is kept: wearers, pieces, revisions, ticks, try-ons. Stands on ``core``."""

@@ -1,0 +1,129 @@
+"""The rows that are kept. Every row belongs to a workshop; history is only ever added to."""
+
+from django.conf import settings
+from django.db import models
+from django.db.models import Q
+
+
+class Workshop(models.Model):
+    """A bench with its settings, as they were typed (a ``core.shop.Shop`` as JSON)."""
+
+    name = models.CharField(max_length=80)
+    shop = models.JSONField(default=dict)
+    shop_version = models.PositiveIntegerField(default=1)
+    members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="workshops")
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Owned(models.Model):
+    """Base of every row below a workshop."""
+
+    workshop = models.ForeignKey(Workshop, on_delete=models.CASCADE, related_name="+")
+
+    class Meta:
+        abstract = True
+
+
+class Wearer(Owned):
+    """Somebody who is measured."""
+
+    name = models.CharField(max_length=80)
+    part = models.CharField(max_length=80, blank=True)
+    is_child = models.BooleanField(default=False)
+    note = models.CharField(max_length=500, blank=True)
+
+    class Meta:
+        ordering = ["name"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Reading(Owned):
+    """One reading of a wearer, as typed. Replaced readings stay as history."""
+
+    wearer = models.ForeignKey(Wearer, on_delete=models.CASCADE, related_name="readings")
+    site = models.CharField(max_length=40)
+    value = models.CharField(max_length=40)
+    method = models.CharField(max_length=20, default="tape")
+    thickness = models.CharField(max_length=40, blank=True)
+    ease = models.CharField(max_length=40, blank=True)
+    taken_at = models.DateTimeField()
+    replaced = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["taken_at", "id"]
+
+
+class Piece(Owned):
+    """A piece being made. ``version`` counts every change of its head, for the optimistic lock.
+
+    ``frozen_plan`` is the plan that the first wire was cut from. ``waits_for`` and ``state`` are
+    derived on every write, so that the bench lists pieces without planning each.
+    """
+
+    name = models.CharField(max_length=120)
+    wearer = models.ForeignKey(
+        Wearer, on_delete=models.SET_NULL, null=True, blank=True, related_name="pieces"
+    )
+    due = models.DateField(null=True, blank=True)
+    version = models.PositiveIntegerField(default=1)
+    head = models.ForeignKey("Revision", on_delete=models.PROTECT, null=True, related_name="+")
+    frozen_plan = models.JSONField(null=True, blank=True)
+    waits_for = models.CharField(max_length=20, default="measure")
+    state = models.JSONField(default=dict)
+    created_at = models.DateTimeField(auto_now_add=True)
+    finished_at = models.DateTimeField(null=True, blank=True)
+    put_away_at = models.DateTimeField(null=True, blank=True)
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Revision(Owned):
+    """A brief as it was saved, never changed. ``burst`` is the first of a run of typing."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="revisions")
+    parent = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="next")
+    burst = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="+")
+    brief = models.JSONField()
+    field = models.CharField(max_length=120, blank=True)
+    saved_at = models.DateTimeField()
+
+
+class Tick(Owned):
+    """A cut or a step ticked off. Unticking sets ``undone_at``; the row stays."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="ticks")
+    kind = models.CharField(max_length=10, choices=[("cut", "cut"), ("step", "step")])
+    key = models.CharField(max_length=60)
+    planned_mm = models.FloatField(null=True)
+    actual_mm = models.FloatField(null=True)
+    ticked_at = models.DateTimeField()
+    undone_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["ticked_at", "id"]
+        constraints = [
+            # Two tabs may press the same tick: one wins, the other is told.
+            models.UniqueConstraint(
+                fields=["piece", "kind", "key"],
+                condition=Q(undone_at__isnull=True),
+                name="one_standing_tick",
+            )
+        ]
+
+
+class TryOnRecord(Owned):
+    """A try-on as noted, with what was answered to it at the time."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="tryons")
+    noted = models.JSONField()
+    answer = models.JSONField()
+    done = models.BooleanField(default=False)
+    noted_at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["noted_at", "id"]

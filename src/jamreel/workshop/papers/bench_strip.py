@@ -1,0 +1,195 @@
+"""The bench strip: every cut of a plan at 1:1, with marks, check bars and joins between tiles."""
+
+import io
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cache
+from pathlib import Path
+from typing import Literal
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4, LETTER, landscape
+from reportlab.lib.units import mm
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from jamreel.core.cutting.cuts import Cut
+from jamreel.core.plan import Plan
+from jamreel.core.shop import Shop
+from jamreel.core.units import format_length
+from jamreel.core.words import say, speaking
+
+Paper = Literal["a4", "letter"]
+INK, RULE, WIRE = HexColor("#0F222B"), HexColor("#8A9A94"), HexColor("#B0643A")
+# Printers keep about 6 mm of every edge for themselves.
+EDGE_MM = 12.0
+ROW_MM = 46.0
+TOP_MM, FOOT_MM = 34.0, 34.0
+TILE_MM: dict[Paper, float] = {"a4": 270.0, "letter": 250.0}
+SIZES: dict[Paper, tuple[float, float]] = {"a4": landscape(A4), "letter": landscape(LETTER)}
+
+
+@dataclass(frozen=True)
+class Tile:
+    """A stretch of one cut that fits across the page."""
+
+    cut: Cut
+    index: int
+    of: int
+    from_mm: float
+    to_mm: float
+
+
+def tiles(cut: Cut, tile_mm: float) -> list[Tile]:
+    """Return the tiles of a cut, end to end from its left end.
+
+    Args:
+        cut: the wire.
+        tile_mm: longest stretch across the page [mm].
+    """
+    count = math.ceil(cut.length_mm / tile_mm - 1e-9)
+    return [
+        Tile(cut, i, count, i * tile_mm, min(cut.length_mm, (i + 1) * tile_mm))
+        for i in range(count)
+    ]
+
+
+@cache
+def _fonts() -> None:
+    folder = Path(__file__).parent / "fonts"
+    for name, file in (
+        ("Text", "SchibstedGrotesk-Regular"),
+        ("Bold", "SchibstedGrotesk-Bold"),
+        ("Figures", "SometypeMono-Medium"),
+    ):
+        pdfmetrics.registerFont(TTFont(name, folder / f"{file}.ttf"))
+
+
+def bench_strip(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
+    """Return the bench strip of a plan as PDF, in the workshop's unit.
+
+    Args:
+        plan: with its cuts and marks.
+        name: of the piece.
+        paper: ``a4`` or ``letter``, laid across.
+        shop: gives unit and language.
+    """
+    _fonts()
+    out = io.BytesIO()
+    width, height = SIZES[paper]
+    canvas = Canvas(out, pagesize=(width, height), pageCompression=1, invariant=1)
+    canvas.setTitle(f"{say('paper.bench_strip')}: {name}")
+    with speaking(shop.language, shop.unit):
+        for page in _pages(plan, TILE_MM[paper], height / mm):
+            _head(canvas, plan, name, width / mm, height / mm)
+            for row, tile in enumerate(page):
+                _tile(canvas, tile, height / mm - TOP_MM - row * ROW_MM - 12, shop)
+            _check_bars(canvas)
+            canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def _pages(plan: Plan, tile_mm: float, height_mm: float) -> Iterator[list[Tile]]:
+    rows = int((height_mm - TOP_MM - FOOT_MM) // ROW_MM)
+    every = [tile for cut in plan.cuts for tile in tiles(cut, tile_mm)]
+    for start in range(0, len(every), rows):
+        yield every[start : start + rows]
+
+
+def _text(canvas: Canvas, font: str, size: float, x: float, y: float, text: str) -> None:
+    canvas.setFont(font, size)
+    canvas.drawString(x * mm, y * mm, text)
+
+
+def _line(canvas: Canvas, x1: float, y1: float, x2: float, y2: float, width: float = 0.4) -> None:
+    canvas.setLineWidth(width)
+    canvas.line(x1 * mm, y1 * mm, x2 * mm, y2 * mm)
+
+
+def _head(canvas: Canvas, plan: Plan, name: str, width: float, height: float) -> None:
+    canvas.setFillColor(INK)
+    canvas.setStrokeColor(INK)
+    _text(canvas, "Bold", 15, EDGE_MM, height - 17, name)
+    _text(canvas, "Text", 9.5, EDGE_MM, height - 23, f"{plan.says} · {plan.wire} {plan.metal}")
+    canvas.setFont("Bold", 11)
+    canvas.drawRightString((width - EDGE_MM) * mm, (height - 17) * mm, say("paper.full_size"))
+    canvas.setFont("Text", 9.5)
+    canvas.drawRightString((width - EDGE_MM) * mm, (height - 23) * mm, say("paper.check_first"))
+
+
+def _tile(canvas: Canvas, tile: Tile, y: float, shop: Shop) -> None:
+    cut, left = tile.cut, EDGE_MM
+    right = left + tile.to_mm - tile.from_mm
+    label = f"{cut.label} · {cut.wire} {cut.metal}, {cut.temper}"
+    if tile.of > 1:
+        label += " · " + say("paper.part", n=tile.index + 1, of=tile.of)
+    canvas.setFillColor(INK)
+    _text(canvas, "Text", 8.5, left, y + 13, label)
+    canvas.setFont("Figures", 12)
+    canvas.drawRightString(right * mm, (y + 12.5) * mm, format_length(cut.length_mm, shop.unit))
+    canvas.setStrokeColor(WIRE)
+    _line(canvas, left, y, right, y, cut.wire_mm * mm)
+    _scale(canvas, tile, y)
+    _marks(canvas, tile, y, shop)
+    _joins(canvas, tile, left, right, y)
+
+
+def _scale(canvas: Canvas, tile: Tile, y: float) -> None:
+    canvas.setStrokeColor(RULE)
+    canvas.setFillColor(INK)
+    canvas.setFont("Figures", 6)
+    for at in range(math.ceil(tile.from_mm), math.floor(tile.to_mm) + 1):
+        x = EDGE_MM + at - tile.from_mm
+        tall = 3.0 if at % 10 == 0 else 2.2 if at % 5 == 0 else 1.4
+        _line(canvas, x, y + 5, x, y + 5 + tall, 0.25)
+        if at % 10 == 0:
+            canvas.drawCentredString(x * mm, (y + 8.8) * mm, str(at))
+
+
+def _marks(canvas: Canvas, tile: Tile, y: float, shop: Shop) -> None:
+    canvas.setStrokeColor(INK)
+    ends = [(0.0, say("paper.cut_here")), (tile.cut.length_mm, say("paper.cut_here"))]
+    every = sorted([*ends, *((m.at_mm, m.label) for m in tile.cut.marks)])
+    low = 0
+    last = -100.0
+    for at, label in every:
+        if not tile.from_mm <= at <= tile.to_mm:
+            continue
+        x = EDGE_MM + at - tile.from_mm
+        # Close marks are labelled on lower lines, so that none is printed over another.
+        low = low + 1 if x - last < 34 else 0
+        last = x
+        _line(canvas, x, y - 4 - 4.6 * low, x, y + 3.5, 0.5)
+        flip = x > EDGE_MM + 215
+        canvas.setFont("Text", 7)
+        text = f"{label} {format_length(at, shop.unit)}"
+        draw = canvas.drawRightString if flip else canvas.drawString
+        draw((x - 0.8 if flip else x + 0.8) * mm, (y - 6.2 - 4.6 * low) * mm, text)
+
+
+def _joins(canvas: Canvas, tile: Tile, left: float, right: float, y: float) -> None:
+    canvas.setDash(2, 2)
+    for x, joined, index in (
+        (left, tile.index > 0, tile.index),
+        (right, tile.index < tile.of - 1, tile.index + 1),
+    ):
+        if joined:
+            _line(canvas, x, y - 22, x, y + 11, 0.5)
+            canvas.setFont("Bold", 8)
+            text = say("paper.join", n=index)
+            draw = canvas.drawString if x == left else canvas.drawRightString
+            draw((x + 1 if x == left else x - 1) * mm, (y - 25) * mm, text)
+    canvas.setDash()
+
+
+def _check_bars(canvas: Canvas) -> None:
+    canvas.setStrokeColor(INK)
+    canvas.setFillColor(INK)
+    for y, length, label in ((20.0, 100.0, "100 mm"), (11.0, 101.6, "4 in")):
+        _line(canvas, EDGE_MM, y, EDGE_MM + length, y, 0.9)
+        for x in (EDGE_MM, EDGE_MM + length):
+            _line(canvas, x, y - 2, x, y + 2, 0.9)
+        _text(canvas, "Figures", 8, EDGE_MM + length + 3, y - 1, label)

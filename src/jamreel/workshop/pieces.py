@@ -1,0 +1,218 @@
+"""Pieces: starting, saving, walking back and forth through revisions.
+
+A brief is kept as it was typed, whether or not it gives a plan; each save is a new revision. The
+piece's ``version`` moves with every change, and a save from an older version is refused.
+"""
+
+from dataclasses import dataclass
+from datetime import timedelta
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+
+from jamreel.core.plan import BriefRefused, Plan, plan_raw, read_shop
+from jamreel.core.shop import Shop
+from jamreel.core.result import Figure
+from jamreel.core.words import Problem, say, speaking
+from jamreel.workshop.models import Piece, Revision, Wearer, Workshop
+from jamreel.workshop.ownership import row, rows
+from jamreel.workshop.stations import Facts, StationState, station_states, waits_for
+
+# Keystrokes in one field, each within this of the last, are undone in one step.
+BURST = timedelta(seconds=3)
+MOST_BRIEF_CHARS = 100_000
+
+
+class StaleSave(Exception):
+    """A save made from an older version; carries the piece as it stands now."""
+
+    def __init__(self, piece: Piece) -> None:
+        super().__init__(f"piece {piece.pk} has moved on to version {piece.version}")
+        self.piece = piece
+
+
+@dataclass(frozen=True)
+class Planned:
+    """A brief worked out as far as it goes: a plan, or the problems that stand in its way."""
+
+    plan: Plan | None
+    problems: tuple[Problem, ...]
+
+
+def shop_of(workshop: Workshop) -> Shop:
+    """Return a workshop's settings as the core reads them."""
+    return read_shop(workshop.shop)
+
+
+def work_out(brief: Any, shop: Shop) -> Planned:
+    """Return the plan of a brief as typed, or its problems."""
+    try:
+        return Planned(plan_raw(brief, shop), ())
+    except BriefRefused as refused:
+        return Planned(None, refused.problems)
+
+
+def facts_of(piece: Piece) -> Facts:
+    """Return what has happened to a piece so far."""
+    ticks = [t for t in piece.ticks.all() if t.undone_at is None]
+    records = list(piece.tryons.all())
+    last = records[-1] if records else None
+    return Facts(
+        cut=frozenset(t.key for t in ticks if t.kind == "cut"),
+        steps=frozenset(t.key for t in ticks if t.kind == "step"),
+        frozen=piece.frozen_plan,
+        tried=last is not None,
+        put_right=last is not None and not last.done and not last.answer.get("settled", False),
+        finished=piece.finished_at is not None,
+    )
+
+
+def states_of(piece: Piece, planned: Planned, shop: Shop) -> dict[str, StationState]:
+    """Return the state of the piece's stations, in the workshop's language."""
+    with speaking(shop.language, shop.unit):
+        return station_states(planned.plan, planned.problems, facts_of(piece))
+
+
+def settle(piece: Piece, shop: Shop, planned: Planned | None = None) -> Planned:
+    """Work out a piece's brief and store where it stands; every write ends with this."""
+    planned = planned or work_out(_head(piece).brief, shop)
+    states = states_of(piece, planned, shop)
+    piece.waits_for = waits_for(states, facts_of(piece))
+    piece.state = {
+        "stations": {key: vars(state) for key, state in states.items()},
+        "answer": _answer(piece, planned.plan, piece.waits_for),
+        "made_of": _made_of(planned.plan),
+        "guessed": planned.plan is not None and any(g.guessed for g in planned.plan.girths),
+    }
+    piece.save()
+    return planned
+
+
+def _answer(piece: Piece, plan: Plan | None, waits: str) -> dict[str, Any] | None:
+    """Return the one figure that a piece shows on the bench, by what it waits for."""
+    if plan is None:
+        return None
+    last = piece.tryons.last()
+    if waits == "put_right" and last is not None and last.answer.get("amount_mm") is not None:
+        amount = last.answer["amount_mm"]
+        return Figure(id="off_by", label=say("figure.off_by"), value_mm=amount).model_dump()
+    station = {"try_on": "fit", "put_right": "fit", "done": "cut"}.get(waits, waits)
+    wanted = getattr(plan.answers, station)
+    figure = next((f for f in plan.figures if f.id == wanted), None)
+    return figure.model_dump() if figure else None
+
+
+def _made_of(plan: Plan | None) -> str:
+    return f"{plan.says} · {plan.wire} {plan.metal}" if plan else ""
+
+
+def _head(piece: Piece) -> Revision:
+    assert piece.head is not None  # set when the piece is started
+    return piece.head
+
+
+@transaction.atomic
+def start_piece(
+    workshop: Workshop,
+    name: str,
+    brief: dict[str, Any],
+    wearer: Wearer | None = None,
+    due: Any = None,
+) -> Piece:
+    """Return a new piece with its first revision."""
+    piece = Piece.objects.create(workshop=workshop, name=name, wearer=wearer, due=due)
+    piece.head = Revision.objects.create(
+        workshop=workshop, piece=piece, brief=brief, saved_at=timezone.now()
+    )
+    settle(piece, shop_of(workshop))
+    return piece
+
+
+@transaction.atomic
+def save_brief(
+    workshop: Workshop, piece_id: int, version: int, brief: dict[str, Any]
+) -> tuple[Piece, Planned]:
+    """Save a brief as a new revision.
+
+    Raises:
+        StaleSave: ``version`` is not the piece's version.
+    """
+    piece = _current(workshop, piece_id, version)
+    head = _head(piece)
+    shop = shop_of(workshop)
+    if brief == head.brief:
+        return piece, work_out(brief, shop)
+    field = changed_field(head.brief, brief)
+    now = timezone.now()
+    goes_on = bool(field) and head.field == field and now - head.saved_at < BURST
+    piece.head = Revision.objects.create(
+        workshop=workshop,
+        piece=piece,
+        parent=head,
+        burst=(head.burst or head) if goes_on else None,
+        brief=brief,
+        field=field,
+        saved_at=now,
+    )
+    piece.version += 1
+    return piece, settle(piece, shop)
+
+
+@transaction.atomic
+def undo(workshop: Workshop, piece_id: int, version: int) -> tuple[Piece, Planned]:
+    """Step back past the last change; a burst of typing goes at once."""
+    piece = _current(workshop, piece_id, version)
+    return _move(piece, undo_target(piece))
+
+
+@transaction.atomic
+def redo(workshop: Workshop, piece_id: int, version: int) -> tuple[Piece, Planned]:
+    """Step forward to what was last undone."""
+    piece = _current(workshop, piece_id, version)
+    return _move(piece, redo_target(piece))
+
+
+def undo_target(piece: Piece) -> Revision | None:
+    """Return the revision that undo goes to, or None at the first."""
+    head = _head(piece)
+    return (head.burst or head).parent
+
+
+def redo_target(piece: Piece) -> Revision | None:
+    """Return the revision that redo goes to, or None: the newest next one, its burst's end."""
+    following = _head(piece).next.order_by("-pk").first()
+    if following is None:
+        return None
+    return rows(Revision, piece.workshop).filter(burst=following).last() or following
+
+
+def _move(piece: Piece, target: Revision | None) -> tuple[Piece, Planned]:
+    if target is not None:
+        piece.head = target
+        piece.version += 1
+    return piece, settle(piece, shop_of(piece.workshop))
+
+
+def _current(workshop: Workshop, piece_id: int, version: int) -> Piece:
+    piece = row(Piece, workshop, piece_id)
+    if piece.version != version:
+        raise StaleSave(piece)
+    return piece
+
+
+def changed_field(before: Any, after: Any, path: str = "") -> str:
+    """Return the dotted path of the one field in which two briefs differ, or '' for several."""
+    if isinstance(before, dict) and isinstance(after, dict):
+        keys = [k for k in {**before, **after} if before.get(k) != after.get(k)]
+        if len(keys) == 1:
+            key = keys[0]
+            return changed_field(before.get(key), after.get(key), f"{path}.{key}".strip("."))
+        return path if not keys else ""
+    if isinstance(before, list) and isinstance(after, list) and len(before) == len(after):
+        places = [i for i, (b, a) in enumerate(zip(before, after, strict=True)) if b != a]
+        if len(places) == 1:
+            i = places[0]
+            return changed_field(before[i], after[i], f"{path}.{i}")
+        return ""
+    return path

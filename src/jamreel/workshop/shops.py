@@ -1,0 +1,34 @@
+"""A workshop's settings: read, and changed under the same lock as a piece."""
+
+from typing import Any
+
+from django.db import transaction
+
+from jamreel.core.plan import read_shop
+from jamreel.workshop.models import Piece, Workshop
+from jamreel.workshop.ownership import rows
+from jamreel.workshop.pieces import settle
+
+
+class StaleShop(Exception):
+    """Settings saved from an older version."""
+
+
+@transaction.atomic
+def change_shop(workshop: Workshop, version: int, typed: dict[str, Any]) -> Workshop:
+    """Save settings as typed, once they can be read, and work every piece out anew.
+
+    Raises:
+        BriefRefused: naming the setting that can't be read.
+        StaleShop: ``version`` is not the settings' version.
+    """
+    shop = read_shop(typed)
+    fresh = Workshop.objects.get(pk=workshop.pk)
+    if fresh.shop_version != version:
+        raise StaleShop
+    fresh.shop = typed
+    fresh.shop_version += 1
+    fresh.save()
+    for piece in rows(Piece, fresh).filter(put_away_at__isnull=True, finished_at__isnull=True):
+        settle(piece, shop)
+    return fresh
