@@ -4,4283 +4,4271 @@
  */
 
 export interface paths {
-  "/api/bench": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bench
+         * @description Return the pieces on the bench.
+         */
+        get: operations["jamreel_api_bench_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Bench
-     * @description Return the pieces on the bench.
-     */
-    get: operations["jamreel_api_bench_bench"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/empty": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/empty": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Empty
+         * @description Return nothing: what an answer costs by itself, for `make bench`.
+         */
+        get: operations["jamreel_api_bench_empty"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Empty
-     * @description Return nothing: what an answer costs by itself, for `make bench`.
-     */
-    get: operations["jamreel_api_bench_empty"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/facts": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Facts
+         * @description Return sites, methods, ranges, metals and constructions.
+         */
+        get: operations["jamreel_api_workshop_facts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Facts
-     * @description Return sites, methods, ranges, metals and constructions.
-     */
-    get: operations["jamreel_api_workshop_facts"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start
+         * @description Start a piece.
+         */
+        post: operations["jamreel_api_pieces_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Start
-     * @description Start a piece.
-     */
-    post: operations["jamreel_api_pieces_start"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Return a piece in full.
+         */
+        get: operations["jamreel_api_pieces_read"];
+        put?: never;
+        post?: never;
+        /**
+         * Put Away
+         * @description Put a piece away: it leaves the bench, nothing is deleted.
+         */
+        delete: operations["jamreel_api_pieces_put_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Read
-     * @description Return a piece in full.
-     */
-    get: operations["jamreel_api_pieces_read"];
-    put?: never;
-    post?: never;
-    /**
-     * Put Away
-     * @description Put a piece away: it leaves the bench, nothing is deleted.
-     */
-    delete: operations["jamreel_api_pieces_put_away"];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/brief": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save
+         * @description Save a brief as typed, whether or not it gives a plan yet.
+         */
+        put: operations["jamreel_api_pieces_save"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /**
-     * Save
-     * @description Save a brief as typed, whether or not it gives a plan yet.
-     */
-    put: operations["jamreel_api_pieces_save"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/card": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Card
+         * @description Change a piece's name, wearer or date.
+         */
+        put: operations["jamreel_api_pieces_card"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /**
-     * Card
-     * @description Change a piece's name, wearer or date.
-     */
-    put: operations["jamreel_api_pieces_card"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/finish": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish
+         * @description Close a piece as done, or open it again.
+         */
+        post: operations["jamreel_api_pieces_finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Finish
-     * @description Close a piece as done, or open it again.
-     */
-    post: operations["jamreel_api_pieces_finish"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/redo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo
+         * @description Step forward.
+         */
+        post: operations["jamreel_api_pieces_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Redo
-     * @description Step forward.
-     */
-    post: operations["jamreel_api_pieces_redo"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/strip.pdf": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/strip.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Strip
+         * @description Return the bench strip as PDF at 1:1.
+         */
+        get: operations["jamreel_api_pieces_strip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Strip
-     * @description Return the bench strip as PDF at 1:1.
-     */
-    get: operations["jamreel_api_pieces_strip"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/ticks": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick
+         * @description Tick a cut or a step off, or take the tick back.
+         */
+        post: operations["jamreel_api_pieces_tick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Tick
-     * @description Tick a cut or a step off, or take the tick back.
-     */
-    post: operations["jamreel_api_pieces_tick"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/tryons": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/tryons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try On
+         * @description Keep the try-on noted in the brief, with its answer.
+         */
+        post: operations["jamreel_api_pieces_try_on"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Try On
-     * @description Keep the try-on noted in the brief, with its answer.
-     */
-    post: operations["jamreel_api_pieces_try_on"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/tryons/{tryon_id}/done": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/tryons/{tryon_id}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Right
+         * @description Say that what a try-on asked for is done.
+         */
+        post: operations["jamreel_api_pieces_put_right"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Put Right
-     * @description Say that what a try-on asked for is done.
-     */
-    post: operations["jamreel_api_pieces_put_right"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/pieces/{piece_id}/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/pieces/{piece_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Step back.
+         */
+        post: operations["jamreel_api_pieces_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Undo
-     * @description Step back.
-     */
-    post: operations["jamreel_api_pieces_undo"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/plan": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Only
+         * @description Return what follows from a brief, keeping nothing.
+         */
+        post: operations["jamreel_api_bench_plan_only"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Plan Only
-     * @description Return what follows from a brief, keeping nothing.
-     */
-    post: operations["jamreel_api_bench_plan_only"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who
+         * @description Return who is signed in.
+         */
+        get: operations["jamreel_api_session_who"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Who
-     * @description Return who is signed in.
-     */
-    get: operations["jamreel_api_session_who"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session/demo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/session/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Demo
+         * @description Sign in at the demo bench; only where the demo is served.
+         */
+        post: operations["jamreel_api_session_open_demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Open Demo
-     * @description Sign in at the demo bench; only where the demo is served.
-     */
-    post: operations["jamreel_api_session_open_demo"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session/sign-in": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/session/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign In
+         * @description Sign in with user name and password.
+         */
+        post: operations["jamreel_api_session_sign_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Sign In
-     * @description Sign in with user name and password.
-     */
-    post: operations["jamreel_api_session_sign_in"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session/sign-out": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/session/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Out
+         * @description Sign out.
+         */
+        post: operations["jamreel_api_session_sign_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Sign Out
-     * @description Sign out.
-     */
-    post: operations["jamreel_api_session_sign_out"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/session/sign-up": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/session/sign-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Up
+         * @description Make a user with a bench of their own, and sign in.
+         */
+        post: operations["jamreel_api_session_sign_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Sign Up
-     * @description Make a user with a bench of their own, and sign in.
-     */
-    post: operations["jamreel_api_session_sign_up"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/shop": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shop
+         * @description Return the workshop's settings.
+         */
+        get: operations["jamreel_api_workshop_shop"];
+        /**
+         * Save Shop
+         * @description Save the settings when they can be read; every piece is worked out anew.
+         */
+        put: operations["jamreel_api_workshop_save_shop"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Shop
-     * @description Return the workshop's settings.
-     */
-    get: operations["jamreel_api_workshop_shop"];
-    /**
-     * Save Shop
-     * @description Save the settings when they can be read; every piece is worked out anew.
-     */
-    put: operations["jamreel_api_workshop_save_shop"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/wearers": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/wearers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Wearers
+         * @description Return all wearers with their girths.
+         */
+        get: operations["jamreel_api_wearers_all_wearers"];
+        put?: never;
+        /**
+         * Add
+         * @description Add a wearer.
+         */
+        post: operations["jamreel_api_wearers_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * All Wearers
-     * @description Return all wearers with their girths.
-     */
-    get: operations["jamreel_api_wearers_all_wearers"];
-    put?: never;
-    /**
-     * Add
-     * @description Add a wearer.
-     */
-    post: operations["jamreel_api_wearers_add"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/wearers/{wearer_id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/wearers/{wearer_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Change a wearer's name, part or note.
+         */
+        put: operations["jamreel_api_wearers_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /**
-     * Change
-     * @description Change a wearer's name, part or note.
-     */
-    put: operations["jamreel_api_wearers_change"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/wearers/{wearer_id}/readings": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/wearers/{wearer_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Readings
+         * @description Make these the wearer's readings of a site, once they can be read.
+         */
+        put: operations["jamreel_api_wearers_readings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /**
-     * Readings
-     * @description Make these the wearer's readings of a site, once they can be read.
-     */
-    put: operations["jamreel_api_wearers_readings"];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * Advice
-     * @description One judgement call: what, why, and what to try. ``field`` is where it belongs.
-     */
-    Advice: {
-      /** Because */
-      because: string;
-      /** Field */
-      field: string;
-      /** Id */
-      id: string;
-      /** Says */
-      says: string;
-      /**
-       * Severity
-       * @enum {string}
-       */
-      severity: "note" | "check" | "fix";
-      /** Try */
-      try: string;
-    };
-    /**
-     * Answers
-     * @description The one figure that each station is about: ids of ``figures``.
-     */
-    Answers: {
-      /** Cut */
-      cut: string;
-      /** Fit */
-      fit: string;
-      /** Form */
-      form: string;
-      /** Make Up */
-      make_up: string;
-      /** Measure */
-      measure: string;
-    };
-    /**
-     * At
-     * @description The version that a move is made from.
-     */
-    At: {
-      /** Version */
-      version: number;
-    };
-    /**
-     * Bench
-     * @description Everything on the bench, soonest due first.
-     */
-    Bench: {
-      /** Pieces */
-      pieces: components["schemas"]["PieceLine"][];
-      /** Workshop */
-      workshop: string;
-    };
-    /**
-     * BriefIn
-     * @description A brief as typed.
-     */
-    BriefIn: {
-      /** Brief */
-      brief: {
-        [key: string]: unknown;
-      };
-    };
-    /**
-     * Brief
-     * @description A piece as decided. Lengths may be given as text, the way a maker writes them.
-     *
-     *     ``made`` holds actual cut lengths by cut id; ``tryon`` the try-on being judged.
-     */
-    Brief_as_typed: {
-      /**
-       * @default {
-       *       "margin": 0,
-       *       "trim": 1.5
-       *     }
-       */
-      cutting?: components["schemas"]["Cutting_as_typed"];
-      /**
-       * Ease
-       * @default {
-       *       "amount": null,
-       *       "school": "fixed",
-       *       "word": "comfortable"
-       *     }
-       */
-      ease?:
-        | components["schemas"]["FixedEase_as_typed"]
-        | components["schemas"]["ProportionalEase_as_typed"]
-        | components["schemas"]["FingerEase_as_typed"];
-      /** Made */
-      made?: {
-        [key: string]: string | number | null;
-      };
-      /** Measures */
-      measures?: {
-        [key: string]: components["schemas"]["Measure_as_typed"];
-      };
-      piece: components["schemas"]["SlidingBangle_as_typed"];
-      /**
-       * Schema
-       * @default 1
-       * @constant
-       */
-      schema?: 1;
-      /**
-       * Side
-       * @default either
-       * @enum {string}
-       */
-      side?: "left" | "right" | "either";
-      /** @default null */
-      tryon?: components["schemas"]["TryOn_as_typed"] | null;
-      wire: components["schemas"]["WireChoice_as_typed"];
-    };
-    /**
-     * Card
-     * @description What a piece is called, for whom, and by when.
-     */
-    Card: {
-      /** Due */
-      due?: string | null;
-      /** Name */
-      name: string;
-      /** Wearer Id */
-      wearer_id?: number | null;
-    };
-    /**
-     * Caution
-     * @description How work at the bench can hurt, why, and the steps at which it stands.
-     */
-    Caution: {
-      /** Because */
-      because: string;
-      /** Id */
-      id: string;
-      /** Says */
-      says: string;
-      /** Steps */
-      steps: string[];
-    };
-    /**
-     * Change
-     * @description A figure before and after the correction [mm].
-     */
-    Change: {
-      /** After Mm */
-      after_mm: number;
-      /** Before Mm */
-      before_mm: number;
-      /** Label */
-      label: string;
-    };
-    /**
-     * Credentials
-     * @description A user name and password.
-     */
-    Credentials: {
-      /** Password */
-      password: string;
-      /** User */
-      user: string;
-    };
-    /**
-     * Cut
-     * @description A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
-     */
-    Cut: {
-      /** Id */
-      id: string;
-      /** Label */
-      label: string;
-      /** Length Mm */
-      length_mm: number;
-      /** Lines */
-      lines: components["schemas"]["CutLine"][];
-      /** Marks */
-      marks: components["schemas"]["MarkAt"][];
-      /** Metal */
-      metal: string;
-      /** Quantity */
-      quantity: number;
-      /** Temper */
-      temper: string;
-      /** Wire */
-      wire: string;
-      /** Wire Mm */
-      wire_mm: number;
-    };
-    /**
-     * CutLine
-     * @description One named part of a cut length [mm].
-     */
-    CutLine: {
-      /** Id */
-      id: string;
-      /** Label */
-      label: string;
-      /** Value Mm */
-      value_mm: number;
-    };
-    /**
-     * Cutting
-     * @description What is added to the net length: for two flush cuts, and as a margin.
-     *
-     *     Source of the defaults: 1 to 2 for each flush cut, no margin (exact); common practice.
-     */
-    Cutting_as_typed: {
-      /**
-       * Margin
-       * @description A length: a number is mm; text is read as a maker writes it.
-       * @default 0
-       */
-      margin?: string | number;
-      /**
-       * Trim
-       * @description A length: a number is mm; text is read as a maker writes it.
-       * @default 1.5
-       */
-      trim?: string | number;
-    };
-    /**
-     * Dimension
-     * @description A dimension line between two points, standing off by ``offset_mm``, with its figure.
-     */
-    Dimension: {
-      /** A */
-      a: [number, number];
-      /** B */
-      b: [number, number];
-      /** Label */
-      label: string;
-      /**
-       * Offset Mm
-       * @default 0
-       */
-      offset_mm?: number;
-      /** Value Mm */
-      value_mm: number;
-    };
-    /**
-     * Drawings
-     * @description Everything that is drawn of one plan, as geometry.
-     */
-    Drawings: {
-      former: components["schemas"]["Sheet"];
-      rule: components["schemas"]["RuleDrawing"];
-      section: components["schemas"]["Sheet"];
-    };
-    /**
-     * Ease
-     * @description An ease worked out: how much, by which school, under which word, and its backing.
-     */
-    Ease: {
-      /**
-       * Backing
-       * @enum {string}
-       */
-      backing:
-        | "published"
-        | "common practice"
-        | "geometry"
-        | "from memory"
-        | "measured"
-        | "chosen";
-      /**
-       * Chosen
-       * @default false
-       */
-      chosen?: boolean;
-      /** Parameter */
-      parameter?: number | null;
-      /**
-       * School
-       * @enum {string}
-       */
-      school: "fixed" | "proportional" | "finger";
-      /** Value Mm */
-      value_mm: number;
-      /** Word */
-      word: string | null;
-    };
-    /**
-     * EaseOption
-     * @description One school and word, with the ease and inside girth that it gives here.
-     */
-    EaseOption: {
-      ease: components["schemas"]["Ease"];
-      /** Inside Girth Mm */
-      inside_girth_mm: number;
-      /** Word */
-      word: string;
-    };
-    /**
-     * EaseTable
-     * @description What snug, comfortable and loose mean to a maker: mm, and percent of the girth.
-     *
-     *     Source of the defaults: common practice (loose runs from 19 to 25; its middle is taken).
-     */
-    EaseTable: {
-      /**
-       * Finger Mm
-       * @default 15
-       */
-      finger_mm?: number;
-      /** Fixed Mm */
-      fixed_mm?: {
-        [key: string]: number;
-      };
-      /** Percent */
-      percent?: {
-        [key: string]: number;
-      };
-    };
-    /**
-     * EaseTable
-     * @description What snug, comfortable and loose mean to a maker: mm, and percent of the girth.
-     *
-     *     Source of the defaults: common practice (loose runs from 19 to 25; its middle is taken).
-     */
-    EaseTable_as_typed: {
-      /**
-       * Finger Mm
-       * @default 15
-       */
-      finger_mm?: number;
-      /** Fixed Mm */
-      fixed_mm?: {
-        [key: string]: number;
-      };
-      /** Percent */
-      percent?: {
-        [key: string]: number;
-      };
-    };
-    /**
-     * Facts
-     * @description What can be chosen from.
-     */
-    Facts: {
-      /** Kinds */
-      kinds: components["schemas"]["Kind"][];
-      /** Metals */
-      metals: components["schemas"]["Metal"][];
-      /** Methods */
-      methods: components["schemas"]["Method"][];
-      /** Populations */
-      populations: components["schemas"]["PopulationRange"][];
-      /** Sites */
-      sites: components["schemas"]["Site"][];
-    };
-    /**
-     * Figure
-     * @description A named result [mm], with ± where it depends on a measure.
-     */
-    Figure: {
-      /** Id */
-      id: string;
-      /** Label */
-      label: string;
-      /** Plus Minus Mm */
-      plus_minus_mm?: number | null;
-      /** Value Mm */
-      value_mm: number;
-    };
-    /**
-     * FingerEase
-     * @description One finger slides under: the ease follows from the finger's thickness.
-     */
-    FingerEase_as_typed: {
-      /**
-       * Finger
-       * @description A length: a number is mm; text is read as a maker writes it.
-       * @default 15
-       */
-      finger?: string | number;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      school: "finger";
-    };
-    /**
-     * Finish
-     * @description Whether the piece is finished.
-     */
-    Finish: {
-      /** Finished */
-      finished: boolean;
-    };
-    /**
-     * FixedEase
-     * @description So many millimetres: by a word from the maker's table, or an amount of one's own.
-     */
-    FixedEase_as_typed: {
-      /**
-       * Amount
-       * @description A length as above; empty text or null when not given.
-       * @default null
-       */
-      amount?: string | number | null;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      school: "fixed";
-      /**
-       * Word
-       * @default comfortable
-       */
-      word?: ("snug" | "comfortable" | "loose") | null;
-    };
-    /**
-     * Former
-     * @description What to bend a piece's body on.
-     *
-     *     ``target_mm`` is the inside diameter wanted, ``former_mm`` the ideal former for it, ``tool``
-     *     and ``tool_mm`` the nearest step the maker has, and ``result_mm`` what wire off that step
-     *     opens to. ``tool`` is None when there is no tool to bend on.
-     */
-    Former: {
-      /** Former Mm */
-      former_mm: number;
-      /** Result Mm */
-      result_mm: number | null;
-      /** Target Mm */
-      target_mm: number;
-      /** Tool */
-      tool: string | null;
-      /** Tool Mm */
-      tool_mm: number | null;
-      /**
-       * Turns
-       * @default 1
-       */
-      turns?: number;
-    };
-    /**
-     * Girth
-     * @description A girth found from readings or guessed. ``plus_minus_mm`` is at coverage factor 2.
-     */
-    Girth: {
-      /** Ask Another */
-      ask_another: boolean;
-      /** Corrections Mm */
-      corrections_mm: number[];
-      /** Count */
-      count: number;
-      /** Guessed */
-      guessed: boolean;
-      /** Plus Minus Mm */
-      plus_minus_mm: number;
-      /**
-       * Site
-       * @enum {string}
-       */
-      site: "wrist_girth" | "hand_pass_girth";
-      /** Source */
-      source?: string | null;
-      /** Spread Mm */
-      spread_mm: number;
-      /** Standard Error Mm */
-      standard_error_mm: number | null;
-      /** Value Mm */
-      value_mm: number;
-    };
-    /**
-     * Guess
-     * @description No reading at hand: a population's range and the percentile taken from it.
-     */
-    Guess_as_typed: {
-      /**
-       * Percentile
-       * @default 50
-       * @enum {integer}
-       */
-      percentile?: 5 | 50 | 95;
-      /** Population */
-      population: string;
-    };
-    /**
-     * Kind
-     * @description A construction, its family, and the sites it needs measured.
-     */
-    Kind: {
-      /** Family */
-      family: string;
-      /** Kind */
-      kind: string;
-      /** Sites */
-      sites: string[];
-    };
-    /**
-     * LedgerLine
-     * @description One line of the arithmetic: a signed term, or the total that terms add up to.
-     *
-     *     ``adds_to`` names the total that this line is a term of. A total may itself be a term of
-     *     another total. ``inputs`` are the figures that the rule used, by name.
-     */
-    LedgerLine: {
-      /** Adds To */
-      adds_to?: string | null;
-      /**
-       * Backing
-       * @enum {string}
-       */
-      backing:
-        | "published"
-        | "common practice"
-        | "geometry"
-        | "from memory"
-        | "measured"
-        | "chosen";
-      /** Id */
-      id: string;
-      /** Inputs */
-      inputs?: {
-        [key: string]: number | string;
-      };
-      /** Label */
-      label: string;
-      /** Reason */
-      reason: string;
-      /** Rule */
-      rule: string;
-      /**
-       * Total
-       * @default false
-       */
-      total?: boolean;
-      /** Value Mm */
-      value_mm: number;
-    };
-    /**
-     * MarkAt
-     * @description A mark with its place, from the left end of the path [mm].
-     */
-    MarkAt: {
-      /** At Mm */
-      at_mm: number;
-      /** Label */
-      label: string;
-    };
-    /**
-     * Measure
-     * @description What is known of one site: up to three readings, or a guess until there is one.
-     */
-    Measure_as_typed: {
-      /** @default null */
-      guess?: components["schemas"]["Guess_as_typed"] | null;
-      /**
-       * Readings
-       * @default []
-       */
-      readings?: components["schemas"]["Reading_as_typed"][];
-    };
-    /**
-     * Metal
-     * @description What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa].
-     */
-    Metal: {
-      /**
-       * Backing
-       * @enum {string}
-       */
-      backing:
-        | "published"
-        | "common practice"
-        | "geometry"
-        | "from memory"
-        | "measured"
-        | "chosen";
-      /** Colour */
-      colour: string;
-      /** Density */
-      density: number;
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /** Source */
-      source: string;
-      /** Yields */
-      yields: {
-        [key: string]: number;
-      };
-      /** Youngs */
-      youngs: number;
-    };
-    /**
-     * Method
-     * @description A way to take a girth; see data/methods.toml for what each figure means.
-     */
-    Method: {
-      /**
-       * Along
-       * @enum {string}
-       */
-      along: "none" | "middle" | "outside";
-      /** Id */
-      id: string;
-      /**
-       * Needs Ease
-       * @default false
-       */
-      needs_ease?: boolean;
-      /** Sd */
-      sd: number;
-      /** Thickness */
-      thickness: number;
-    };
-    /**
-     * NewBench
-     * @description A new user with a bench of their own.
-     */
-    NewBench: {
-      /** Password */
-      password: string;
-      /** User */
-      user: string;
-      /** Workshop */
-      workshop: string;
-    };
-    /**
-     * NewPiece
-     * @description A piece to start; the wearer's standing readings go in where the brief has none.
-     */
-    NewPiece: {
-      /** Brief */
-      brief: {
-        [key: string]: unknown;
-      };
-      /** Due */
-      due?: string | null;
-      /** Name */
-      name: string;
-      /** Wearer Id */
-      wearer_id?: number | null;
-    };
-    /**
-     * PieceLine
-     * @description A piece on the bench, with the one figure it waits for.
-     */
-    PieceLine: {
-      answer: components["schemas"]["Figure"] | null;
-      /** Due */
-      due: string | null;
-      /** Guessed */
-      guessed: boolean;
-      /** Id */
-      id: number;
-      /** Made Of */
-      made_of: string;
-      /** Name */
-      name: string;
-      /** Stations */
-      stations: {
-        [key: string]: components["schemas"]["StationView"];
-      };
-      /** Waits For */
-      waits_for: string;
-      wearer: components["schemas"]["WearerLine"] | null;
-    };
-    /**
-     * PieceName
-     * @description A piece's name and what it waits for.
-     */
-    PieceName: {
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      /** Waits For */
-      waits_for: string;
-    };
-    /**
-     * PieceView
-     * @description A piece in full: its brief as typed, its plan or problems, and where it stands.
-     */
-    PieceView: {
-      /** Brief */
-      brief: {
-        [key: string]: unknown;
-      };
-      /** Can Redo */
-      can_redo: boolean;
-      /** Can Undo */
-      can_undo: boolean;
-      /** Due */
-      due: string | null;
-      /** Finished At */
-      finished_at: string | null;
-      /** Frozen Cuts */
-      frozen_cuts: {
-        [key: string]: number;
-      };
-      /** Id */
-      id: number;
-      /** Name */
-      name: string;
-      plan: components["schemas"]["Plan"] | null;
-      /** Problems */
-      problems: components["schemas"]["Problem"][];
-      /** Stations */
-      stations: {
-        [key: string]: components["schemas"]["StationView"];
-      };
-      /** Ticks */
-      ticks: components["schemas"]["TickView"][];
-      /** Tryons */
-      tryons: components["schemas"]["TryOnView"][];
-      /** Version */
-      version: number;
-      /** Waits For */
-      waits_for: string;
-      wearer: components["schemas"]["WearerLine"] | null;
-      /** Wearer Measures */
-      wearer_measures: {
-        [key: string]: unknown;
-      };
-    };
-    /**
-     * Plan
-     * @description Everything computed. Lengths in mm, angles in rad, mass in g.
-     */
-    Plan: {
-      /** Advice */
-      advice: components["schemas"]["Advice"][];
-      answers: components["schemas"]["Answers"];
-      /** Bends */
-      bends: components["schemas"]["PlannedBend"][];
-      /** Cautions */
-      cautions: components["schemas"]["Caution"][];
-      /** Colour */
-      colour: string;
-      /** Cuts */
-      cuts: components["schemas"]["Cut"][];
-      drawings: components["schemas"]["Drawings"];
-      /** Ease Options */
-      ease_options: components["schemas"]["EaseOption"][];
-      /** Family */
-      family: string;
-      /** Figures */
-      figures: components["schemas"]["Figure"][];
-      finished_length_mm: components["schemas"]["PlusMinus"] | null;
-      /** Fit Word */
-      fit_word: string;
-      /** Formers */
-      formers: components["schemas"]["Former"][];
-      /** Girths */
-      girths: components["schemas"]["Girth"][];
-      inside_girth_mm: components["schemas"]["PlusMinus"] | null;
-      /** Ledger */
-      ledger: components["schemas"]["LedgerLine"][];
-      /** Mass G */
-      mass_g: number;
-      /** Metal */
-      metal: string;
-      putting_right?: components["schemas"]["PuttingRight"] | null;
-      /** Says */
-      says: string;
-      /**
-       * Schema
-       * @default 1
-       * @constant
-       */
-      schema?: 1;
-      /** Steps */
-      steps: components["schemas"]["Step"][];
-      /** Wire */
-      wire: string;
-    };
-    /**
-     * PlannedBend
-     * @description A bend to make: pin and place on the straight wire [mm], angle [rad], side.
-     *
-     *     ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's nearest pin.
-     */
-    PlannedBend: {
-      /** Angle */
-      angle: number;
-      /** Label */
-      label: string;
-      /** Opens To Mm */
-      opens_to_mm: number;
-      /** Pin */
-      pin: number;
-      /** Position */
-      position: number;
-      /**
-       * Side
-       * @enum {string}
-       */
-      side: "left" | "right";
-      /** Takes Mm */
-      takes_mm: number;
-      /** Tool */
-      tool: string | null;
-      /** Tool Mm */
-      tool_mm: number | null;
-    };
-    /**
-     * PlusMinus
-     * @description A figure with its expanded uncertainty (coverage factor 2, about 95 %).
-     */
-    PlusMinus: {
-      /** Plus Minus */
-      plus_minus: number;
-      /** Value */
-      value: number;
-    };
-    /**
-     * PopulationRange
-     * @description A girth's range over a group of people [mm], with its source.
-     */
-    PopulationRange: {
-      /**
-       * Backing
-       * @enum {string}
-       */
-      backing:
-        | "published"
-        | "common practice"
-        | "geometry"
-        | "from memory"
-        | "measured"
-        | "chosen";
-      /** Group */
-      group: string;
-      /** Id */
-      id: string;
-      /** Mean */
-      mean?: number | null;
-      /** N */
-      n?: number | null;
-      /** P5 */
-      p5: number;
-      /** P50 */
-      p50: number;
-      /** P95 */
-      p95: number;
-      /** Sd */
-      sd?: number | null;
-      /** Site */
-      site: string;
-      /** Source */
-      source: string;
-    };
-    /**
-     * Problem
-     * @description A refusal in words, with its parts as data.
-     */
-    Problem: {
-      /** Expected */
-      expected: string;
-      /** Field */
-      field: string;
-      /** Got */
-      got: string;
-      /** Key */
-      key: string;
-      /** Says */
-      says: string;
-    };
-    /**
-     * ProportionalEase
-     * @description A share of the girth: by a word from the maker's table, or a percentage of one's own.
-     */
-    ProportionalEase_as_typed: {
-      /**
-       * Percent
-       * @default null
-       */
-      percent?: number | null;
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      school: "proportional";
-      /**
-       * Word
-       * @default comfortable
-       */
-      word?: ("snug" | "comfortable" | "loose") | null;
-    };
-    /**
-     * PuttingRight
-     * @description What to do about a fit: verdict, one amount to act on, the doing, and what changes.
-     *
-     *     ``amount_mm`` is what the piece is off by, ``snip_mm`` what comes off the end, loop included.
-     */
-    PuttingRight: {
-      /** Amount Mm */
-      amount_mm?: number | null;
-      /** Because */
-      because: string;
-      /**
-       * Changes
-       * @default []
-       */
-      changes?: components["schemas"]["Change"][];
-      /** Says */
-      says: string;
-      /** Settled */
-      settled: boolean;
-      /** Snip Mm */
-      snip_mm?: number | null;
-      /** Verdict */
-      verdict: string;
-    };
-    /**
-     * ReadingView
-     * @description A kept reading, as typed.
-     */
-    ReadingView: {
-      /** Ease */
-      ease: string;
-      /** Method */
-      method: string;
-      /** Replaced */
-      replaced: boolean;
-      /** Site */
-      site: string;
-      /**
-       * Taken At
-       * Format: date-time
-       */
-      taken_at: string;
-      /** Thickness */
-      thickness: string;
-      /** Value */
-      value: string;
-    };
-    /**
-     * Reading
-     * @description One reading as taken. A blank value is a slot not yet used.
-     *
-     *     ``thickness`` is the strap's, string's or wire's own; ``ease`` is what the wearer calls right
-     *     in a piece that already fits (method ``piece``, whose inside girth is the value).
-     *     ``taken`` is date and hour as ISO text.
-     */
-    Reading_as_typed: {
-      /**
-       * Ease
-       * @description A length as above; empty text or null when not given.
-       * @default null
-       */
-      ease?: string | number | null;
-      /**
-       * Method
-       * @default tape
-       * @enum {string}
-       */
-      method?: "tape" | "paper" | "string" | "wire" | "strap" | "piece";
-      /**
-       * Taken
-       * @default null
-       */
-      taken?: string | null;
-      /**
-       * Thickness
-       * @description A length as above; empty text or null when not given.
-       * @default null
-       */
-      thickness?: string | number | null;
-      /**
-       * Value
-       * @description A length as above; empty text or null when not given.
-       * @default null
-       */
-      value?: string | number | null;
-    };
-    /**
-     * ReadingsIn
-     * @description The readings that stand for a site from now on, as typed.
-     */
-    ReadingsIn: {
-      /** Readings */
-      readings: {
-        [key: string]: unknown;
-      }[];
-      /**
-       * Site
-       * @enum {string}
-       */
-      site: "wrist_girth" | "hand_pass_girth";
-    };
-    /**
-     * RuleDrawing
-     * @description The Rule: the piece laid out straight, and the band in which its end may rightly lie.
-     */
-    RuleDrawing: {
-      band: components["schemas"]["PlusMinus"];
-      /** Length Mm */
-      length_mm: number;
-      /** Spans */
-      spans: components["schemas"]["Span"][];
-      /** Ticks Mm */
-      ticks_mm: number[];
-      /** Width Mm */
-      width_mm: number;
-    };
-    /**
-     * Save
-     * @description A brief as typed, and the version it was made from.
-     */
-    Save: {
-      /** Brief */
-      brief: {
-        [key: string]: unknown;
-      };
-      /** Version */
-      version: number;
-    };
-    /**
-     * Session
-     * @description Who is here, if anybody.
-     */
-    Session: {
-      /** Demo */
-      demo: boolean;
-      /** Signed In */
-      signed_in: boolean;
-      /** User */
-      user: string | null;
-      /** Workshop */
-      workshop: string | null;
-    };
-    /**
-     * Sheet
-     * @description A drawing: strokes and dimensions in one coordinate frame [mm].
-     */
-    Sheet: {
-      /**
-       * Dimensions
-       * @default []
-       */
-      dimensions?: components["schemas"]["Dimension"][];
-      /** Strokes */
-      strokes: components["schemas"]["Stroke"][];
-      /** Title */
-      title: string;
-    };
-    /**
-     * Shop
-     * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
-     */
-    Shop: {
-      /**
-       * @default {
-       *       "finger_mm": 15,
-       *       "fixed_mm": {
-       *         "comfortable": 13,
-       *         "loose": 22,
-       *         "snug": 6
-       *       },
-       *       "percent": {
-       *         "comfortable": 8,
-       *         "loose": 12,
-       *         "snug": 5
-       *       }
-       *     }
-       */
-      ease?: components["schemas"]["EaseTable"];
-      /**
-       * Formers
-       * @default [
-       *       {
-       *         "diameters": [
-       *           40,
-       *           43,
-       *           46,
-       *           49,
-       *           52,
-       *           55,
-       *           58,
-       *           61,
-       *           64,
-       *           67
-       *         ],
-       *         "kind": "stepped mandrel",
-       *         "name": "bracelet mandrel"
-       *       }
-       *     ]
-       */
-      formers?: components["schemas"]["Tool"][];
-      /**
-       * Gauge System
-       * @default awg
-       * @enum {string}
-       */
-      gauge_system?: "awg" | "swg";
-      /**
-       * Language
-       * @default en
-       * @constant
-       */
-      language?: "en";
-      /**
-       * Pins
-       * @default [
-       *       {
-       *         "diameters": [
-       *           2,
-       *           2.6,
-       *           3,
-       *           4,
-       *           5,
-       *           6
-       *         ],
-       *         "kind": "stepped pliers",
-       *         "name": "stepped pliers"
-       *       }
-       *     ]
-       */
-      pins?: components["schemas"]["Tool"][];
-      /**
-       * Schema
-       * @default 1
-       * @constant
-       */
-      schema?: 1;
-      /**
-       * Unit
-       * @default mm
-       * @enum {string}
-       */
-      unit?: "mm" | "in";
-    };
-    /**
-     * ShopIn
-     * @description Settings as typed, and the version they were made from.
-     */
-    ShopIn: {
-      /** Shop */
-      shop: {
-        [key: string]: unknown;
-      };
-      /** Version */
-      version: number;
-    };
-    /**
-     * ShopView
-     * @description The workshop's settings as typed and as read, and their version.
-     */
-    ShopView: {
-      shop: components["schemas"]["Shop"];
-      /** Typed */
-      typed: {
-        [key: string]: unknown;
-      };
-      /** Version */
-      version: number;
-    };
-    /**
-     * Shop
-     * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
-     */
-    Shop_as_typed: {
-      /**
-       * @default {
-       *       "finger_mm": 15,
-       *       "fixed_mm": {
-       *         "comfortable": 13,
-       *         "loose": 22,
-       *         "snug": 6
-       *       },
-       *       "percent": {
-       *         "comfortable": 8,
-       *         "loose": 12,
-       *         "snug": 5
-       *       }
-       *     }
-       */
-      ease?: components["schemas"]["EaseTable_as_typed"];
-      /**
-       * Formers
-       * @default [
-       *       {
-       *         "diameters": [
-       *           40,
-       *           43,
-       *           46,
-       *           49,
-       *           52,
-       *           55,
-       *           58,
-       *           61,
-       *           64,
-       *           67
-       *         ],
-       *         "kind": "stepped mandrel",
-       *         "name": "bracelet mandrel"
-       *       }
-       *     ]
-       */
-      formers?: components["schemas"]["Tool_as_typed"][];
-      /**
-       * Gauge System
-       * @default awg
-       * @enum {string}
-       */
-      gauge_system?: "awg" | "swg";
-      /**
-       * Language
-       * @default en
-       * @constant
-       */
-      language?: "en";
-      /**
-       * Pins
-       * @default [
-       *       {
-       *         "diameters": [
-       *           2,
-       *           2.6,
-       *           3,
-       *           4,
-       *           5,
-       *           6
-       *         ],
-       *         "kind": "stepped pliers",
-       *         "name": "stepped pliers"
-       *       }
-       *     ]
-       */
-      pins?: components["schemas"]["Tool_as_typed"][];
-      /**
-       * Schema
-       * @default 1
-       * @constant
-       */
-      schema?: 1;
-      /**
-       * Unit
-       * @default mm
-       * @enum {string}
-       */
-      unit?: "mm" | "in";
-    };
-    /**
-     * Site
-     * @description A place to measure, with the range [mm] outside which a reading is a slip.
-     */
-    Site: {
-      /** High */
-      high: number;
-      /** Id */
-      id: string;
-      /** Low */
-      low: number;
-    };
-    /**
-     * SlidingBangle
-     * @description Its own choice: the pin that both loops are bent on.
-     */
-    SlidingBangle_as_typed: {
-      /**
-       * Kind
-       * @default sliding_bangle
-       * @constant
-       */
-      kind?: "sliding_bangle";
-      /**
-       * Loop Pin
-       * @description A length: a number is mm; text is read as a maker writes it.
-       * @default 2.6
-       */
-      loop_pin?: string | number;
-    };
-    /**
-     * Span
-     * @description A stretch of the straight wire on the Rule, with the ledger lines that explain it.
-     */
-    Span: {
-      /** From Mm */
-      from_mm: number;
-      /** Id */
-      id: string;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "trim" | "part" | "body";
-      /** Label */
-      label: string;
-      /**
-       * Ledger
-       * @default []
-       */
-      ledger?: string[];
-      /** To Mm */
-      to_mm: number;
-    };
-    /**
-     * Stale
-     * @description Somebody else saved first: the version and brief that stand now.
-     */
-    Stale: {
-      /** Brief */
-      brief: {
-        [key: string]: unknown;
-      };
-      /** Detail */
-      detail: string;
-      /** Expected */
-      expected?: string | null;
-      /** Field */
-      field?: string | null;
-      /** Got */
-      got?: string | null;
-      /**
-       * Problems
-       * @default []
-       */
-      problems?: components["schemas"]["Problem"][];
-      /** Status */
-      status: number;
-      /** Title */
-      title: string;
-      /** Type */
-      type: string;
-      /** Version */
-      version: number;
-    } & {
-      [key: string]: unknown;
-    };
-    /**
-     * StationView
-     * @description A station's state and the words under its name.
-     */
-    StationView: {
-      /** Says */
-      says: string;
-      /**
-       * State
-       * @enum {string}
-       */
-      state: "settled" | "needs" | "stale" | "waiting";
-    };
-    /**
-     * Step
-     * @description One thing to do, at a station; ``check`` is what to look at before going on.
-     */
-    Step: {
-      /**
-       * Cautions
-       * @default []
-       */
-      cautions?: string[];
-      /** Check */
-      check?: string | null;
-      /** Id */
-      id: string;
-      /** Says */
-      says: string;
-      /**
-       * Station
-       * @enum {string}
-       */
-      station: "cut" | "form" | "fit";
-      /** Title */
-      title: string;
-    };
-    /**
-     * Stroke
-     * @description A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
-     */
-    Stroke: {
-      /**
-       * Closed
-       * @default false
-       */
-      closed?: boolean;
-      /** Part */
-      part: string;
-      /** Points */
-      points: [number, number][];
-      /**
-       * Width Mm
-       * @default 0
-       */
-      width_mm?: number;
-    };
-    /**
-     * TickIn
-     * @description A cut or step to tick, or to untick.
-     */
-    TickIn: {
-      /**
-       * Actual
-       * @default
-       */
-      actual?: string;
-      /** Key */
-      key: string;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "cut" | "step";
-      /**
-       * Ticked
-       * @default true
-       */
-      ticked?: boolean;
-    };
-    /**
-     * TickView
-     * @description A standing tick.
-     */
-    TickView: {
-      /** Actual Mm */
-      actual_mm: number | null;
-      /** Key */
-      key: string;
-      /** Kind */
-      kind: string;
-      /** Planned Mm */
-      planned_mm: number | null;
-      /**
-       * Ticked At
-       * Format: date-time
-       */
-      ticked_at: string;
-    };
-    /**
-     * Tool
-     * @description Something round to bend on, with the diameters [mm] that it offers.
-     */
-    Tool: {
-      /** Diameters */
-      diameters: number[];
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "stepped mandrel" | "stepped pliers" | "dowels" | "household";
-      /** Name */
-      name: string;
-    };
-    /**
-     * Tool
-     * @description Something round to bend on, with the diameters [mm] that it offers.
-     */
-    Tool_as_typed: {
-      /** Diameters */
-      diameters: (string | number)[];
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "stepped mandrel" | "stepped pliers" | "dowels" | "household";
-      /** Name */
-      name: string;
-    };
-    /**
-     * TryOnView
-     * @description A try-on on record.
-     */
-    TryOnView: {
-      /** Answer */
-      answer: {
-        [key: string]: unknown;
-      };
-      /** Done */
-      done: boolean;
-      /** Id */
-      id: number;
-      /** Noted */
-      noted: {
-        [key: string]: unknown;
-      };
-      /**
-       * Noted At
-       * Format: date-time
-       */
-      noted_at: string;
-    };
-    /**
-     * TryOn
-     * @description A try-on as noted. Everything may be left out; what is left out is not judged.
-     */
-    TryOn_as_typed: {
-      /**
-       * Finger Under
-       * @default null
-       */
-      finger_under?: boolean | null;
-      /**
-       * Note
-       * @default
-       */
-      note?: string;
-      /**
-       * Open Inside Girth
-       * @description A length as above; empty text or null when not given.
-       * @default null
-       */
-      open_inside_girth?: string | number | null;
-      /**
-       * Overlap
-       * @description A length as above; empty text or null when not given.
-       * @default null
-       */
-      overlap?: string | number | null;
-      /**
-       * Passes Hand
-       * @default null
-       */
-      passes_hand?: boolean | null;
-    };
-    /**
-     * WearerIn
-     * @description Who is measured.
-     */
-    WearerIn: {
-      /**
-       * Is Child
-       * @default false
-       */
-      is_child?: boolean;
-      /** Name */
-      name: string;
-      /**
-       * Note
-       * @default
-       */
-      note?: string;
-      /**
-       * Part
-       * @default
-       */
-      part?: string;
-    };
-    /**
-     * WearerLine
-     * @description A wearer's name and part.
-     */
-    WearerLine: {
-      /** Id */
-      id: number;
-      /** Is Child */
-      is_child: boolean;
-      /** Name */
-      name: string;
-      /** Part */
-      part: string;
-    };
-    /**
-     * WearerView
-     * @description A wearer with girths as they stand, and the problems of those that don't.
-     */
-    WearerView: {
-      /** Girths */
-      girths: components["schemas"]["Girth"][];
-      /** Id */
-      id: number;
-      /**
-       * Is Child
-       * @default false
-       */
-      is_child?: boolean;
-      /** Measures */
-      measures: {
-        [key: string]: unknown;
-      };
-      /** Name */
-      name: string;
-      /**
-       * Note
-       * @default
-       */
-      note?: string;
-      /**
-       * Part
-       * @default
-       */
-      part?: string;
-      /** Pieces */
-      pieces: components["schemas"]["PieceName"][];
-      /** Problems */
-      problems: components["schemas"]["Problem"][];
-      /** Readings */
-      readings: components["schemas"]["ReadingView"][];
-    };
-    /**
-     * WireChoice
-     * @description The wire a maker chose. ``yield_mpa`` overrides the table with the maker's own figure.
-     */
-    WireChoice_as_typed: {
-      /**
-       * Metal
-       * @default copper
-       */
-      metal?: string;
-      /** @description 14 awg, 16 swg, 1.6 mm, 0.064 in; a number is mm. */
-      size: string | number;
-      /**
-       * Temper
-       * @default half_hard
-       * @enum {string}
-       */
-      temper?:
-        "dead_soft" | "quarter_hard" | "half_hard" | "full_hard" | "spring";
-      /**
-       * Yield Mpa
-       * @default null
-       */
-      yield_mpa?: number | null;
-    };
-    /**
-     * WireSize
-     * @description A round wire's diameter as it was asked for.
-     *
-     *     ``system`` says how the maker put it; ``assumed`` is true when a bare gauge number took the
-     *     maker's default system, which the screen then says.
-     */
-    WireSize_as_typed: {
-      /**
-       * Assumed
-       * @default false
-       */
-      assumed?: boolean;
-      /** Diameter Mm */
-      diameter_mm: number;
-      /**
-       * Number
-       * @default null
-       */
-      number?: number | null;
-      /**
-       * System
-       * @default length
-       * @enum {string}
-       */
-      system?: "awg" | "swg" | "length";
-    };
-    /**
-     * Worked
-     * @description A brief as far as it goes.
-     */
-    Worked: {
-      plan: components["schemas"]["Plan"] | null;
-      /** Problems */
-      problems: components["schemas"]["Problem"][];
-    };
-    /**
-     * Problem
-     * @description Problem details, RFC 9457, with the fields at fault.
-     */
-    jamreel__api__errors__Problem: {
-      /** Detail */
-      detail: string;
-      /** Expected */
-      expected?: string | null;
-      /** Field */
-      field?: string | null;
-      /** Got */
-      got?: string | null;
-      /**
-       * Problems
-       * @default []
-       */
-      problems?: components["schemas"]["jamreel__core__words__Problem"][];
-      /** Status */
-      status: number;
-      /** Title */
-      title: string;
-      /** Type */
-      type: string;
-    } & {
-      [key: string]: unknown;
-    };
-    /**
-     * Problem
-     * @description A refusal in words, with its parts as data.
-     */
-    jamreel__core__words__Problem: {
-      /** Expected */
-      expected: string;
-      /** Field */
-      field: string;
-      /** Got */
-      got: string;
-      /** Key */
-      key: string;
-      /** Says */
-      says: string;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    schemas: {
+        /**
+         * Advice
+         * @description One judgement call: what, why, and what to try. ``field`` is where it belongs.
+         */
+        Advice: {
+            /** Because */
+            because: string;
+            /** Field */
+            field: string;
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "note" | "check" | "fix";
+            /** Try */
+            try: string;
+        };
+        /**
+         * Answers
+         * @description The one figure that each station is about: ids of ``figures``.
+         */
+        Answers: {
+            /** Cut */
+            cut: string;
+            /** Fit */
+            fit: string;
+            /** Form */
+            form: string;
+            /** Make Up */
+            make_up: string;
+            /** Measure */
+            measure: string;
+        };
+        /**
+         * At
+         * @description The version that a move is made from.
+         */
+        At: {
+            /** Version */
+            version: number;
+        };
+        /**
+         * Bench
+         * @description Everything on the bench, soonest due first.
+         */
+        Bench: {
+            /** Pieces */
+            pieces: components["schemas"]["PieceLine"][];
+            /** Workshop */
+            workshop: string;
+        };
+        /**
+         * BriefIn
+         * @description A brief as typed.
+         */
+        BriefIn: {
+            /** Brief */
+            brief: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * Brief
+         * @description A piece as decided. Lengths may be given as text, the way a maker writes them.
+         *
+         *     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
+         *     now; without them the shop decides. ``made`` holds actual cut lengths by cut id; ``tryon`` is
+         *     the try-on being judged.
+         */
+        Brief_as_typed: {
+            /**
+             * @default {
+             *       "margin": 0,
+             *       "trim": 1.5
+             *     }
+             */
+            cutting?: components["schemas"]["Cutting_as_typed"];
+            /**
+             * Ease
+             * @default {
+             *       "amount": null,
+             *       "school": "fixed",
+             *       "word": "comfortable"
+             *     }
+             */
+            ease?: components["schemas"]["FixedEase_as_typed"] | components["schemas"]["ProportionalEase_as_typed"] | components["schemas"]["FingerEase_as_typed"];
+            /**
+             * Gauge System
+             * @default null
+             */
+            gauge_system?: ("awg" | "swg") | null;
+            /** Made */
+            made?: {
+                [key: string]: string | number | null;
+            };
+            /** Measures */
+            measures?: {
+                [key: string]: components["schemas"]["Measure_as_typed"];
+            };
+            piece: components["schemas"]["SlidingBangle_as_typed"];
+            /**
+             * Schema
+             * @default 1
+             * @constant
+             */
+            schema?: 1;
+            /**
+             * Side
+             * @default either
+             * @enum {string}
+             */
+            side?: "left" | "right" | "either";
+            /** @default null */
+            tryon?: components["schemas"]["TryOn_as_typed"] | null;
+            /**
+             * Unit
+             * @default null
+             */
+            unit?: ("mm" | "in") | null;
+            wire: components["schemas"]["WireChoice_as_typed"];
+        };
+        /**
+         * Card
+         * @description What a piece is called, for whom, and by when.
+         */
+        Card: {
+            /** Due */
+            due?: string | null;
+            /** Name */
+            name: string;
+            /** Wearer Id */
+            wearer_id?: number | null;
+        };
+        /**
+         * Caution
+         * @description How work at the bench can hurt, why, and the steps at which it stands.
+         */
+        Caution: {
+            /** Because */
+            because: string;
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /** Steps */
+            steps: string[];
+        };
+        /**
+         * Change
+         * @description A figure before and after the correction [mm].
+         */
+        Change: {
+            /** After Mm */
+            after_mm: number;
+            /** Before Mm */
+            before_mm: number;
+            /** Label */
+            label: string;
+        };
+        /**
+         * Credentials
+         * @description A user name and password.
+         */
+        Credentials: {
+            /** Password */
+            password: string;
+            /** User */
+            user: string;
+        };
+        /**
+         * Cut
+         * @description A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
+         */
+        Cut: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Lines */
+            lines: components["schemas"]["CutLine"][];
+            /** Marks */
+            marks: components["schemas"]["MarkAt"][];
+            /** Metal */
+            metal: string;
+            /** Quantity */
+            quantity: number;
+            /** Temper */
+            temper: string;
+            /** Wire */
+            wire: string;
+            /** Wire Mm */
+            wire_mm: number;
+        };
+        /**
+         * CutLine
+         * @description One named part of a cut length [mm].
+         */
+        CutLine: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * Cutting
+         * @description What is added to the net length: for two flush cuts, and as a margin.
+         *
+         *     Source of the defaults: 1 to 2 for each flush cut, no margin (exact); common practice.
+         */
+        Cutting_as_typed: {
+            /**
+             * Margin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0
+             */
+            margin?: string | number;
+            /**
+             * Trim
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.5
+             */
+            trim?: string | number;
+        };
+        /**
+         * Dimension
+         * @description A dimension line between two points, standing off by ``offset_mm``, with its figure.
+         */
+        Dimension: {
+            /** A */
+            a: [
+                number,
+                number
+            ];
+            /** B */
+            b: [
+                number,
+                number
+            ];
+            /** Label */
+            label: string;
+            /**
+             * Offset Mm
+             * @default 0
+             */
+            offset_mm?: number;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * Drawings
+         * @description Everything that is drawn of one plan, as geometry.
+         */
+        Drawings: {
+            rule: components["schemas"]["RuleDrawing"];
+            /** Sheets */
+            sheets: components["schemas"]["Sheet"][];
+        };
+        /**
+         * Ease
+         * @description An ease worked out: how much, by which school, under which word, and its backing.
+         */
+        Ease: {
+            /**
+             * Backing
+             * @enum {string}
+             */
+            backing: "published" | "common practice" | "geometry" | "from memory" | "measured" | "chosen";
+            /**
+             * Chosen
+             * @default false
+             */
+            chosen?: boolean;
+            /** Parameter */
+            parameter?: number | null;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "fixed" | "proportional" | "finger";
+            /** Value Mm */
+            value_mm: number;
+            /** Word */
+            word: string | null;
+        };
+        /**
+         * EaseOption
+         * @description One school and word, with the ease and inside girth that it gives here.
+         */
+        EaseOption: {
+            ease: components["schemas"]["Ease"];
+            /** Inside Girth Mm */
+            inside_girth_mm: number;
+            /** Word */
+            word: string;
+        };
+        /**
+         * EaseTable
+         * @description What snug, comfortable and loose mean to a maker: mm, and percent of the girth.
+         *
+         *     Source of the defaults: common practice (loose runs from 19 to 25; its middle is taken).
+         */
+        EaseTable: {
+            /**
+             * Finger Mm
+             * @default 15
+             */
+            finger_mm?: number;
+            /** Fixed Mm */
+            fixed_mm?: {
+                [key: string]: number;
+            };
+            /** Percent */
+            percent?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * EaseTable
+         * @description What snug, comfortable and loose mean to a maker: mm, and percent of the girth.
+         *
+         *     Source of the defaults: common practice (loose runs from 19 to 25; its middle is taken).
+         */
+        EaseTable_as_typed: {
+            /**
+             * Finger Mm
+             * @default 15
+             */
+            finger_mm?: number;
+            /** Fixed Mm */
+            fixed_mm?: {
+                [key: string]: number;
+            };
+            /** Percent */
+            percent?: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * Facts
+         * @description What can be chosen from.
+         */
+        Facts: {
+            /** Kinds */
+            kinds: components["schemas"]["Kind"][];
+            /** Metals */
+            metals: components["schemas"]["Metal"][];
+            /** Methods */
+            methods: components["schemas"]["Method"][];
+            /** Populations */
+            populations: components["schemas"]["PopulationRange"][];
+            /** Sites */
+            sites: components["schemas"]["Site"][];
+        };
+        /**
+         * Figure
+         * @description A named result [mm], with ± where it depends on a measure.
+         */
+        Figure: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Plus Minus Mm */
+            plus_minus_mm?: number | null;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * FingerEase
+         * @description One finger slides under: the ease follows from the finger's thickness.
+         */
+        FingerEase_as_typed: {
+            /**
+             * Finger
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 15
+             */
+            finger?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            school: "finger";
+        };
+        /**
+         * Finish
+         * @description Whether the piece is finished.
+         */
+        Finish: {
+            /** Finished */
+            finished: boolean;
+        };
+        /**
+         * FixedEase
+         * @description So many millimetres: by a word from the maker's table, or an amount of one's own.
+         */
+        FixedEase_as_typed: {
+            /**
+             * Amount
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            amount?: string | number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            school: "fixed";
+            /**
+             * Word
+             * @default comfortable
+             */
+            word?: ("snug" | "comfortable" | "loose") | null;
+        };
+        /**
+         * Former
+         * @description What to bend a piece's body on.
+         *
+         *     ``target_mm`` is the inside diameter wanted, ``former_mm`` the ideal former for it, ``tool``
+         *     and ``tool_mm`` the nearest step the maker has, and ``result_mm`` what wire off that step
+         *     opens to. ``tool`` is None when there is no tool to bend on.
+         */
+        Former: {
+            /** Former Mm */
+            former_mm: number;
+            /** Result Mm */
+            result_mm: number | null;
+            /** Target Mm */
+            target_mm: number;
+            /** Tool */
+            tool: string | null;
+            /** Tool Mm */
+            tool_mm: number | null;
+            /**
+             * Turns
+             * @default 1
+             */
+            turns?: number;
+        };
+        /**
+         * Girth
+         * @description A girth found from readings or guessed. ``plus_minus_mm`` is at coverage factor 2.
+         */
+        Girth: {
+            /** Ask Another */
+            ask_another: boolean;
+            /** Corrections Mm */
+            corrections_mm: number[];
+            /** Count */
+            count: number;
+            /** Guessed */
+            guessed: boolean;
+            /** Plus Minus Mm */
+            plus_minus_mm: number;
+            /**
+             * Site
+             * @enum {string}
+             */
+            site: "wrist_girth" | "hand_pass_girth";
+            /** Source */
+            source?: string | null;
+            /** Spread Mm */
+            spread_mm: number;
+            /** Standard Error Mm */
+            standard_error_mm: number | null;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * Guess
+         * @description No reading at hand: a population's range and the percentile taken from it.
+         */
+        Guess_as_typed: {
+            /**
+             * Percentile
+             * @default 50
+             * @enum {integer}
+             */
+            percentile?: 5 | 50 | 95;
+            /** Population */
+            population: string;
+        };
+        /**
+         * Kind
+         * @description A construction, its family, and the sites it needs measured.
+         */
+        Kind: {
+            /** Family */
+            family: string;
+            /** Kind */
+            kind: string;
+            /** Sites */
+            sites: string[];
+        };
+        /**
+         * LedgerLine
+         * @description One line of the arithmetic: a signed term, or the total that terms add up to.
+         *
+         *     ``adds_to`` names the total that this line is a term of. A total may itself be a term of
+         *     another total. ``inputs`` are the figures that the rule used, by name.
+         */
+        LedgerLine: {
+            /** Adds To */
+            adds_to?: string | null;
+            /**
+             * Backing
+             * @enum {string}
+             */
+            backing: "published" | "common practice" | "geometry" | "from memory" | "measured" | "chosen";
+            /** Id */
+            id: string;
+            /** Inputs */
+            inputs?: {
+                [key: string]: number | string;
+            };
+            /** Label */
+            label: string;
+            /** Reason */
+            reason: string;
+            /** Rule */
+            rule: string;
+            /**
+             * Total
+             * @default false
+             */
+            total?: boolean;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
+         * MarkAt
+         * @description A mark with its place, from the left end of the path [mm].
+         */
+        MarkAt: {
+            /** At Mm */
+            at_mm: number;
+            /** Label */
+            label: string;
+        };
+        /**
+         * Measure
+         * @description What is known of one site: up to three readings, or a guess until there is one.
+         */
+        Measure_as_typed: {
+            /** @default null */
+            guess?: components["schemas"]["Guess_as_typed"] | null;
+            /**
+             * Readings
+             * @default []
+             */
+            readings?: components["schemas"]["Reading_as_typed"][];
+        };
+        /**
+         * Metal
+         * @description What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa].
+         */
+        Metal: {
+            /**
+             * Backing
+             * @enum {string}
+             */
+            backing: "published" | "common practice" | "geometry" | "from memory" | "measured" | "chosen";
+            /** Colour */
+            colour: string;
+            /** Density */
+            density: number;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Yields */
+            yields: {
+                [key: string]: number;
+            };
+            /** Youngs */
+            youngs: number;
+        };
+        /**
+         * Method
+         * @description A way to take a girth; see data/methods.toml for what each figure means.
+         */
+        Method: {
+            /**
+             * Along
+             * @enum {string}
+             */
+            along: "none" | "middle" | "outside";
+            /** Id */
+            id: string;
+            /**
+             * Needs Ease
+             * @default false
+             */
+            needs_ease?: boolean;
+            /** Sd */
+            sd: number;
+            /** Thickness */
+            thickness: number;
+        };
+        /**
+         * NewBench
+         * @description A new user with a bench of their own.
+         */
+        NewBench: {
+            /** Password */
+            password: string;
+            /** User */
+            user: string;
+            /** Workshop */
+            workshop: string;
+        };
+        /**
+         * NewPiece
+         * @description A piece to start; the wearer's standing readings go in where the brief has none.
+         */
+        NewPiece: {
+            /** Brief */
+            brief: {
+                [key: string]: unknown;
+            };
+            /** Due */
+            due?: string | null;
+            /** Name */
+            name: string;
+            /** Wearer Id */
+            wearer_id?: number | null;
+        };
+        /**
+         * PieceLine
+         * @description A piece on the bench, with the one figure it waits for.
+         */
+        PieceLine: {
+            answer: components["schemas"]["Figure"] | null;
+            /** Due */
+            due: string | null;
+            /** Guessed */
+            guessed: boolean;
+            /** Id */
+            id: number;
+            /** Made Of */
+            made_of: string;
+            /** Name */
+            name: string;
+            /** Stations */
+            stations: {
+                [key: string]: components["schemas"]["StationView"];
+            };
+            /** Waits For */
+            waits_for: string;
+            wearer: components["schemas"]["WearerLine"] | null;
+        };
+        /**
+         * PieceName
+         * @description A piece's name and what it waits for.
+         */
+        PieceName: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Waits For */
+            waits_for: string;
+        };
+        /**
+         * PieceView
+         * @description A piece in full: its brief as typed, its plan or problems, and where it stands.
+         */
+        PieceView: {
+            answer_now: components["schemas"]["Figure"] | null;
+            /** Brief */
+            brief: {
+                [key: string]: unknown;
+            };
+            /** Can Redo */
+            can_redo: boolean;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Due */
+            due: string | null;
+            /** Finished At */
+            finished_at: string | null;
+            /** Frozen Cuts */
+            frozen_cuts: {
+                [key: string]: number;
+            };
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            plan: components["schemas"]["Plan"] | null;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Stations */
+            stations: {
+                [key: string]: components["schemas"]["StationView"];
+            };
+            /** Ticks */
+            ticks: components["schemas"]["TickView"][];
+            /** Tryons */
+            tryons: components["schemas"]["TryOnView"][];
+            /** Version */
+            version: number;
+            /** Waits For */
+            waits_for: string;
+            wearer: components["schemas"]["WearerLine"] | null;
+            /** Wearer Measures */
+            wearer_measures: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * Plan
+         * @description Everything computed. Lengths in mm, angles in rad, mass in g.
+         */
+        Plan: {
+            /** Advice */
+            advice: components["schemas"]["Advice"][];
+            answers: components["schemas"]["Answers"];
+            /** Bends */
+            bends: components["schemas"]["PlannedBend"][];
+            /** Cautions */
+            cautions: components["schemas"]["Caution"][];
+            /** Colour */
+            colour: string;
+            /** Cuts */
+            cuts: components["schemas"]["Cut"][];
+            drawings: components["schemas"]["Drawings"];
+            /** Ease Options */
+            ease_options: components["schemas"]["EaseOption"][];
+            /** Family */
+            family: string;
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            finished_length_mm: components["schemas"]["PlusMinus"] | null;
+            /** Fit Word */
+            fit_word: string;
+            /** Formers */
+            formers: components["schemas"]["Former"][];
+            /** Girths */
+            girths: components["schemas"]["Girth"][];
+            inside_girth_mm: components["schemas"]["PlusMinus"] | null;
+            /** Ledger */
+            ledger: components["schemas"]["LedgerLine"][];
+            /** Mass G */
+            mass_g: number;
+            /** Metal */
+            metal: string;
+            putting_right?: components["schemas"]["PuttingRight"] | null;
+            /** Says */
+            says: string;
+            /**
+             * Schema
+             * @default 1
+             * @constant
+             */
+            schema?: 1;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+            /** Wire */
+            wire: string;
+        };
+        /**
+         * PlannedBend
+         * @description A bend to make: pin and place on the straight wire [mm], angle [rad], side.
+         *
+         *     ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's nearest pin.
+         */
+        PlannedBend: {
+            /** Angle */
+            angle: number;
+            /** Label */
+            label: string;
+            /** Opens To Mm */
+            opens_to_mm: number;
+            /** Pin */
+            pin: number;
+            /** Position */
+            position: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Takes Mm */
+            takes_mm: number;
+            /** Tool */
+            tool: string | null;
+            /** Tool Mm */
+            tool_mm: number | null;
+        };
+        /**
+         * PlusMinus
+         * @description A figure with its expanded uncertainty (coverage factor 2, about 95 %).
+         */
+        PlusMinus: {
+            /** Plus Minus */
+            plus_minus: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * PopulationRange
+         * @description A girth's range over a group of people [mm], with its source.
+         */
+        PopulationRange: {
+            /**
+             * Backing
+             * @enum {string}
+             */
+            backing: "published" | "common practice" | "geometry" | "from memory" | "measured" | "chosen";
+            /** Group */
+            group: string;
+            /** Id */
+            id: string;
+            /** Mean */
+            mean?: number | null;
+            /** N */
+            n?: number | null;
+            /** P5 */
+            p5: number;
+            /** P50 */
+            p50: number;
+            /** P95 */
+            p95: number;
+            /** Sd */
+            sd?: number | null;
+            /** Site */
+            site: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * Problem
+         * @description A refusal in words, with its parts as data.
+         */
+        Problem: {
+            /** Expected */
+            expected: string;
+            /** Field */
+            field: string;
+            /** Got */
+            got: string;
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * ProblemDetails
+         * @description Problem details, RFC 9457, with the fields at fault.
+         */
+        ProblemDetails: {
+            /** Detail */
+            detail: string;
+            /** Expected */
+            expected?: string | null;
+            /** Field */
+            field?: string | null;
+            /** Got */
+            got?: string | null;
+            /**
+             * Problems
+             * @default []
+             */
+            problems?: components["schemas"]["Problem"][];
+            /** Status */
+            status: number;
+            /** Title */
+            title: string;
+            /** Type */
+            type: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * ProportionalEase
+         * @description A share of the girth: by a word from the maker's table, or a percentage of one's own.
+         */
+        ProportionalEase_as_typed: {
+            /**
+             * Percent
+             * @default null
+             */
+            percent?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            school: "proportional";
+            /**
+             * Word
+             * @default comfortable
+             */
+            word?: ("snug" | "comfortable" | "loose") | null;
+        };
+        /**
+         * PuttingRight
+         * @description What to do about a fit: verdict, one amount to act on, the doing, and what changes.
+         *
+         *     ``amount_mm`` is the one figure to act on, ``amount_label`` what to do with it, ``snip_mm`` what comes off the end, loop included.
+         */
+        PuttingRight: {
+            /** Amount Label */
+            amount_label?: string | null;
+            /** Amount Mm */
+            amount_mm?: number | null;
+            /** Because */
+            because: string;
+            /**
+             * Changes
+             * @default []
+             */
+            changes?: components["schemas"]["Change"][];
+            /** Says */
+            says: string;
+            /** Settled */
+            settled: boolean;
+            /** Snip Mm */
+            snip_mm?: number | null;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
+         * ReadingView
+         * @description A kept reading, as typed.
+         */
+        ReadingView: {
+            /** Ease */
+            ease: string;
+            /** Method */
+            method: string;
+            /** Replaced */
+            replaced: boolean;
+            /** Site */
+            site: string;
+            /**
+             * Taken At
+             * Format: date-time
+             */
+            taken_at: string;
+            /** Thickness */
+            thickness: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * Reading
+         * @description One reading as taken. A blank value is a slot not yet used.
+         *
+         *     ``thickness`` is the strap's, string's or wire's own; ``ease`` is what the wearer calls right
+         *     in a piece that already fits (method ``piece``, whose inside girth is the value).
+         *     ``taken`` is date and hour as ISO text.
+         */
+        Reading_as_typed: {
+            /**
+             * Ease
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            ease?: string | number | null;
+            /**
+             * Method
+             * @default tape
+             * @enum {string}
+             */
+            method?: "tape" | "paper" | "string" | "wire" | "strap" | "piece";
+            /**
+             * Taken
+             * @default null
+             */
+            taken?: string | null;
+            /**
+             * Thickness
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            thickness?: string | number | null;
+            /**
+             * Value
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            value?: string | number | null;
+        };
+        /**
+         * ReadingsIn
+         * @description The readings that stand for a site from now on, as typed.
+         */
+        ReadingsIn: {
+            /** Readings */
+            readings: {
+                [key: string]: unknown;
+            }[];
+            /**
+             * Site
+             * @enum {string}
+             */
+            site: "wrist_girth" | "hand_pass_girth";
+            /** Unit */
+            unit?: ("mm" | "in") | null;
+        };
+        /**
+         * RuleDrawing
+         * @description The Rule: the piece laid out straight, and the band in which its end may rightly lie.
+         */
+        RuleDrawing: {
+            band: components["schemas"]["PlusMinus"];
+            /** Length Mm */
+            length_mm: number;
+            /** Spans */
+            spans: components["schemas"]["Span"][];
+            /** Ticks Mm */
+            ticks_mm: number[];
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
+         * Save
+         * @description A brief as typed, and the version it was made from.
+         */
+        Save: {
+            /** Brief */
+            brief: {
+                [key: string]: unknown;
+            };
+            /** Version */
+            version: number;
+        };
+        /**
+         * Session
+         * @description Who is here, if anybody.
+         */
+        Session: {
+            /** Demo */
+            demo: boolean;
+            /** Signed In */
+            signed_in: boolean;
+            /** User */
+            user: string | null;
+            /** Workshop */
+            workshop: string | null;
+        };
+        /**
+         * Sheet
+         * @description A drawing: strokes and dimensions in one coordinate frame [mm], and where it is looked at.
+         */
+        Sheet: {
+            /**
+             * Dimensions
+             * @default []
+             */
+            dimensions?: components["schemas"]["Dimension"][];
+            /** Id */
+            id: string;
+            /** Stations */
+            stations: ("measure" | "make_up" | "cut" | "form" | "fit")[];
+            /** Strokes */
+            strokes: components["schemas"]["Stroke"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * Shop
+         * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
+         */
+        Shop: {
+            /**
+             * @default {
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 13,
+             *         "loose": 22,
+             *         "snug": 6
+             *       },
+             *       "percent": {
+             *         "comfortable": 8,
+             *         "loose": 12,
+             *         "snug": 5
+             *       }
+             *     }
+             */
+            ease?: components["schemas"]["EaseTable"];
+            /**
+             * Formers
+             * @default [
+             *       {
+             *         "diameters": [
+             *           40,
+             *           43,
+             *           46,
+             *           49,
+             *           52,
+             *           55,
+             *           58,
+             *           61,
+             *           64,
+             *           67
+             *         ],
+             *         "kind": "stepped mandrel",
+             *         "name": "bracelet mandrel"
+             *       }
+             *     ]
+             */
+            formers?: components["schemas"]["Tool"][];
+            /**
+             * Gauge System
+             * @default awg
+             * @enum {string}
+             */
+            gauge_system?: "awg" | "swg";
+            /**
+             * Language
+             * @default en
+             * @constant
+             */
+            language?: "en";
+            /**
+             * Pins
+             * @default [
+             *       {
+             *         "diameters": [
+             *           2,
+             *           2.6,
+             *           3,
+             *           4,
+             *           5,
+             *           6
+             *         ],
+             *         "kind": "stepped pliers",
+             *         "name": "stepped pliers"
+             *       }
+             *     ]
+             */
+            pins?: components["schemas"]["Tool"][];
+            /**
+             * Schema
+             * @default 1
+             * @constant
+             */
+            schema?: 1;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
+         * ShopIn
+         * @description Settings as typed, and the version they were made from.
+         */
+        ShopIn: {
+            /** Shop */
+            shop: {
+                [key: string]: unknown;
+            };
+            /** Version */
+            version: number;
+        };
+        /**
+         * ShopView
+         * @description The workshop's settings as typed and as read, and their version.
+         */
+        ShopView: {
+            shop: components["schemas"]["Shop"];
+            /** Typed */
+            typed: {
+                [key: string]: unknown;
+            };
+            /** Version */
+            version: number;
+        };
+        /**
+         * Shop
+         * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
+         */
+        Shop_as_typed: {
+            /**
+             * @default {
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 13,
+             *         "loose": 22,
+             *         "snug": 6
+             *       },
+             *       "percent": {
+             *         "comfortable": 8,
+             *         "loose": 12,
+             *         "snug": 5
+             *       }
+             *     }
+             */
+            ease?: components["schemas"]["EaseTable_as_typed"];
+            /**
+             * Formers
+             * @default [
+             *       {
+             *         "diameters": [
+             *           40,
+             *           43,
+             *           46,
+             *           49,
+             *           52,
+             *           55,
+             *           58,
+             *           61,
+             *           64,
+             *           67
+             *         ],
+             *         "kind": "stepped mandrel",
+             *         "name": "bracelet mandrel"
+             *       }
+             *     ]
+             */
+            formers?: components["schemas"]["Tool_as_typed"][];
+            /**
+             * Gauge System
+             * @default awg
+             * @enum {string}
+             */
+            gauge_system?: "awg" | "swg";
+            /**
+             * Language
+             * @default en
+             * @constant
+             */
+            language?: "en";
+            /**
+             * Pins
+             * @default [
+             *       {
+             *         "diameters": [
+             *           2,
+             *           2.6,
+             *           3,
+             *           4,
+             *           5,
+             *           6
+             *         ],
+             *         "kind": "stepped pliers",
+             *         "name": "stepped pliers"
+             *       }
+             *     ]
+             */
+            pins?: components["schemas"]["Tool_as_typed"][];
+            /**
+             * Schema
+             * @default 1
+             * @constant
+             */
+            schema?: 1;
+            /**
+             * Unit
+             * @default mm
+             * @enum {string}
+             */
+            unit?: "mm" | "in";
+        };
+        /**
+         * Site
+         * @description A place to measure, with the range [mm] outside which a reading is a slip.
+         */
+        Site: {
+            /** High */
+            high: number;
+            /** Id */
+            id: string;
+            /** Low */
+            low: number;
+        };
+        /**
+         * SlidingBangle
+         * @description Its own choice: the pin that both loops are bent on.
+         */
+        SlidingBangle_as_typed: {
+            /**
+             * Kind
+             * @default sliding_bangle
+             * @constant
+             */
+            kind?: "sliding_bangle";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.6
+             */
+            loop_pin?: string | number;
+        };
+        /**
+         * Span
+         * @description A stretch of the straight wire on the Rule, with the ledger lines that explain it.
+         */
+        Span: {
+            /** From Mm */
+            from_mm: number;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "trim" | "part" | "body";
+            /** Label */
+            label: string;
+            /**
+             * Ledger
+             * @default []
+             */
+            ledger?: string[];
+            /** To Mm */
+            to_mm: number;
+        };
+        /**
+         * Stale
+         * @description Somebody else saved first: the version and brief that stand now.
+         */
+        Stale: {
+            /** Brief */
+            brief: {
+                [key: string]: unknown;
+            };
+            /** Detail */
+            detail: string;
+            /** Expected */
+            expected?: string | null;
+            /** Field */
+            field?: string | null;
+            /** Got */
+            got?: string | null;
+            /**
+             * Problems
+             * @default []
+             */
+            problems?: components["schemas"]["Problem"][];
+            /** Status */
+            status: number;
+            /** Title */
+            title: string;
+            /** Type */
+            type: string;
+            /** Version */
+            version: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * StationView
+         * @description A station's state and the words under its name.
+         */
+        StationView: {
+            /** Says */
+            says: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "settled" | "needs" | "stale" | "waiting";
+        };
+        /**
+         * Step
+         * @description One thing to do, at a station; ``check`` is what to look at before going on.
+         */
+        Step: {
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions?: string[];
+            /** Check */
+            check?: string | null;
+            /** Id */
+            id: string;
+            /** Says */
+            says: string;
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "cut" | "form" | "fit";
+            /** Title */
+            title: string;
+        };
+        /**
+         * Stroke
+         * @description A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
+         */
+        Stroke: {
+            /**
+             * Closed
+             * @default false
+             */
+            closed?: boolean;
+            /** Part */
+            part: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Width Mm
+             * @default 0
+             */
+            width_mm?: number;
+        };
+        /**
+         * TickIn
+         * @description A cut or step to tick, or to untick.
+         */
+        TickIn: {
+            /**
+             * Actual
+             * @default
+             */
+            actual?: string;
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cut" | "step";
+            /**
+             * Ticked
+             * @default true
+             */
+            ticked?: boolean;
+        };
+        /**
+         * TickView
+         * @description A standing tick.
+         */
+        TickView: {
+            /** Actual Mm */
+            actual_mm: number | null;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Planned Mm */
+            planned_mm: number | null;
+            /**
+             * Ticked At
+             * Format: date-time
+             */
+            ticked_at: string;
+        };
+        /**
+         * Tool
+         * @description Something round to bend on, with the diameters [mm] that it offers.
+         */
+        Tool: {
+            /** Diameters */
+            diameters: number[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stepped mandrel" | "stepped pliers" | "dowels" | "household";
+            /** Name */
+            name: string;
+        };
+        /**
+         * Tool
+         * @description Something round to bend on, with the diameters [mm] that it offers.
+         */
+        Tool_as_typed: {
+            /** Diameters */
+            diameters: (string | number)[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stepped mandrel" | "stepped pliers" | "dowels" | "household";
+            /** Name */
+            name: string;
+        };
+        /**
+         * TryOnView
+         * @description A try-on on record.
+         */
+        TryOnView: {
+            /** Answer */
+            answer: {
+                [key: string]: unknown;
+            };
+            /** Done */
+            done: boolean;
+            /** Id */
+            id: number;
+            /** Noted */
+            noted: {
+                [key: string]: unknown;
+            };
+            /**
+             * Noted At
+             * Format: date-time
+             */
+            noted_at: string;
+        };
+        /**
+         * TryOn
+         * @description A try-on as noted. Everything may be left out; what is left out is not judged.
+         */
+        TryOn_as_typed: {
+            /**
+             * Finger Under
+             * @default null
+             */
+            finger_under?: boolean | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Open Inside Girth
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            open_inside_girth?: string | number | null;
+            /**
+             * Overlap
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            overlap?: string | number | null;
+            /**
+             * Passes Hand
+             * @default null
+             */
+            passes_hand?: boolean | null;
+        };
+        /**
+         * WearerIn
+         * @description Who is measured.
+         */
+        WearerIn: {
+            /**
+             * Is Child
+             * @default false
+             */
+            is_child?: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+        };
+        /**
+         * WearerLine
+         * @description A wearer's name and part.
+         */
+        WearerLine: {
+            /** Id */
+            id: number;
+            /** Is Child */
+            is_child: boolean;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+        };
+        /**
+         * WearerView
+         * @description A wearer with girths as they stand, and the problems of those that don't.
+         */
+        WearerView: {
+            /** Girths */
+            girths: components["schemas"]["Girth"][];
+            /** Id */
+            id: number;
+            /**
+             * Is Child
+             * @default false
+             */
+            is_child?: boolean;
+            /** Measures */
+            measures: {
+                [key: string]: unknown;
+            };
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+            /** Pieces */
+            pieces: components["schemas"]["PieceName"][];
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            /** Readings */
+            readings: components["schemas"]["ReadingView"][];
+        };
+        /**
+         * WireChoice
+         * @description The wire a maker chose. ``yield_mpa`` overrides the table with the maker's own figure.
+         */
+        WireChoice_as_typed: {
+            /**
+             * Metal
+             * @default copper
+             */
+            metal?: string;
+            /** @description 14 awg, 16 swg, 1.6 mm, 0.064 in; a number is mm. */
+            size: string | number;
+            /**
+             * Temper
+             * @default half_hard
+             * @enum {string}
+             */
+            temper?: "dead_soft" | "quarter_hard" | "half_hard" | "full_hard" | "spring";
+            /**
+             * Yield Mpa
+             * @default null
+             */
+            yield_mpa?: number | null;
+        };
+        /**
+         * WireSize
+         * @description A round wire's diameter as it was asked for.
+         *
+         *     ``system`` says how the maker put it; ``assumed`` is true when a bare gauge number took the
+         *     maker's default system, which the screen then says.
+         */
+        WireSize_as_typed: {
+            /**
+             * Assumed
+             * @default false
+             */
+            assumed?: boolean;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /**
+             * Number
+             * @default null
+             */
+            number?: number | null;
+            /**
+             * System
+             * @default length
+             * @enum {string}
+             */
+            system?: "awg" | "swg" | "length";
+        };
+        /**
+         * Worked
+         * @description A brief as far as it goes.
+         */
+        Worked: {
+            plan: components["schemas"]["Plan"] | null;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  jamreel_api_bench_bench: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Bench"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_bench_empty: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_workshop_facts: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Facts"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_start: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewPiece"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_read: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_put_away: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_save: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Save"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stale"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_card: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Card"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_finish: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Finish"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_redo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["At"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stale"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_strip: {
-    parameters: {
-      query?: {
-        paper?: "a4" | "letter";
-      };
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": unknown;
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_tick: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["TickIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_try_on: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["At"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stale"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_put_right: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-        tryon_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_pieces_undo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        piece_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["At"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["PieceView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Stale"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_bench_plan_only: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["BriefIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Worked"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_session_who: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_session_open_demo: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_session_sign_in: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["Credentials"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_session_sign_out: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_session_sign_up: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewBench"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["Session"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_workshop_shop: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ShopView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_workshop_save_shop: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ShopIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["ShopView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_wearers_all_wearers: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WearerView"][];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_wearers_add: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WearerIn"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WearerView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_wearers_change: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        wearer_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["WearerIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WearerView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-    };
-  };
-  jamreel_api_wearers_readings: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        wearer_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ReadingsIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["WearerView"];
-        };
-      };
-      /** @description Bad Request */
-      400: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unauthorized */
-      401: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Forbidden */
-      403: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Not Found */
-      404: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Conflict */
-      409: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
-      /** @description Unprocessable Entity */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          "application/json": components["schemas"]["jamreel__api__errors__Problem"];
-        };
-      };
+    jamreel_api_bench_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bench"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_bench_empty: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_workshop_facts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Facts"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPiece"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_put_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Card"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Finish"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["At"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_strip: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_try_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["At"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_put_right: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+                tryon_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["At"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_bench_plan_only: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BriefIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worked"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_session_who: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_session_open_demo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_session_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Credentials"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_session_sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_session_sign_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBench"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_workshop_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_workshop_save_shop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_wearers_all_wearers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearerView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_wearers_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WearerIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearerView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_wearers_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wearer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WearerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearerView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_wearers_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wearer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WearerView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
     };
-  };
 }

@@ -10,7 +10,7 @@ from pydantic.json_schema import models_json_schema
 
 from jamreel import __version__
 from jamreel.api.auth import SignedIn
-from jamreel.api.errors import Problem, handle_errors
+from jamreel.api.errors import handle_errors
 from jamreel.core.brief import Brief
 from jamreel.core.shop import Shop
 
@@ -60,4 +60,4 @@ from jamreel.api import bench, pieces, session, wearers, workshop  # noqa: E402
 for _router in (session.router, bench.router, pieces.router, wearers.router, workshop.router):
     api.add_router("", _router)
 
-__all__ = ["Problem", "api"]
+__all__ = ["api"]

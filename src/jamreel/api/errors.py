@@ -16,7 +16,7 @@ from jamreel.workshop.pieces import StaleSave
 from jamreel.workshop.shops import StaleShop
 
 
-class Problem(Schema):
+class ProblemDetails(Schema):
     """Problem details, RFC 9457, with the fields at fault."""
 
     model_config = ConfigDict(extra="allow")
@@ -31,7 +31,7 @@ class Problem(Schema):
     problems: list[FieldProblem] = []
 
 
-class Stale(Problem):
+class Stale(ProblemDetails):
     """Somebody else saved first: the version and brief that stand now."""
 
     version: int
@@ -39,7 +39,7 @@ class Stale(Problem):
 
 
 # Declared on every operation, so that the document says what may come back.
-EVERY_ERROR: dict[int, Any] = dict.fromkeys((400, 401, 403, 404, 409, 422), Problem)
+EVERY_ERROR: dict[int, Any] = dict.fromkeys((400, 401, 403, 404, 409, 422), ProblemDetails)
 
 
 def answer(status: int, body: dict[str, Any]) -> HttpResponse:

@@ -81,8 +81,9 @@ def start(request: HttpRequest, payload: NewPiece) -> tuple[int, PieceView]:
     workshop = bench_of(request)
     wearer = row(Wearer, workshop, payload.wearer_id) if payload.wearer_id else None
     brief = payload.brief
+    unit = brief.get("unit") or shop_of(workshop).unit
     if wearer is not None:
-        brief = {**brief, "measures": {**measures_of(wearer), **brief.get("measures", {})}}
+        brief = {**brief, "measures": {**measures_of(wearer, unit), **brief.get("measures", {})}}
     piece = pieces.start_piece(workshop, payload.name, brief, wearer, payload.due)
     return 201, _full(request, piece)
 

@@ -6,12 +6,13 @@ from typing import Any, Literal
 from ninja import Schema
 
 from jamreel.core.plan import Plan
+from jamreel.core.result import Figure
 from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
 from jamreel.workshop.models import Piece, Tick, Wearer
 from jamreel.workshop.pieces import Planned, redo_target, states_of, undo_target
 from jamreel.workshop.stations import StationState
-from jamreel.workshop.wearers import as_typed, measures_of
+from jamreel.workshop.wearers import measures_of
 
 
 class WearerLine(Schema):
@@ -64,6 +65,7 @@ class PieceView(Schema):
     problems: list[Problem]
     stations: dict[str, StationView]
     waits_for: str
+    answer_now: Figure | None
     can_undo: bool
     can_redo: bool
     ticks: list[TickView]
@@ -77,6 +79,7 @@ class ReadingView(Schema):
 
     site: str
     value: str
+    unit: str
     method: str
     thickness: str
     ease: str
@@ -98,19 +101,22 @@ def station_views(states: dict[str, StationState]) -> dict[str, StationView]:
 
 def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
     """Return a piece in full."""
+    brief = piece.head.brief if piece.head else {}
+    unit = brief.get("unit") or shop.unit
     frozen = (piece.frozen_plan or {}).get("cuts", [])
     return PieceView(
         id=piece.pk,
         name=piece.name,
         wearer=wearer_line(piece.wearer),
-        wearer_measures=measures_of(piece.wearer) if piece.wearer else {},
+        wearer_measures=measures_of(piece.wearer, unit) if piece.wearer else {},
         due=piece.due,
         version=piece.version,
-        brief=piece.head.brief if piece.head else {},
+        brief=brief,
         plan=planned.plan,
         problems=list(planned.problems),
         stations=station_views(states_of(piece, planned, shop)),
         waits_for=piece.waits_for,
+        answer_now=piece.state.get("answer"),
         can_undo=undo_target(piece) is not None,
         can_redo=redo_target(piece) is not None,
         ticks=[_tick_view(t) for t in piece.ticks.all() if t.undone_at is None],
@@ -139,6 +145,7 @@ def readings_of(wearer: Wearer) -> list[ReadingView]:
         ReadingView(
             site=r.site,
             value=r.value,
+            unit=r.unit,
             method=r.method,
             thickness=r.thickness,
             ease=r.ease,
@@ -147,6 +154,3 @@ def readings_of(wearer: Wearer) -> list[ReadingView]:
         )
         for r in reversed(wearer.readings.all())
     ]
-
-
-__all__ = ["PieceView", "ReadingView", "WearerLine", "as_typed", "piece_view", "readings_of"]

@@ -11,6 +11,7 @@ from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.views import ReadingView, readings_of
 from jamreel.core.body.readings import Girth, SiteId
 from jamreel.core.plan import BriefRefused, read_girth
+from jamreel.core.units import Unit
 from jamreel.core.words import Problem
 from jamreel.workshop.models import Wearer
 from jamreel.workshop.ownership import row, rows
@@ -53,11 +54,12 @@ class ReadingsIn(Schema):
 
     site: SiteId
     readings: list[dict[str, Any]] = Field(max_length=3)
+    unit: Unit | None = None
 
 
 def _view(wearer: Wearer) -> WearerView:
     shop = shop_of(wearer.workshop)
-    measures = measures_of(wearer)
+    measures = measures_of(wearer, shop.unit)
     girths: list[Girth] = []
     problems: list[Problem] = []
     for site, typed in measures.items():
@@ -111,7 +113,10 @@ def change(request: HttpRequest, wearer_id: int, payload: WearerIn) -> WearerVie
 def readings(request: HttpRequest, wearer_id: int, payload: ReadingsIn) -> WearerView:
     """Make these the wearer's readings of a site, once they can be read."""
     workshop = bench_of(request)
+    shop = shop_of(workshop)
+    if payload.unit:
+        shop = shop.model_copy(update={"unit": payload.unit})
     if any(str(r.get("value") or "").strip() for r in payload.readings):
-        read_girth(payload.site, {"readings": payload.readings}, shop_of(workshop))
-    wearer = keep_readings(workshop, wearer_id, payload.site, payload.readings)
+        read_girth(payload.site, {"readings": payload.readings}, shop)
+    wearer = keep_readings(workshop, wearer_id, payload.site, payload.readings, shop.unit)
     return _view(wearer)

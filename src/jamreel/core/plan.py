@@ -81,8 +81,16 @@ def read_brief(raw: Any, shop: Shop) -> Brief:
     Raises:
         BriefRefused: with every field that could not be read.
     """
-    context = {"unit": shop.unit, "gauge_system": shop.gauge_system}
+    own = raw if isinstance(raw, dict) else {}
+    context = {
+        "unit": _either(own.get("unit"), ("mm", "in"), shop.unit),
+        "gauge_system": _either(own.get("gauge_system"), ("awg", "swg"), shop.gauge_system),
+    }
     return _in_words(lambda: Brief.model_validate(raw, context=context), shop)
+
+
+def _either(given: Any, allowed: tuple[str, str], default: str) -> str:
+    return given if given in allowed else default
 
 
 def read_shop(raw: Any) -> Shop:

@@ -136,6 +136,24 @@ def _term_value(found: re.Match[str], text: str, unit: Unit) -> Fraction:
     return int(found["whole"] or 0) + Fraction(int(top), int(bottom))
 
 
+def with_unit(entered: str, unit: Unit) -> str:
+    """Return a length as typed with its unit said, so that it means the same everywhere.
+
+    Args:
+        entered: text as typed.
+        unit: the unit that a bare number in it was meant in.
+
+    Example:
+        >>> with_unit("158.5", "mm"), with_unit("6 3/4 in", "mm")
+        ('158.5 mm', '6 3/4 in')
+
+    Source: plain arithmetic.
+    """
+    text = entered.strip()
+    bare = text and not re.search(rf"({_UNIT_WORD})", text, re.IGNORECASE)
+    return f"{text} {unit}" if bare else text
+
+
 def inch_parts(length_mm: float, denominator: int = 16) -> tuple[int, int, int]:
     """Return (whole inches, numerator, denominator) nearest to a length, in lowest terms.
 

@@ -129,9 +129,11 @@ class Dimension(Frozen):
 
 
 class Sheet(Frozen):
-    """A drawing: strokes and dimensions in one coordinate frame [mm]."""
+    """A drawing: strokes and dimensions in one coordinate frame [mm], and where it is looked at."""
 
+    id: str
     title: str
+    stations: tuple[Literal["measure", "make_up", "cut", "form", "fit"], ...]
     strokes: tuple[Stroke, ...]
     dimensions: tuple[Dimension, ...] = ()
 
@@ -161,5 +163,4 @@ class Drawings(Frozen):
     """Everything that is drawn of one plan, as geometry."""
 
     rule: RuleDrawing
-    section: Sheet
-    former: Sheet
+    sheets: tuple[Sheet, ...]

@@ -187,7 +187,7 @@ def _start(workshop: Workshop, role: _Role, today: date) -> Piece:
     for site, values in (("wrist_girth", role.wrist), ("hand_pass_girth", role.hand)):
         if values:
             keep_readings(workshop, wearer.pk, site, _readings(values, day))
-    measures: dict[str, Any] = dict(measures_of(wearer))
+    measures: dict[str, Any] = dict(measures_of(wearer, "mm"))
     if not measures:
         measures = {
             "wrist_girth": {"guess": {"population": "wrist_women", "percentile": 50}},

@@ -48,6 +48,7 @@ class Reading(Owned):
     site = models.CharField(max_length=40)
     value = models.CharField(max_length=40)
     method = models.CharField(max_length=20, default="tape")
+    unit = models.CharField(max_length=2, default="mm")
     thickness = models.CharField(max_length=40, blank=True)
     ease = models.CharField(max_length=40, blank=True)
     taken_at = models.DateTimeField()

@@ -12,9 +12,9 @@ from django.db import transaction
 from django.utils import timezone
 
 from jamreel.core.plan import BriefRefused, Plan, plan_raw, read_shop
-from jamreel.core.shop import Shop
 from jamreel.core.result import Figure
-from jamreel.core.words import Problem, say, speaking
+from jamreel.core.shop import Shop
+from jamreel.core.words import Problem, speaking
 from jamreel.workshop.models import Piece, Revision, Wearer, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.stations import Facts, StationState, station_states, waits_for
@@ -96,7 +96,7 @@ def _answer(piece: Piece, plan: Plan | None, waits: str) -> dict[str, Any] | Non
     last = piece.tryons.last()
     if waits == "put_right" and last is not None and last.answer.get("amount_mm") is not None:
         amount = last.answer["amount_mm"]
-        return Figure(id="off_by", label=say("figure.off_by"), value_mm=amount).model_dump()
+        return Figure(id="to_do", label=last.answer["amount_label"], value_mm=amount).model_dump()
     station = {"try_on": "fit", "put_right": "fit", "done": "cut"}.get(waits, waits)
     wanted = getattr(plan.answers, station)
     figure = next((f for f in plan.figures if f.id == wanted), None)
@@ -120,12 +120,14 @@ def start_piece(
     wearer: Wearer | None = None,
     due: Any = None,
 ) -> Piece:
-    """Return a new piece with its first revision."""
+    """Return a new piece with its first revision, which says how its bare numbers are meant."""
+    shop = shop_of(workshop)
+    brief = {"unit": shop.unit, "gauge_system": shop.gauge_system, **brief}
     piece = Piece.objects.create(workshop=workshop, name=name, wearer=wearer, due=due)
     piece.head = Revision.objects.create(
         workshop=workshop, piece=piece, brief=brief, saved_at=timezone.now()
     )
-    settle(piece, shop_of(workshop))
+    settle(piece, shop)
     return piece
 
 

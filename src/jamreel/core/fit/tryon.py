@@ -36,7 +36,8 @@ class Change(Frozen):
 class PuttingRight(Frozen):
     """What to do about a fit: verdict, one amount to act on, the doing, and what changes.
 
-    ``amount_mm`` is what the piece is off by, ``snip_mm`` what comes off the end, loop included.
+    ``amount_mm`` is the one figure to act on, ``amount_label`` what to do with it; ``snip_mm`` is
+    what comes off the end, loop included.
     """
 
     verdict: str
@@ -44,5 +45,6 @@ class PuttingRight(Frozen):
     says: str
     because: str
     amount_mm: float | None = None
+    amount_label: str | None = None
     snip_mm: float | None = None
     changes: tuple[Change, ...] = ()

@@ -63,7 +63,7 @@ class SlidingBangle(Construction):
                 make_up="centre",
                 cut="cut",
                 form="former" if z.former.tool_mm is None else "step",
-                fit="off_by" if righting and righting.amount_mm is not None else "overlap",
+                fit="to_do" if righting and righting.amount_mm is not None else "overlap",
             ),
             ledger=ledger(z),
             cuts=(one_cut,),
@@ -92,10 +92,13 @@ def _figures(z: Sizes, righting: PuttingRight | None) -> tuple[Figure, ...]:
         ("step", z.former.tool_mm, None),
         ("step_result", z.former.result_mm, None),
         ("loop", z.loop, None),
-        ("off_by", righting.amount_mm if righting else None, None),
     ]
-    return tuple(
+    figures = [
         Figure(id=key, label=say(f"figure.{key}"), value_mm=value, plus_minus_mm=pm)
         for key, value, pm in rows
         if value is not None
-    )
+    ]
+    if righting and righting.amount_mm is not None and righting.amount_label:
+        amount = righting.amount_mm
+        figures.append(Figure(id="to_do", label=righting.amount_label, value_mm=amount))
+    return tuple(figures)

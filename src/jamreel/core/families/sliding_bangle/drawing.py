@@ -35,7 +35,7 @@ _BEHIND = {"centre": ("hand_pass", "beyond_hand", "half_wire", "loops_meet", "ce
 
 def drawings(z: Sizes, cut: Cut, job: Job) -> Drawings:
     """Return the bangle's drawings [mm]."""
-    return Drawings(rule=_rule(z, cut), section=_section(z, job), former=_former(z))
+    return Drawings(rule=_rule(z, cut), sheets=(_section(z, job), _loop(z), _former(z)))
 
 
 def _rule(z: Sizes, cut: Cut) -> RuleDrawing:
@@ -67,17 +67,21 @@ def _section(z: Sizes, job: Job) -> Sheet:
     a, b = semi_axes(z.wrist.value_mm, WRIST_RATIO, WRIST_EXPONENT)
     wrist, normals = outline_points(a, b, WRIST_EXPONENT, 360)
     strokes = [Stroke(part="body", points=_points(wrist[::3]), closed=True)]
+    low = b
     if isinstance(job.ease, FingerEase):
         belt, out, circle = hull_with_finger(wrist, job.ease.finger)
         strokes.append(Stroke(part="finger", points=_points(circle[::3]), closed=True))
         ring = Ring(belt, out, z.d / 2)
+        low = b + job.ease.finger
     else:
         ring = Ring(wrist, normals, z.ease.value_mm / (2 * math.pi) + z.d / 2)
     strokes.extend(_wire(z, ring))
     # Loops stand out beyond the second layer of wire; the dimension clears them.
     top = b + z.d * 2 + z.loop_width
     return Sheet(
+        id="section",
         title=say("drawing.on_the_wrist"),
+        stations=("measure", "fit"),
         strokes=tuple(strokes),
         dimensions=(
             Dimension(
@@ -85,7 +89,7 @@ def _section(z: Sizes, job: Job) -> Sheet:
                 b=(a, 0.0),
                 value_mm=2 * a,
                 label=say("drawing.wrist_across"),
-                offset_mm=-(b + 12),
+                offset_mm=-(low + z.d + 9),
             ),
             Dimension(
                 a=_xy(ring.at(np.array([-z.overlap / 2]))[0]),
@@ -118,6 +122,37 @@ def _wire(z: Sizes, ring: Ring) -> list[Stroke]:
     return [Stroke(part="centre", points=_points(ring.at(run, lift)), width_mm=z.d), *loops]
 
 
+def _loop(z: Sizes) -> Sheet:
+    """Return one loop square on: the pin, the loop round it, and the wire that runs in it."""
+    outer = z.loop_width / 2
+    rows = (("pin", z.pin / 2, 0.0), ("loop_up", (z.pin + z.d) / 2, z.d), ("runner", z.d / 2, 0.0))
+    return Sheet(
+        id="loop",
+        title=say("drawing.loop"),
+        stations=("make_up",),
+        strokes=tuple(
+            Stroke(part=part, points=_circle((0.0, 0.0), r, 72), closed=True, width_mm=width)
+            for part, r, width in rows
+        ),
+        dimensions=(
+            Dimension(
+                a=(-z.pin / 2, 0.0),
+                b=(z.pin / 2, 0.0),
+                value_mm=z.pin,
+                label=say("drawing.pin"),
+                offset_mm=outer * 1.25,
+            ),
+            Dimension(
+                a=(-outer, 0.0),
+                b=(outer, 0.0),
+                value_mm=2 * outer,
+                label=say("drawing.loop_width"),
+                offset_mm=-outer * 1.25,
+            ),
+        ),
+    )
+
+
 def _former(z: Sizes) -> Sheet:
     step = z.former.tool_mm or z.former.former_mm
     result = z.former.result_mm or z.former.target_mm
@@ -133,7 +168,9 @@ def _former(z: Sizes) -> Sheet:
         for key, diameter, width in rows
     )
     return Sheet(
+        id="former",
         title=say("drawing.former"),
+        stations=("form",),
         strokes=strokes,
         dimensions=(
             Dimension(

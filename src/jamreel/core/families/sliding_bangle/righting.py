@@ -103,6 +103,7 @@ def _verdict(
         says=say(f"righting.{key}.says", **known),
         because=say(f"righting.{key}.because", **known),
         amount_mm=amount,
+        amount_label=None if amount is None else say(f"righting.{key}.amount"),
         snip_mm=snip,
         changes=changes,
     )

@@ -1,0 +1,64 @@
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+type Schemas = components["schemas"];
+export type Plan = Schemas["Plan"];
+export type Piece = Schemas["PieceView"];
+export type PieceLine = Schemas["PieceLine"];
+export type Worked = Schemas["Worked"];
+export type Bench = Schemas["Bench"];
+export type Brief = Schemas["Brief_as_typed"];
+export type Measure = Schemas["Measure_as_typed"];
+export type Reading = Schemas["Reading_as_typed"];
+export type Wearer = Schemas["WearerView"];
+export type Facts = Schemas["Facts"];
+export type Session = Schemas["Session"];
+export type Sheet = Schemas["Sheet"];
+export type Girth = Schemas["Girth"];
+export type Advice = Schemas["Advice"];
+export type FieldProblem = Schemas["Problem"];
+export type ProblemDetails = Schemas["ProblemDetails"];
+export type Stale = Schemas["Stale"];
+export type ShopView = Schemas["ShopView"];
+export type ShopTyped = Schemas["Shop_as_typed"];
+export type Unit = "mm" | "in";
+export type Station = "measure" | "make_up" | "cut" | "form" | "fit";
+export const STATIONS: Station[] = ["measure", "make_up", "cut", "form", "fit"];
+
+/** An answer that was no success, with its problem details. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly details: ProblemDetails,
+  ) {
+    super(details.detail);
+  }
+}
+
+function cookie(name: string): string {
+  const found = document.cookie.split("; ").find((part) => part.startsWith(`${name}=`));
+  return found ? decodeURIComponent(found.slice(name.length + 1)) : "";
+}
+
+const token: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", cookie("jamreel_csrf"));
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: "/" });
+api.use(token);
+
+interface Answered {
+  data?: unknown;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an answer, or an ApiError. The caller names the type that the document declares. */
+export async function ask<T>(answer: Promise<Answered>): Promise<T> {
+  const { data, error, response } = await answer;
+  if (!response.ok) throw new ApiError(response.status, error as ProblemDetails);
+  return data as T;
+}

@@ -1,0 +1,143 @@
+import type { Sheet, Unit } from "../api/client";
+import { usePointed } from "../hooks/usePointed";
+import { useSize } from "../hooks/useSize";
+import { useUnit } from "../hooks/useUnit";
+import { lengthText } from "../logic/length";
+import { frame, place, type Frame } from "./frame";
+
+/** How each part of a sheet is drawn; wire takes the metal's colour and its true thickness. */
+const FILLS: Record<string, string> = {
+  body: "var(--color-flesh)",
+  finger: "var(--color-flesh)",
+  former: "var(--color-hair)",
+  pin: "var(--color-hair)",
+  runner: "wire",
+};
+
+interface Props {
+  sheet: Sheet;
+  colour: string;
+  className?: string;
+  label?: string;
+}
+
+/** A drawing of the plan to scale, with its dimension lines. */
+export function SheetDrawing({ sheet, colour, className = "", label }: Props) {
+  const { ref, width, height } = useSize<HTMLDivElement>();
+  const unit = useUnit();
+  const { lines } = usePointed();
+  const ready = width > 60 && height > 60;
+  const at = ready ? frame(sheet, width, height) : null;
+  return (
+    <div ref={ref} className={`min-h-0 overflow-hidden ${className}`}>
+      {at && (
+        <svg
+          width={width}
+          height={height}
+          role="img"
+          aria-label={describe(sheet, unit)}
+          data-drawn={sheet.id}
+        >
+          {sheet.strokes.map((stroke) => {
+            const path = pathOf(stroke.points, stroke.closed ?? false, at);
+            const fill = FILLS[stroke.part];
+            const wire = (stroke.width_mm ?? 0) > 0;
+            const pointed = lines.includes(stroke.part);
+            return (
+              <g key={stroke.part}>
+                {wire && (
+                  <path
+                    d={path}
+                    fill="none"
+                    stroke="var(--color-ink)"
+                    strokeWidth={(stroke.width_mm ?? 0) * at.scale + (pointed ? 5 : 2)}
+                    strokeLinecap="butt"
+                  />
+                )}
+                <path
+                  d={path}
+                  fill={fill === "wire" ? colour : (fill ?? "none")}
+                  stroke={wire ? colour : "var(--color-muted)"}
+                  strokeWidth={wire ? (stroke.width_mm ?? 0) * at.scale : 1}
+                  strokeDasharray={stroke.part === "target" ? "5 4" : undefined}
+                />
+              </g>
+            );
+          })}
+          {label && (
+            <text
+              x={place(at, [0, 0])[0]}
+              y={place(at, [0, 0])[1] + 5}
+              textAnchor="middle"
+              className="fill-muted text-[15px]"
+            >
+              {label}
+            </text>
+          )}
+          {(sheet.dimensions ?? []).map((dimension) => (
+            <DimensionLine
+              key={dimension.label}
+              at={at}
+              a={dimension.a as [number, number]}
+              b={dimension.b as [number, number]}
+              offset={dimension.offset_mm ?? 0}
+              text={`${dimension.label} ${lengthText(dimension.value_mm, unit)}`}
+            />
+          ))}
+        </svg>
+      )}
+    </div>
+  );
+}
+
+function describe(sheet: Sheet, unit: Unit): string {
+  const figures = (sheet.dimensions ?? []).map(
+    (d) => `${d.label} ${lengthText(d.value_mm, unit)} ${unit}`,
+  );
+  return [sheet.title, ...figures].join(", ");
+}
+
+function pathOf(points: readonly unknown[], closed: boolean, at: Frame): string {
+  const places = (points as [number, number][]).map((point) => place(at, point));
+  const [first, ...rest] = places.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`);
+  return `M${first}L${rest.join("L")}${closed ? "Z" : ""}`;
+}
+
+interface LineProps {
+  at: Frame;
+  a: [number, number];
+  b: [number, number];
+  offset: number;
+  text: string;
+}
+
+/** A dimension as on a workshop drawing: extension lines, ticks, and the figure above. */
+function DimensionLine({ at, a, b, offset, text }: LineProps) {
+  const [x1, y1] = place(at, a);
+  const [x2, y2] = place(at, b);
+  const y = Math.min(y1, y2) - offset * at.scale;
+  const above = offset >= 0;
+  return (
+    <g stroke="var(--color-ink)" strokeWidth={1}>
+      {[
+        [x1, y1],
+        [x2, y2],
+      ].map(([x, from], i) => (
+        <g key={i}>
+          <line x1={x} x2={x} y1={from} y2={y + (above ? -5 : 5)} strokeOpacity={0.35} />
+          <line x1={(x ?? 0) - 4} x2={(x ?? 0) + 4} y1={y + 4} y2={y - 4} strokeWidth={1.6} />
+        </g>
+      ))}
+      <line x1={x1} x2={x2} y1={y} y2={y} />
+      <text
+        x={(x1 + x2) / 2}
+        y={above ? y - 8 : y + 20}
+        textAnchor="middle"
+        stroke="none"
+        className="fill-ink font-mono text-[15px]"
+      >
+        {text}
+      </text>
+    </g>
+  );
+}

@@ -1,0 +1,44 @@
+import type { Sheet } from "../api/client";
+
+/** How millimetres of a sheet lie on the screen: y upwards there, downwards here. */
+export interface Frame {
+  scale: number;
+  x: number;
+  y: number;
+}
+
+// Room for the figures beside dimension lines, in px.
+const MARGIN_X = 24;
+const MARGIN_Y = 30;
+
+export function place({ scale, x, y }: Frame, [mmX, mmY]: [number, number]): [number, number] {
+  return [x + mmX * scale, y - mmY * scale];
+}
+
+/** The largest scale at which a sheet, dimension lines included, fits a box. */
+export function frame(sheet: Sheet, width: number, height: number): Frame {
+  const xs: number[] = [];
+  const ys: number[] = [];
+  for (const stroke of sheet.strokes) {
+    const half = (stroke.width_mm ?? 0) / 2;
+    for (const [x, y] of stroke.points as [number, number][]) {
+      xs.push(x - half, x + half);
+      ys.push(y - half, y + half);
+    }
+  }
+  for (const dimension of sheet.dimensions ?? []) {
+    const [a, b] = [dimension.a as [number, number], dimension.b as [number, number]];
+    ys.push(Math.max(a[1], b[1]) + (dimension.offset_mm ?? 0));
+  }
+  const [left, right] = [Math.min(...xs), Math.max(...xs)];
+  const [low, high] = [Math.min(...ys), Math.max(...ys)];
+  const scale = Math.min(
+    (width - 2 * MARGIN_X) / (right - left),
+    (height - 2 * MARGIN_Y) / (high - low),
+  );
+  return {
+    scale,
+    x: width / 2 - ((left + right) / 2) * scale,
+    y: height / 2 + ((low + high) / 2) * scale,
+  };
+}

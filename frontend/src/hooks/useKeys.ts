@@ -1,0 +1,28 @@
+import { useEffect } from "react";
+
+function typing(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.matches("input, textarea, select");
+}
+
+/**
+ * Keys that work anywhere on a page. Plain keys stay with a field that is being typed in; with
+ * Alt they reach the page from there too.
+ */
+export function useKeys(keys: Record<string, () => void>): void {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const ctrl = event.ctrlKey || event.metaKey;
+      if (typing(event.target) && !event.altKey && !ctrl) return;
+      // A field's own undo belongs to the field.
+      if (ctrl && typing(event.target)) return;
+      const digit = /^Digit(\d)$/.exec(event.code)?.[1];
+      const name = `${ctrl ? "ctrl+" : ""}${event.shiftKey ? "shift+" : ""}${digit ?? event.key.toLowerCase()}`;
+      const action = keys[name];
+      if (!action) return;
+      event.preventDefault();
+      action();
+    };
+    addEventListener("keydown", listen);
+    return () => removeEventListener("keydown", listen);
+  }, [keys]);
+}

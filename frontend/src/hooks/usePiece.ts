@@ -1,0 +1,68 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useSyncExternalStore } from "react";
+import { api, ask, type Brief, type Piece } from "../api/client";
+import { queries } from "../api/queries";
+import { withValue } from "../logic/draft";
+import { Saver, type Kept, type Shelf, type Transport } from "../logic/saver";
+
+function transportOf(id: number): Transport {
+  const path = { params: { path: { piece_id: id } } };
+  return {
+    save: (version, brief) =>
+      ask<Piece>(api.PUT("/api/pieces/{piece_id}/brief", { ...path, body: { version, brief } })),
+    move: (version, way) =>
+      ask<Piece>(
+        way === "undo"
+          ? api.POST("/api/pieces/{piece_id}/undo", { ...path, body: { version } })
+          : api.POST("/api/pieces/{piece_id}/redo", { ...path, body: { version } }),
+      ),
+  };
+}
+
+function shelfOf(id: number): Shelf {
+  const key = `jamreel.unsaved.${id}`;
+  return {
+    read: () => {
+      const kept = localStorage.getItem(key);
+      return kept ? (JSON.parse(kept) as Kept) : null;
+    },
+    write: (kept) => localStorage.setItem(key, JSON.stringify(kept)),
+    clear: () => localStorage.removeItem(key),
+  };
+}
+
+const nothing = () => () => undefined;
+
+/** A piece with its brief as typed, live: every edit is saved and planned at once. */
+export function usePiece(id: number) {
+  const client = useQueryClient();
+  const loaded = useQuery(queries.piece(id));
+  const first = loaded.data !== undefined;
+  const saver = useMemo(
+    () => (loaded.data ? new Saver(loaded.data, transportOf(id), shelfOf(id)) : null),
+    // Made once for each loaded piece; later answers reach it through `take`.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [id, first],
+  );
+  useEffect(() => saver?.resume(), [saver]);
+  const state = useSyncExternalStore(
+    saver?.subscribe ?? nothing,
+    useCallback(() => saver?.snapshot() ?? null, [saver]),
+  );
+  const edit = useCallback(
+    (path: (string | number)[], value: unknown) => {
+      if (saver) saver.edit(withValue<Brief>(saver.snapshot().brief, path, value));
+    },
+    [saver],
+  );
+  const take = useCallback(
+    (piece: Piece) => {
+      saver?.take(piece);
+      void client.invalidateQueries({ queryKey: ["bench"] });
+    },
+    [saver, client],
+  );
+  return { saver, state, edit, take, error: loaded.error };
+}
+
+export type Edit = ReturnType<typeof usePiece>["edit"];

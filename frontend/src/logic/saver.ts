@@ -1,0 +1,176 @@
+import { ApiError, type Brief, type Piece, type Stale } from "../api/client";
+
+/** How a brief reaches the server; handed in, so that this file knows nothing of fetching. */
+export interface Transport {
+  save(version: number, brief: Brief): Promise<Piece>;
+  move(version: number, way: "undo" | "redo"): Promise<Piece>;
+}
+
+export interface Kept {
+  version: number;
+  brief: Brief;
+  /** What was on its way when this was written: if it arrived, the newer version is our own. */
+  sent?: Brief;
+}
+
+/** Where unsaved typing is kept over a reload. */
+export interface Shelf {
+  read(): Kept | null;
+  write(kept: Kept): void;
+  clear(): void;
+}
+
+export interface SaverState {
+  piece: Piece;
+  /** The brief as it is being typed. */
+  brief: Brief;
+  saving: boolean;
+  /** The last save did not get through; typing is kept here and tried again. */
+  offline: boolean;
+  stale: Stale | null;
+}
+
+const RETRY_MS = 2000;
+
+/**
+ * Saves a brief as it is typed, one request at a time: what was typed meanwhile goes with the
+ * next one. Without React: `hooks/usePiece` is its adapter.
+ */
+export class Saver {
+  private state: SaverState;
+  private listeners = new Set<() => void>();
+  private inFlight = false;
+  private sent: Brief | undefined;
+  private retry: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    piece: Piece,
+    private transport: Transport,
+    private shelf: Shelf,
+  ) {
+    this.state = {
+      piece,
+      brief: piece.brief as Brief,
+      saving: false,
+      offline: false,
+      stale: null,
+    };
+  }
+
+  /** Picks up what was typed before a reload and never reached the server. */
+  resume(): void {
+    const kept = this.shelf.read();
+    if (!kept || same(kept.brief, this.state.piece.brief)) return this.shelf.clear();
+    if (kept.version === this.state.piece.version || same(kept.sent, this.state.piece.brief)) {
+      this.edit(kept.brief);
+      return;
+    }
+    const { piece } = this.state;
+    this.set({ brief: kept.brief, stale: staleOf(piece) });
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  snapshot = (): SaverState => this.state;
+
+  edit(brief: Brief): void {
+    this.set({ brief });
+    this.keep();
+    void this.flush();
+  }
+
+  /** Takes a piece as the server now has it, unless something typed is still on its way. */
+  take(piece: Piece): void {
+    const idle = same(this.state.brief, this.state.piece.brief);
+    this.set({ piece, brief: idle ? (piece.brief as Brief) : this.state.brief });
+  }
+
+  async move(way: "undo" | "redo"): Promise<void> {
+    if (this.inFlight || this.state.stale) return;
+    await this.send(() => this.transport.move(this.state.piece.version, way), true);
+  }
+
+  /** After a stale save: keep what was typed here, on top of what stands there. */
+  keepMine(): void {
+    const { stale, piece } = this.state;
+    if (!stale) return;
+    this.set({ stale: null, piece: { ...piece, version: stale.version } });
+    void this.flush(true);
+  }
+
+  /** After a stale save: drop what was typed here and take what stands there. */
+  takeTheirs(piece: Piece): void {
+    this.shelf.clear();
+    this.set({ stale: null, piece, brief: piece.brief as Brief });
+  }
+
+  private async flush(force = false): Promise<void> {
+    if (this.inFlight || this.state.stale) return;
+    const { brief, piece } = this.state;
+    if (!force && same(brief, piece.brief)) {
+      this.shelf.clear();
+      return;
+    }
+    this.sent = brief;
+    this.keep();
+    await this.send(() => this.transport.save(piece.version, brief), false);
+    if (!this.state.stale && !this.state.offline) void this.flush();
+  }
+
+  private keep(): void {
+    const { piece, brief } = this.state;
+    this.shelf.write({ version: piece.version, brief, sent: this.sent });
+  }
+
+  private async send(call: () => Promise<Piece>, replaces: boolean): Promise<void> {
+    this.inFlight = true;
+    this.set({ saving: true });
+    try {
+      const piece = await call();
+      if (replaces) this.shelf.clear();
+      this.set({
+        piece,
+        saving: false,
+        offline: false,
+        ...(replaces ? { brief: piece.brief as Brief } : {}),
+      });
+    } catch (error) {
+      this.failed(error);
+    } finally {
+      this.inFlight = false;
+    }
+  }
+
+  private failed(error: unknown): void {
+    if (error instanceof ApiError && error.status === 409) {
+      this.set({ saving: false, stale: error.details as Stale });
+      return;
+    }
+    this.set({ saving: false, offline: true });
+    clearTimeout(this.retry);
+    this.retry = setTimeout(() => void this.flush(), RETRY_MS);
+  }
+
+  private set(part: Partial<SaverState>): void {
+    this.state = { ...this.state, ...part };
+    this.listeners.forEach((listener) => listener());
+  }
+}
+
+function same(a: unknown, b: unknown): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
+}
+
+function staleOf(piece: Piece): Stale {
+  return {
+    type: "",
+    title: "",
+    status: 409,
+    detail: "",
+    version: piece.version,
+    brief: piece.brief,
+  };
+}

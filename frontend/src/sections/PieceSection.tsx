@@ -1,0 +1,189 @@
+import { useQuery } from "@tanstack/react-query";
+import { Redo2, Undo2 } from "lucide-react";
+import { useMemo, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Navigate, useNavigate, useParams } from "react-router";
+import { api, ask, STATIONS, type Piece, type Station } from "../api/client";
+import { queries } from "../api/queries";
+import { TheRule } from "../drawings/TheRule";
+import { useKeys } from "../hooks/useKeys";
+import { usePiece } from "../hooks/usePiece";
+import { PointedContext } from "../hooks/usePointed";
+import type { SaverState, Saver } from "../logic/saver";
+import { CutStation } from "../stations/CutStation";
+import { FitStation } from "../stations/FitStation";
+import { FormStation } from "../stations/FormStation";
+import { MakeUpStation } from "../stations/MakeUpStation";
+import { MeasureStation } from "../stations/MeasureStation";
+import type { StationProps } from "../stations/context";
+import { Button, buttonLook } from "../ui/Button";
+import { Ledger } from "../ui/Ledger";
+import { PieceCard } from "./PieceCard";
+import { StalePanel } from "./StalePanel";
+import { StationBar } from "./StationBar";
+
+const SCREENS: Record<Station, (props: StationProps) => React.ReactNode> = {
+  measure: MeasureStation,
+  make_up: MakeUpStation,
+  cut: CutStation,
+  form: FormStation,
+  fit: FitStation,
+};
+
+/** A piece at one of its stations, with the Rule and the ledger always there. */
+export function PieceSection() {
+  const { id, station } = useParams();
+  if (!STATIONS.includes(station as Station)) return <Navigate to={`/pieces/${id}/measure`} />;
+  return <PieceById key={id} id={Number(id)} station={station as Station} />;
+}
+
+function PieceById({ id, station }: { id: number; station: Station }) {
+  const { t } = useTranslation();
+  const { saver, state, edit, take, error } = usePiece(id);
+  const facts = useQuery(queries.facts()).data;
+  const shop = useQuery(queries.shop()).data;
+  if (error) return <p className="p-8">{t("piece.missing")}</p>;
+  if (!saver || !state || !facts || !shop) return <p className="p-8 text-muted">{t("loading")}</p>;
+  return (
+    <PieceBench
+      {...{ saver, state, station }}
+      props={{
+        piece: state.piece,
+        brief: state.brief,
+        plan: state.piece.plan,
+        problems: state.piece.problems,
+        facts,
+        shop,
+        edit,
+        take,
+      }}
+    />
+  );
+}
+
+interface BenchProps {
+  saver: Saver;
+  state: SaverState;
+  station: Station;
+  props: StationProps;
+}
+
+function PieceBench({ saver, state, station, props }: BenchProps) {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const [lines, point] = useState<readonly string[]>([]);
+  const { piece } = state;
+  const base = `/pieces/${piece.id}`;
+  const keys = useMemo(
+    () => ({
+      ...Object.fromEntries(
+        STATIONS.map((one, i) => [String(i + 1), () => void navigate(`${base}/${one}`)]),
+      ),
+      "ctrl+z": () => void saver.move("undo"),
+      "ctrl+shift+z": () => void saver.move("redo"),
+      u: () => void saver.move("undo"),
+      r: () => void saver.move("redo"),
+    }),
+    [saver, navigate, base],
+  );
+  useKeys(keys);
+  const takeTheirs = async () => {
+    saver.takeTheirs(
+      await ask<Piece>(
+        api.GET("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } } }),
+      ),
+    );
+  };
+  const Screen = SCREENS[station];
+  return (
+    <PointedContext value={{ lines, point }}>
+      <title>{`${piece.name} · Jam Reel`}</title>
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-6 py-2">
+        <PieceCard piece={piece} take={props.take} />
+        <SavedNote state={state} />
+        <Button
+          disabled={!piece.can_undo}
+          onClick={() => void saver.move("undo")}
+          aria-keyshortcuts="Control+Z U"
+        >
+          <Undo2 size={18} aria-hidden="true" />
+          {t("piece.undo")}
+        </Button>
+        <Button
+          disabled={!piece.can_redo}
+          onClick={() => void saver.move("redo")}
+          aria-label={t("piece.redo")}
+          aria-keyshortcuts="Control+Shift+Z R"
+        >
+          <Redo2 size={18} aria-hidden="true" />
+        </Button>
+        <StripLinks piece={piece} />
+      </header>
+      <TheRule plan={props.plan} faded={!props.plan} />
+      <StationBar piece={piece} plan={props.plan} station={station} />
+      {state.stale && (
+        <StalePanel
+          stale={state.stale}
+          mine={state.brief}
+          onMine={() => saver.keepMine()}
+          onTheirs={() => void takeTheirs()}
+        />
+      )}
+      <div className="grid grid-cols-1 min-[1100px]:grid-cols-[1fr_330px]">
+        <div className="station grid grid-cols-1 gap-6 px-6 py-4 min-[760px]:grid-cols-[minmax(350px,4fr)_minmax(0,4.4fr)]">
+          <Screen {...props} />
+        </div>
+        <aside
+          aria-label={t("ledger.name")}
+          className="border-t hairline bg-panel px-5 py-4 min-[1100px]:border-t-0 min-[1100px]:border-l"
+        >
+          <Ledger plan={props.plan} />
+        </aside>
+      </div>
+    </PointedContext>
+  );
+}
+
+function SavedNote({ state }: { state: SaverState }) {
+  const { t } = useTranslation();
+  return (
+    <span role="status" className="min-w-20 text-right text-sm text-muted">
+      {t(
+        state.stale
+          ? "piece.stale"
+          : state.offline
+            ? "piece.offline"
+            : state.saving
+              ? "piece.saving"
+              : "piece.saved",
+      )}
+    </span>
+  );
+}
+
+function StripLinks({ piece }: { piece: Piece }) {
+  const { t } = useTranslation();
+  if (!piece.plan) return null;
+  const strip = `/api/pieces/${piece.id}/strip.pdf`;
+  return (
+    <span className="flex">
+      <a
+        className={`${buttonLook("strong")} rounded-r-none`}
+        href={`${strip}?paper=a4`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        {t("piece.strip")}
+      </a>
+      <a
+        className={`${buttonLook("plain")} rounded-l-none border-l-0`}
+        href={`${strip}?paper=letter`}
+        target="_blank"
+        rel="noreferrer"
+        aria-label={t("piece.strip_letter")}
+      >
+        {t("piece.letter")}
+      </a>
+    </span>
+  );
+}

@@ -1,0 +1,212 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { api, ApiError, ask, type ShopTyped, type ShopView } from "../api/client";
+import { queries } from "../api/queries";
+import { withValue } from "../logic/draft";
+import { Button } from "../ui/Button";
+import { Select } from "../ui/Select";
+import { Problem, TextField } from "../ui/TextField";
+
+const KINDS = ["stepped mandrel", "stepped pliers", "dowels", "household"] as const;
+const WORDS = ["snug", "comfortable", "loose"] as const;
+type Tool = NonNullable<ShopTyped["formers"]>[number];
+
+/** What the maker bends on, what the ease words mean, and how bare numbers are read. */
+export function ToolsSection() {
+  const { t } = useTranslation();
+  const { data: shop } = useQuery(queries.shop());
+  if (!shop) return <p className="p-8 text-muted">{t("loading")}</p>;
+  return <ToolsForm key={shop.version} shop={shop} />;
+}
+
+function ToolsForm({ shop }: { shop: ShopView }) {
+  const { t } = useTranslation();
+  const client = useQueryClient();
+  const [draft, setDraft] = useState<ShopTyped>(() => asTyped(shop));
+  const set = (path: (string | number)[], value: unknown) =>
+    setDraft((old) => withValue(old, path, value));
+  const save = useMutation({
+    mutationFn: () =>
+      ask(
+        api.PUT("/api/shop", {
+          body: { version: shop.version, shop: draft as Record<string, never> },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries(),
+  });
+  const says = save.error instanceof ApiError ? save.error.details : undefined;
+  const unit = draft.unit ?? "mm";
+  return (
+    <form
+      className="px-6 py-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      <title>{`${t("nav.tools")} · Jam Reel`}</title>
+      <div className="mb-4 flex items-center gap-4">
+        <h1 className="mr-auto text-[26px]">{t("nav.tools")}</h1>
+        <span role="status" className="text-muted">
+          {save.isSuccess && t("tools.saved")}
+        </span>
+        <Button type="submit" look="strong" disabled={save.isPending}>
+          {t("tools.save")}
+        </Button>
+      </div>
+      <Problem says={says && `${says.field ?? ""}: ${says.detail}`.replace(/^: /, "")} />
+      <div className="grid grid-cols-1 gap-x-10 gap-y-6 min-[1000px]:grid-cols-[1.6fr_1fr]">
+        <div className="space-y-6">
+          <ToolList list="formers" tools={draft.formers ?? []} unit={unit} onChange={set} />
+          <ToolList list="pins" tools={draft.pins ?? []} unit={unit} onChange={set} />
+        </div>
+        <div className="space-y-6">
+          <section>
+            <h2 className="mb-2 text-lg">{t("tools.reading")}</h2>
+            <div className="space-y-3">
+              <Select
+                label={t("tools.unit")}
+                value={unit}
+                options={["mm", "in"].map((value) => ({ value, label: t(`unit.${value}`) }))}
+                onChoose={(value) => set(["unit"], value)}
+              />
+              <Select
+                label={t("tools.gauge")}
+                value={draft.gauge_system ?? "awg"}
+                options={["awg", "swg"].map((value) => ({ value, label: t(`gauge.${value}`) }))}
+                onChoose={(value) => set(["gauge_system"], value)}
+              />
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-1 text-lg">{t("tools.ease")}</h2>
+            <p className="mb-2 text-sm text-muted">{t("tools.ease_why")}</p>
+            {WORDS.map((word) => (
+              <div key={word} className="mb-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-2">
+                <span className="pb-2.5">{t(`ease.${word}`)}</span>
+                <NumberField
+                  label={`${t(`ease.${word}`)}, mm`}
+                  suffix="mm"
+                  value={draft.ease?.fixed_mm?.[word]}
+                  onNumber={(value) => set(["ease", "fixed_mm", word], value)}
+                />
+                <NumberField
+                  label={`${t(`ease.${word}`)}, %`}
+                  suffix="%"
+                  value={draft.ease?.percent?.[word]}
+                  onNumber={(value) => set(["ease", "percent", word], value)}
+                />
+              </div>
+            ))}
+          </section>
+        </div>
+      </div>
+    </form>
+  );
+}
+
+/** The settings as typed, with what was never typed filled in from what is in force. */
+function asTyped(shop: ShopView): ShopTyped {
+  const { schema, unit, gauge_system, language, ease, formers, pins } = shop.shop;
+  const typed = shop.typed as ShopTyped;
+  return {
+    schema,
+    unit,
+    gauge_system,
+    language,
+    ease: ease as ShopTyped["ease"],
+    formers: typed.formers ?? (formers as Tool[]),
+    pins: typed.pins ?? (pins as Tool[]),
+  };
+}
+
+interface ListProps {
+  list: "formers" | "pins";
+  tools: readonly Tool[];
+  unit: string;
+  onChange: (path: (string | number)[], value: unknown) => void;
+}
+
+function ToolList({ list, tools, unit, onChange }: ListProps) {
+  const { t } = useTranslation();
+  return (
+    <section>
+      <h2 className="text-lg">{t(`tools.${list}`)}</h2>
+      <p className="mb-2 text-sm text-muted">{t(`tools.${list}_why`, { unit })}</p>
+      <ul className="space-y-3">
+        {tools.map((tool, i) => (
+          <li key={i} className="grid grid-cols-[1fr_1fr_auto] gap-2 border-b hairline pb-3">
+            <TextField
+              label={t("tools.name")}
+              labelHidden
+              value={tool.name}
+              onText={(name) => onChange([list, i, "name"], name)}
+            />
+            <Select
+              label={t("tools.kind")}
+              labelHidden
+              value={tool.kind}
+              options={KINDS.map((value) => ({
+                value,
+                label: t(`tool.${value.replace(" ", "_")}`),
+              }))}
+              onChoose={(kind) => onChange([list, i, "kind"], kind)}
+            />
+            <Button
+              aria-label={t("tools.remove", { name: tool.name })}
+              onClick={() =>
+                onChange(
+                  [list],
+                  tools.filter((_, k) => k !== i),
+                )
+              }
+            >
+              {t("tools.remove_short")}
+            </Button>
+            <TextField
+              className="col-span-3 [&_input]:figures"
+              label={t("tools.steps")}
+              labelHidden
+              value={(tool.diameters as (string | number)[]).join("  ")}
+              onText={(text) =>
+                onChange([list, i, "diameters"], text.split(/\s\s*|,\s+|;/).filter(Boolean))
+              }
+            />
+          </li>
+        ))}
+      </ul>
+      <Button
+        className="mt-2"
+        onClick={() =>
+          onChange([list], [...tools, { name: t("tools.new"), kind: "household", diameters: [] }])
+        }
+      >
+        {t(`tools.add_${list}`)}
+      </Button>
+    </section>
+  );
+}
+
+interface NumberProps {
+  label: string;
+  suffix: string;
+  value: number | undefined;
+  onNumber: (value: number | string) => void;
+}
+
+function NumberField({ label, suffix, value, onNumber }: NumberProps) {
+  return (
+    <TextField
+      label={label}
+      labelHidden
+      suffix={suffix}
+      className="[&_input]:figures"
+      inputMode="decimal"
+      defaultValue={value}
+      onText={(text) =>
+        onNumber(text.trim() === "" || Number.isNaN(Number(text)) ? text : Number(text))
+      }
+    />
+  );
+}

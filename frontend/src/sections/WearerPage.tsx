@@ -1,0 +1,166 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, useNavigate } from "react-router";
+import { api, ApiError, ask, type Piece, type Reading, type Wearer } from "../api/client";
+import { queries } from "../api/queries";
+import { asText } from "../logic/draft";
+import { Button } from "../ui/Button";
+import { Problem, TextField } from "../ui/TextField";
+
+const SLOTS = [0, 1, 2];
+
+/** One wearer: readings to take, what was read before, and the pieces that wait for them. */
+export function WearerPage({ wearer }: { wearer: Wearer }) {
+  const { t } = useTranslation();
+  const facts = useQuery(queries.facts()).data;
+  return (
+    <div className="space-y-5">
+      <header>
+        <h2 className="text-[22px]">{wearer.name}</h2>
+        <p className="text-muted">
+          {[wearer.part, wearer.is_child && t("wearers.child")].filter(Boolean).join(" · ")}
+        </p>
+        {wearer.note && <p className="mt-1">{wearer.note}</p>}
+      </header>
+      {facts?.sites.map((site) => (
+        <SiteForm key={site.id} wearer={wearer} site={site.id} />
+      ))}
+      {wearer.problems.map((problem) => (
+        <Problem key={problem.field} says={problem.says} />
+      ))}
+      <Pieces wearer={wearer} />
+      <ReadingHistory wearer={wearer} />
+    </div>
+  );
+}
+
+function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
+  const { t } = useTranslation();
+  const client = useQueryClient();
+  const kept = (wearer.measures as Record<string, { readings: Reading[] }>)[site]?.readings ?? [];
+  const [values, setValues] = useState(SLOTS.map((i) => asText(kept[i]?.value)));
+  const before = SLOTS.map((i) => asText(kept[i]?.value));
+  const changed = values.some((value, i) => value !== before[i]);
+  const keep = useMutation({
+    mutationFn: () =>
+      ask(
+        api.PUT("/api/wearers/{wearer_id}/readings", {
+          params: { path: { wearer_id: wearer.id } },
+          body: {
+            site: site as "wrist_girth" | "hand_pass_girth",
+            // Readings that were not touched keep their method and hour.
+            readings: values
+              .map((value, i) => (value === before[i] ? kept[i] : { value, method: "tape" }))
+              .filter((r) => r && asText(r.value).trim()) as Record<string, never>[],
+          },
+        }),
+      ),
+    onSuccess: () => client.invalidateQueries({ queryKey: ["wearers"] }),
+  });
+  const says = keep.error instanceof ApiError ? keep.error.details.detail : undefined;
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep.mutate();
+      }}
+    >
+      <fieldset>
+        <legend className="mb-1 font-bold">{t(`site.${site}`)}</legend>
+        <p className="mb-1 text-sm text-muted">{t(`how.${site}`)}</p>
+        <div className="grid grid-cols-[1fr_1fr_1fr_auto] gap-2">
+          {SLOTS.map((i) => (
+            <TextField
+              key={i}
+              labelHidden
+              label={t("measure.reading", { site: t(`site.${site}`), n: i + 1 })}
+              className="[&_input]:figures [&_input]:text-right [&_input]:text-xl"
+              inputMode="decimal"
+              placeholder="–"
+              value={values[i]}
+              onText={(value) => setValues(values.map((old, k) => (k === i ? value : old)))}
+            />
+          ))}
+          <Button type="submit" disabled={!changed || keep.isPending}>
+            {t("wearers.keep")}
+          </Button>
+        </div>
+        <Problem says={says} />
+      </fieldset>
+    </form>
+  );
+}
+
+function Pieces({ wearer }: { wearer: Wearer }) {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const start = useMutation({
+    mutationFn: () =>
+      ask<Piece>(
+        api.POST("/api/pieces", {
+          body: {
+            name: t("wearers.piece_name", { name: wearer.name.split(" ")[0] }),
+            wearer_id: wearer.id,
+            brief: {
+              schema: 1,
+              piece: { kind: "sliding_bangle", loop_pin: "2.6 mm" },
+              wire: { size: "14 awg", metal: "copper", temper: "half_hard" },
+            },
+          },
+        }),
+      ),
+    onSuccess: (piece) => navigate(`/pieces/${piece.id}/measure`),
+  });
+  return (
+    <section>
+      <h3 className="border-b border-ink font-bold">{t("wearers.pieces")}</h3>
+      <ul>
+        {wearer.pieces.map((piece) => (
+          <li key={piece.id} className="border-b hairline">
+            <Link
+              className="flex min-h-[44px] items-center justify-between hover:underline"
+              to={`/pieces/${piece.id}/measure`}
+            >
+              {piece.name}
+              <span className="text-sm text-muted">{t(`waits.${piece.waits_for}`)}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <Button className="mt-2" onClick={() => start.mutate()}>
+        {t("wearers.start")}
+      </Button>
+    </section>
+  );
+}
+
+function ReadingHistory({ wearer }: { wearer: Wearer }) {
+  const { t } = useTranslation();
+  if (wearer.readings.length === 0) return null;
+  return (
+    <section>
+      <h3 className="border-b border-ink font-bold">{t("wearers.history")}</h3>
+      <table className="w-full text-[15px]">
+        <tbody>
+          {wearer.readings.map((reading, i) => (
+            <tr key={i} className={`border-b hairline ${reading.replaced ? "text-muted" : ""}`}>
+              <td className="py-1">{t(`site.${reading.site}`)}</td>
+              <td className="figures text-right">{reading.value}</td>
+              <td className="pl-3">{t(`method.${reading.method}`)}</td>
+              <td className="text-right">
+                {new Date(reading.taken_at).toLocaleString("en-GB", {
+                  day: "numeric",
+                  month: "short",
+                  hour: "2-digit",
+                  minute: "2-digit",
+                })}
+              </td>
+              <td className="pl-3">{reading.replaced && t("wearers.replaced")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

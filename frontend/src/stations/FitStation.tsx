@@ -1,0 +1,178 @@
+import { useMutation } from "@tanstack/react-query";
+import { useTranslation } from "react-i18next";
+import { api, ask, type Piece, type Plan } from "../api/client";
+import { SheetDrawing } from "../drawings/SheetDrawing";
+import { asText } from "../logic/draft";
+import { Button } from "../ui/Button";
+import { Figure } from "../ui/Figure";
+import { Problem, TextField } from "../ui/TextField";
+import { YesNo } from "../ui/YesNo";
+import { problemAt, type StationProps } from "./context";
+import { StepList } from "./StepList";
+
+type PuttingRight = NonNullable<Plan["putting_right"]>;
+
+/** The try-on: what was seen, what to change and by how much, and done. */
+export function FitStation(props: StationProps) {
+  const { piece, brief, plan, problems, edit, take } = props;
+  const { t } = useTranslation();
+  const path = { piece_id: piece.id };
+  const record = useMutation({
+    mutationFn: () =>
+      ask<Piece>(
+        api.POST("/api/pieces/{piece_id}/tryons", {
+          params: { path },
+          body: { version: piece.version },
+        }),
+      ),
+    onSuccess: take,
+  });
+  const finish = useMutation({
+    mutationFn: (finished: boolean) =>
+      ask<Piece>(
+        api.POST("/api/pieces/{piece_id}/finish", { params: { path }, body: { finished } }),
+      ),
+    onSuccess: take,
+  });
+  const tryon = brief.tryon ?? {};
+  const answer = plan?.putting_right;
+  const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("fit"));
+  return (
+    <>
+      <section className="space-y-3">
+        <h2 className="text-lg">{t("fit.noted")}</h2>
+        <YesNo
+          label={t("fit.passes")}
+          value={tryon.passes_hand}
+          onAnswer={(value) => edit(["tryon"], { ...tryon, passes_hand: value })}
+        />
+        <TextField
+          label={t("fit.open")}
+          inputMode="decimal"
+          className="[&_input]:figures [&_input]:text-xl"
+          value={asText(tryon.open_inside_girth)}
+          problem={problemAt(problems, "tryon.open_inside_girth")}
+          onText={(value) => edit(["tryon"], { ...tryon, open_inside_girth: value })}
+        />
+        <YesNo
+          label={t("fit.finger")}
+          value={tryon.finger_under}
+          onAnswer={(value) => edit(["tryon"], { ...tryon, finger_under: value })}
+        />
+        <TextField
+          label={t("fit.overlap")}
+          inputMode="decimal"
+          value={asText(tryon.overlap)}
+          problem={problemAt(problems, "tryon.overlap")}
+          onText={(value) => edit(["tryon"], { ...tryon, overlap: value })}
+        />
+        <div className="flex flex-wrap gap-2 pt-1">
+          <Button
+            look="strong"
+            disabled={!answer || record.isPending}
+            onClick={() => record.mutate()}
+          >
+            {t("fit.record")}
+          </Button>
+          <Button onClick={() => finish.mutate(!piece.finished_at)}>
+            {t(piece.finished_at ? "fit.reopen" : "fit.finish")}
+          </Button>
+        </div>
+        <Problem says={record.error?.message ?? finish.error?.message} />
+      </section>
+      <div className="space-y-5">
+        {answer ? <Answer answer={answer} /> : <History piece={piece} take={take} />}
+        {sheet && plan && !answer && (
+          <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[250px]" />
+        )}
+        <section>
+          <h2 className="mb-1 text-lg">{t("fit.order")}</h2>
+          <StepList station="fit" {...props} />
+        </section>
+      </div>
+    </>
+  );
+}
+
+function Answer({ answer }: { answer: PuttingRight }) {
+  const { t } = useTranslation();
+  return (
+    <section aria-live="polite" className="border-2 border-ink bg-panel p-4">
+      <h2 className="text-xl leading-tight">{answer.says}</h2>
+      <p className="mt-1 text-muted">{answer.because}.</p>
+      {(answer.changes ?? []).length > 0 && (
+        <table className="mt-3 w-full">
+          <thead className="text-sm text-muted">
+            <tr>
+              <th scope="col" className="text-left font-normal">
+                {t("fit.changes")}
+              </th>
+              <th scope="col" className="text-right font-normal">
+                {t("fit.before")}
+              </th>
+              <th scope="col" className="text-right font-normal">
+                {t("fit.after")}
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {(answer.changes ?? []).map((change) => (
+              <tr key={change.label} className="border-t hairline">
+                <th scope="row" className="py-1.5 text-left font-normal">
+                  {change.label}
+                </th>
+                <td className="text-right">
+                  <Figure mm={change.before_mm} />
+                </td>
+                <td className="text-right text-lg font-semibold">
+                  <Figure mm={change.after_mm} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </section>
+  );
+}
+
+function History({ piece, take }: { piece: Piece; take: (piece: Piece) => void }) {
+  const { t } = useTranslation();
+  const done = useMutation({
+    mutationFn: (tryon_id: number) =>
+      ask<Piece>(
+        api.POST("/api/pieces/{piece_id}/tryons/{tryon_id}/done", {
+          params: { path: { piece_id: piece.id, tryon_id } },
+        }),
+      ),
+    onSuccess: take,
+  });
+  const last = piece.tryons.at(-1);
+  if (!last) return <p className="text-muted">{t("fit.none")}</p>;
+  return (
+    <>
+      {[...piece.tryons].reverse().map((record, i) => {
+        const answer = record.answer as unknown as PuttingRight;
+        const open = i === 0 && !record.done && !answer.settled;
+        return (
+          <div key={record.id} className={open ? "" : "opacity-80"}>
+            <p className="mb-1 text-sm text-muted">
+              {t("fit.on", {
+                when: new Date(record.noted_at).toLocaleDateString("en-GB", {
+                  day: "numeric",
+                  month: "long",
+                }),
+              })}
+            </p>
+            <Answer answer={answer} />
+            {open && (
+              <Button className="mt-2" onClick={() => done.mutate(record.id)}>
+                {t("fit.done_that")}
+              </Button>
+            )}
+          </div>
+        );
+      })}
+    </>
+  );
+}

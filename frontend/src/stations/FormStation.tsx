@@ -1,0 +1,95 @@
+import { useTranslation } from "react-i18next";
+import type { Plan } from "../api/client";
+import { SheetDrawing } from "../drawings/SheetDrawing";
+import { AdviceList } from "../ui/AdviceList";
+import { Figure } from "../ui/Figure";
+import type { StationProps } from "./context";
+import { StepList } from "./StepList";
+
+/** What to bend on, in which order, and what it springs to. */
+export function FormStation(props: StationProps) {
+  const { plan } = props;
+  const { t } = useTranslation();
+  const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("form"));
+  const advice = (plan?.advice ?? []).filter((one) => one.field === "tools");
+  return (
+    <>
+      <section>
+        <h2 className="mb-1 text-lg">{t("form.order")}</h2>
+        <StepList station="form" {...props} />
+      </section>
+      <div className="space-y-4">
+        {sheet && plan && (
+          <>
+            <h2 className="text-lg">{sheet.title}</h2>
+            <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[300px]" />
+            <FormerTable plan={plan} />
+          </>
+        )}
+        <AdviceList advice={advice} />
+      </div>
+    </>
+  );
+}
+
+function FormerTable({ plan }: { plan: Plan }) {
+  const { t } = useTranslation();
+  const cell = "border-b hairline py-1.5 pr-3 text-left";
+  return (
+    <table className="w-full text-[15px]">
+      <thead className="text-sm text-muted">
+        <tr>
+          {["what", "ideal", "yours", "opens_to"].map((key) => (
+            <th key={key} scope="col" className={`${cell} font-normal`}>
+              {t(`form.${key}`)}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {plan.formers.map((former) => (
+          <tr key={former.target_mm}>
+            <th scope="row" className={`${cell} font-semibold`}>
+              {t("form.body")}
+            </th>
+            <td className={cell}>
+              <Figure mm={former.former_mm} />
+            </td>
+            <td className={cell}>
+              {former.tool_mm ? (
+                <>
+                  <Figure mm={former.tool_mm} className="font-semibold" /> {former.tool}
+                </>
+              ) : (
+                "–"
+              )}
+            </td>
+            <td className={cell}>{former.result_mm ? <Figure mm={former.result_mm} /> : "–"}</td>
+          </tr>
+        ))}
+        {plan.bends.map((bend) => (
+          <tr key={bend.label}>
+            <th scope="row" className={`${cell} font-semibold`}>
+              {bend.label}
+            </th>
+            <td className={cell}>
+              <Figure mm={bend.pin} />
+            </td>
+            <td className={cell}>
+              {bend.tool_mm ? (
+                <>
+                  <Figure mm={bend.tool_mm} className="font-semibold" /> {bend.tool}
+                </>
+              ) : (
+                "–"
+              )}
+            </td>
+            <td className={cell}>
+              <Figure mm={bend.opens_to_mm} places={2} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

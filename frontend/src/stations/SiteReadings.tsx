@@ -1,0 +1,160 @@
+import { useTranslation } from "react-i18next";
+import type { Measure, Reading } from "../api/client";
+import { asText } from "../logic/draft";
+import { Figure } from "../ui/Figure";
+import { Problem, TextField } from "../ui/TextField";
+import { Select } from "../ui/Select";
+import { problemAt, type StationProps } from "./context";
+
+const SLOTS = [0, 1, 2];
+
+/** Up to three readings of one site, how they were taken, and what comes of them. */
+export function SiteReadings(props: StationProps & { site: string }) {
+  const { site, brief, plan, problems, facts, edit } = props;
+  const { t } = useTranslation();
+  const measure: Measure = brief.measures?.[site] ?? {};
+  const readings = measure.readings ?? [];
+  const method = readings[0]?.method ?? "tape";
+  const how = facts.methods.find((one) => one.id === method);
+  const girth = plan?.girths.find((one) => one.site === site);
+  const field = `measures.${site}`;
+  const change = (part: Partial<Reading>, index: number) => {
+    const slots: Reading[] = SLOTS.map((i) => readings[i] ?? { value: "", method });
+    const changed = slots.map((slot, i) => (i === index ? { ...slot, ...part } : slot));
+    edit(["measures", site], { ...measure, readings: dropEmptyTail(changed) });
+  };
+  const changeAll = (part: Partial<Reading>) => {
+    const slots = readings.length > 0 ? readings : [{ value: "" } as Reading];
+    edit(["measures", site], { ...measure, readings: slots.map((r) => ({ ...r, ...part })) });
+  };
+  return (
+    <fieldset>
+      <legend className="mb-1 text-lg font-bold">{t(`site.${site}`)}</legend>
+      <div className="grid grid-cols-[1fr_1fr_1fr_1.25fr] gap-2">
+        {SLOTS.map((i) => (
+          <TextField
+            key={i}
+            label={t("measure.reading", { site: t(`site.${site}`), n: i + 1 })}
+            labelHidden
+            className="text-lg [&_input]:figures [&_input]:px-1.5 [&_input]:text-right"
+            placeholder="–"
+            inputMode="decimal"
+            value={asText(readings[i]?.value)}
+            aria-invalid={problemAt(problems, `${field}.readings.${i}.value`) ? true : undefined}
+            onText={(value) => change({ value, taken: new Date().toISOString() }, i)}
+          />
+        ))}
+        <Select
+          label={t("measure.method_of", { site: t(`site.${site}`) })}
+          labelHidden
+          className="text-[15px]"
+          value={method}
+          options={facts.methods.map((one) => ({ value: one.id, label: t(`method.${one.id}`) }))}
+          onChoose={(value) => changeAll({ method: value as Reading["method"] })}
+        />
+      </div>
+      {how && how.along !== "none" && (
+        <TextField
+          className="mt-2"
+          label={t("measure.thickness")}
+          value={asText(readings[0]?.thickness)}
+          placeholder={String(how.thickness)}
+          onText={(thickness) => changeAll({ thickness })}
+        />
+      )}
+      {how?.needs_ease && (
+        <TextField
+          className="mt-2"
+          label={t("measure.piece_ease")}
+          value={asText(readings[0]?.ease)}
+          onText={(ease) => changeAll({ ease })}
+        />
+      )}
+      <p className="mt-1 text-[15px] text-muted">
+        {girth && !girth.guessed && (
+          <>
+            {t("measure.mean")}{" "}
+            <strong className="text-ink">
+              <Figure mm={girth.value_mm} />
+            </strong>
+            {girth.count > 1 && (
+              <>
+                {", "}
+                {t("measure.spread")} <Figure mm={girth.spread_mm} />
+              </>
+            )}
+            {correction(girth.corrections_mm) !== 0 && (
+              <>
+                {", "}
+                {t("measure.corrected")} <Figure mm={correction(girth.corrections_mm)} />
+              </>
+            )}
+            {", "}
+            {t("measure.good_to")} <Figure mm={girth.plus_minus_mm} />
+          </>
+        )}
+        {!girth && problems.length === 0 && t("measure.waits")}
+      </p>
+      <Problem says={problemAt(problems, field, true)} />
+      {readings.every((r) => !asText(r.value)) && <GuessRow {...props} measure={measure} />}
+    </fieldset>
+  );
+}
+
+function correction(corrections: readonly number[]): number {
+  return corrections[0] ?? 0;
+}
+
+function dropEmptyTail(readings: Reading[]): Reading[] {
+  const last = readings.findLastIndex((r) => asText(r.value) !== "");
+  return readings.slice(0, last + 1);
+}
+
+function GuessRow({
+  site,
+  facts,
+  edit,
+  plan,
+  measure,
+}: StationProps & { site: string; measure: Measure }) {
+  const { t } = useTranslation();
+  const girth = plan?.girths.find((one) => one.site === site);
+  const ranges = facts.populations.filter((range) => range.site === site);
+  const chosen = measure.guess
+    ? `${measure.guess.population}:${measure.guess.percentile ?? 50}`
+    : "";
+  const options = ranges.flatMap((range) =>
+    ([5, 50, 95] as const).map((percentile) => ({
+      value: `${range.id}:${percentile}`,
+      label: t("measure.guess_option", {
+        group: t(`group.${range.group}`),
+        percentile,
+        value: range[`p${percentile}`],
+      }),
+    })),
+  );
+  return (
+    <>
+      <Select
+        label={t("measure.guess")}
+        className="mt-2 text-[15px]"
+        value={chosen}
+        options={[{ value: "", label: t("measure.no_guess") }, ...options]}
+        onChoose={(value) => {
+          const [population = "", percentile] = value.split(":");
+          const guess = value ? { population, percentile: Number(percentile) } : null;
+          edit(["measures", site], { ...measure, guess });
+        }}
+      />
+      {girth?.guessed && (
+        <p className="mt-1 text-[15px]">
+          <span className="mr-2 rounded-sm bg-ink px-1.5 text-xs text-on-ink">
+            {t("measure.guessed")}
+          </span>
+          <Figure mm={girth.value_mm} />, {t("measure.good_to")} <Figure mm={girth.plus_minus_mm} />
+          <span className="block text-[13px] text-muted">{girth.source}</span>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,78 @@
+import { Checkbox } from "radix-ui";
+import { Check } from "lucide-react";
+import { useTranslation } from "react-i18next";
+import type { Plan, Station } from "../api/client";
+import { Cautions } from "../ui/Cautions";
+import type { StationProps } from "./context";
+import { useTick } from "./useTick";
+import { Problem } from "../ui/TextField";
+
+/** The steps of a station in order, each with its check and its cautions, ticked off as done. */
+export function StepList({ station, ...props }: StationProps & { station: Station }) {
+  const { plan, piece } = props;
+  const { t } = useTranslation();
+  const tick = useTick(props);
+  if (!plan) return <p className="text-muted">{t("ledger.waits")}</p>;
+  const steps = plan.steps.filter((step) => step.station === station);
+  const done = new Set(piece.ticks.filter((one) => one.kind === "step").map((one) => one.key));
+  const next = steps.find((step) => !done.has(step.id))?.id;
+  return (
+    <>
+      <ol className="space-y-1">
+        {steps.map((step) => (
+          <StepRow
+            key={step.id}
+            step={step}
+            plan={plan}
+            done={done.has(step.id)}
+            next={step.id === next}
+            onTick={(ticked) => tick.mutate({ kind: "step", key: step.id, ticked })}
+          />
+        ))}
+      </ol>
+      <Problem says={tick.error?.message} />
+    </>
+  );
+}
+
+interface RowProps {
+  step: Plan["steps"][number];
+  plan: Plan;
+  done: boolean;
+  next: boolean;
+  onTick: (ticked: boolean) => void;
+}
+
+function StepRow({ step, plan, done, next, onTick }: RowProps) {
+  const { t } = useTranslation();
+  return (
+    <li
+      className={`flex gap-3 rounded-sm border px-3 py-2 ${next ? "border-ink bg-panel" : "border-transparent"}`}
+    >
+      <Checkbox.Root
+        checked={done}
+        onCheckedChange={(checked) => onTick(checked === true)}
+        aria-label={step.title}
+        className="mt-0.5 flex size-11 shrink-0 items-center justify-center rounded-sm border border-muted bg-panel data-[state=checked]:border-accent data-[state=checked]:bg-accent"
+      >
+        <Checkbox.Indicator>
+          <Check aria-hidden="true" className="text-on-ink" />
+        </Checkbox.Indicator>
+      </Checkbox.Root>
+      <div>
+        <h3 className={`text-[17px] ${done ? "text-muted line-through" : ""}`}>{step.title}</h3>
+        {!done && (
+          <>
+            <p>{step.says}</p>
+            {step.check && (
+              <p className="mt-1 text-[15px]">
+                <strong className="text-accent">{t("step.check")}</strong> {step.check}
+              </p>
+            )}
+            <Cautions plan={plan} ids={step.cautions ?? []} />
+          </>
+        )}
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,67 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useTranslation } from "react-i18next";
+import { api, ask, type Reading } from "../api/client";
+import { asText } from "../logic/draft";
+import { Button } from "../ui/Button";
+import { Problem } from "../ui/TextField";
+import type { StationProps } from "./context";
+
+type SiteId = "wrist_girth" | "hand_pass_girth";
+
+function values(readings: readonly Reading[] | undefined): string {
+  return (readings ?? [])
+    .map((r) => `${asText(r.value)}/${r.method ?? "tape"}`)
+    .filter((text) => !text.startsWith("/"))
+    .join(" ");
+}
+
+/** Whether the readings here are the wearer's own, with a way in either direction when not. */
+export function WearerRecord({ piece, brief, facts, edit, take }: StationProps) {
+  const { t } = useTranslation();
+  const client = useQueryClient();
+  const wearer = piece.wearer;
+  const kept = piece.wearer_measures as Record<string, { readings: Reading[] }>;
+  const sites = facts.sites.map((site) => site.id as SiteId);
+  const differing = sites.filter(
+    (site) => values(brief.measures?.[site]?.readings) !== values(kept[site]?.readings),
+  );
+  const keep = useMutation({
+    mutationFn: async () => {
+      if (!wearer) return;
+      for (const site of differing) {
+        await ask(
+          api.PUT("/api/wearers/{wearer_id}/readings", {
+            params: { path: { wearer_id: wearer.id } },
+            body: {
+              site,
+              readings: (brief.measures?.[site]?.readings ?? []) as Record<string, never>[],
+              unit: brief.unit ?? null,
+            },
+          }),
+        );
+      }
+      take(
+        await ask(api.GET("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } } })),
+      );
+      void client.invalidateQueries({ queryKey: ["wearers"] });
+    },
+  });
+  if (!wearer) return null;
+  if (differing.length === 0) {
+    return <p className="text-[15px] text-muted">{t("measure.kept", { name: wearer.name })}</p>;
+  }
+  const anyKept = differing.some((site) => values(kept[site]?.readings) !== "");
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <Button onClick={() => keep.mutate()} disabled={keep.isPending}>
+        {t("measure.keep_with", { name: wearer.name })}
+      </Button>
+      {anyKept && (
+        <Button look="quiet" onClick={() => edit(["measures"], { ...brief.measures, ...kept })}>
+          {t("measure.take_from")}
+        </Button>
+      )}
+      <Problem says={keep.error?.message} />
+    </div>
+  );
+}

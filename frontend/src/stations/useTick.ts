@@ -1,0 +1,25 @@
+import { useMutation } from "@tanstack/react-query";
+import { api, ask, type Piece } from "../api/client";
+import type { StationProps } from "./context";
+
+interface Tick {
+  kind: "cut" | "step";
+  key: string;
+  ticked: boolean;
+  actual?: string;
+}
+
+/** Ticks a cut or a step off, or takes the tick back. */
+export function useTick({ piece, take }: StationProps) {
+  const path = { params: { path: { piece_id: piece.id } } };
+  return useMutation({
+    mutationFn: (tick: Tick) =>
+      ask<Piece>(
+        api.POST("/api/pieces/{piece_id}/ticks", { ...path, body: { actual: "", ...tick } }),
+      ),
+    onSuccess: take,
+    onError: async () =>
+      // Another tab may have been first: show what stands there.
+      take(await ask<Piece>(api.GET("/api/pieces/{piece_id}", path))),
+  });
+}

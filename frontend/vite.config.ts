@@ -1,0 +1,13 @@
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  build: {
+    // The content-security policy allows no inlined assets.
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 700,
+  },
+  server: { proxy: { "/api": "http://127.0.0.1:8720" } },
+});
