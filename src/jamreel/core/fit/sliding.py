@@ -21,8 +21,8 @@ def loop_outer_width(pin: float, wire: float) -> float:
         Outer width [mm].
 
     Example:
-        >>> loop_outer_width(2.6, 1.6)
-        5.8
+        >>> loop_outer_width(3.0, 1.5)
+        6.0
 
     Source: plain geometry.
     """

@@ -112,7 +112,7 @@ def former_diameter(target: float, wire: float, yield_mpa: float, youngs: float)
         Former diameter [mm], smaller than the target.
 
     Raises:
-        ValueError: no former down to the wire's own thickness would hold that curve.
+        ValueError: a target not wider than the wire.
 
     Example:
         >>> round(former_diameter(60.0, 2.0, 210.0, 117000.0), 1)
@@ -126,6 +126,6 @@ def former_diameter(target: float, wire: float, yield_mpa: float, youngs: float)
         sprung = sprung_diameter(former, wire, yield_mpa, youngs)
         return 1 / (target + wire) - (0.0 if math.isinf(sprung) else 1 / (sprung + wire))
 
-    if miss(wire) > 0:
-        raise ValueError(f"no former bends this wire to an inside diameter of {target:g} mm")
+    if not target > wire > 0:
+        raise ValueError(f"no former bends {wire:g} mm wire to an inside diameter of {target:g} mm")
     return float(brentq(miss, wire, target, xtol=1e-9))

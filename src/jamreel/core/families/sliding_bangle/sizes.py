@@ -118,7 +118,7 @@ def sizes(pin: float, job: Job) -> Sizes:
 
     Raises:
         Refusal: hand pass smaller than the wrist; a pin that the wire can't pass or far too
-            wide; too much ease; a curve that the wire springs out of on any former.
+            wide; too much ease; a metal that is not known.
 
     Source: handbook arithmetic of ``fit.sliding``, each rule with its own source.
     """
@@ -132,7 +132,7 @@ def sizes(pin: float, job: Job) -> Sizes:
             wrist=wrist.value_mm,
         )
     least = d + LOOP_CLEARANCE_MM
-    # A hair of tolerance: 2.6 written for 2.6277 less rounding must not be refused over floats.
+    # A hair of tolerance, so that just wire and clearance is not refused over floats.
     if pin < least - 1e-9:
         raise Refusal(
             "pin_too_thin", got=f"{pin:g} mm", field="piece.loop_pin", wire=d, least=least
@@ -142,6 +142,7 @@ def sizes(pin: float, job: Job) -> Sizes:
     ease = ease_of(job.ease, wrist.value_mm, job.shop.ease)
     metal, strength = metal_of(job.wire), yield_of(job.wire)
     target = (wrist.value_mm + ease.value_mm) / math.pi
+    ideal = former_diameter(target, d, strength, metal.youngs)
     return Sizes(
         wrist=wrist,
         hand=hand,
@@ -153,15 +154,5 @@ def sizes(pin: float, job: Job) -> Sizes:
         wire_label=job.wire.size.label,
         yield_mpa=strength,
         cutting=job.cutting,
-        former=_former(target, d, strength, metal, job),
+        former=choose_former(target, ideal, job.shop.formers, d, strength, metal.youngs),
     )
-
-
-def _former(target: float, d: float, strength: float, metal: Metal, job: Job) -> Former:
-    try:
-        ideal = former_diameter(target, d, strength, metal.youngs)
-    except ValueError:
-        raise Refusal(
-            "springs_straight", got=job.wire.size.label, field="wire.size", target=target
-        ) from None
-    return choose_former(target, ideal, job.shop.formers, d, strength, metal.youngs)

@@ -1,0 +1,60 @@
+"""What every test may use: the worked brief, a bench with its user, a signed-in client."""
+
+import os
+
+# Playwright's sync API runs an event loop in the test's thread; Django would refuse to query there.
+os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
+
+from copy import deepcopy
+from typing import Any
+
+import pytest
+from django.contrib.auth.models import User
+from django.test import Client
+
+from jamreel.workshop.models import Workshop
+
+WORKED: dict[str, Any] = {
+    "schema": 1,
+    "measures": {
+        "wrist_girth": {"readings": [{"value": "158"}]},
+        "hand_pass_girth": {"readings": [{"value": "205"}]},
+    },
+    "ease": {"school": "fixed", "word": "comfortable"},
+    "piece": {"kind": "sliding_bangle", "loop_pin": "2.6 mm"},
+    "wire": {"size": "14 awg", "metal": "copper", "temper": "half_hard"},
+    "cutting": {"trim": "1.5", "margin": "0"},
+}
+
+
+@pytest.fixture
+def brief() -> dict[str, Any]:
+    """A brief with a known answer: wrist 158, hand pass 205, 14 AWG half-hard copper."""
+    return deepcopy(WORKED)
+
+
+@pytest.fixture
+def bench(db: None) -> Workshop:
+    workshop = Workshop.objects.create(name="Reed Bench")
+    workshop.members.add(User.objects.create_user("reed", password="willow-and-wire-7"))
+    return workshop
+
+
+@pytest.fixture
+def client(bench: Workshop) -> Client:
+    signed_in = Client()
+    signed_in.force_login(
+        bench.members.get(), backend="django.contrib.auth.backends.ModelBackend"
+    )
+    return signed_in
+
+
+@pytest.fixture
+def stranger(db: None) -> Client:
+    """Somebody signed in at another bench."""
+    other = Workshop.objects.create(name="Sedge Bench")
+    user = User.objects.create_user("sedge", password="osier-and-brass-8")
+    other.members.add(user)
+    signed_in = Client()
+    signed_in.force_login(user, backend="django.contrib.auth.backends.ModelBackend")
+    return signed_in
