@@ -1,11 +1,13 @@
 """What every test may use: the worked brief, a bench with its user, a signed-in client."""
 
+import json
 import os
 
 # Playwright's sync API runs an event loop in the test's thread; Django would refuse to query there.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
 from copy import deepcopy
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -14,17 +16,8 @@ from django.test import Client
 
 from jamreel.workshop.models import Workshop
 
-WORKED: dict[str, Any] = {
-    "schema": 1,
-    "measures": {
-        "wrist_girth": {"readings": [{"value": "158"}]},
-        "hand_pass_girth": {"readings": [{"value": "205"}]},
-    },
-    "ease": {"school": "fixed", "word": "comfortable"},
-    "piece": {"kind": "sliding_bangle", "loop_pin": "2.6 mm"},
-    "wire": {"size": "14 awg", "metal": "copper", "temper": "half_hard"},
-    "cutting": {"trim": "1.5", "margin": "0"},
-}
+EXAMPLES = Path(__file__).parents[1] / "docs" / "examples"
+WORKED: dict[str, Any] = json.loads((EXAMPLES / "sliding-bangle.json").read_text())
 
 
 @pytest.fixture
@@ -43,9 +36,7 @@ def bench(db: None) -> Workshop:
 @pytest.fixture
 def client(bench: Workshop) -> Client:
     signed_in = Client()
-    signed_in.force_login(
-        bench.members.get(), backend="django.contrib.auth.backends.ModelBackend"
-    )
+    signed_in.force_login(bench.members.get(), backend="django.contrib.auth.backends.ModelBackend")
     return signed_in
 
 

@@ -54,7 +54,10 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
       aria-label={t("nav.name")}
       className="sticky top-0 flex h-screen flex-col border-r border-ink py-3"
     >
-      <NavLink to="/" className="mb-3 block pl-4 text-lg leading-[1.05] font-extrabold">
+      <NavLink
+        to="/"
+        className="mb-3 block min-h-[44px] pl-4 text-lg leading-[1.05] font-extrabold"
+      >
         Jam
         <br />
         Reel

@@ -16,9 +16,9 @@ def rules() -> Iterator[tuple[str, Callable[..., Any]]]:
     for module in pkgutil.walk_packages(jamreel.core.__path__, "jamreel.core."):
         loaded = importlib.import_module(module.name)
         for name, thing in vars(loaded).items():
-            if inspect.isfunction(thing) and thing.__module__ == module.name:
-                if not name.startswith("_"):
-                    yield f"{module.name}.{name}", thing
+            own = inspect.isfunction(thing) and thing.__module__ == module.name
+            if own and not name.startswith("_"):
+                yield f"{module.name}.{name}", thing
 
 
 def test_documented_arguments_are_those_of_the_signature() -> None:

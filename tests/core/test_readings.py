@@ -5,7 +5,7 @@ from jamreel.core.errors import Refusals
 
 
 def measure(*values: float | None, **how: object) -> Measure:
-    return Measure(readings=tuple(Reading(value=v, **how) for v in values))  # type: ignore[arg-type]
+    return Measure(readings=tuple(Reading(value=v, **how) for v in values))
 
 
 def refused(found: Measure | None) -> str:

@@ -111,7 +111,11 @@ def test_a_wrist_that_asks_for_more_than_the_hand_opens_for_the_wrist() -> None:
     [
         ({"wire": {"size": "0.08 mm"}}, "wire.size", "wire_range"),
         ({"wire": {"size": None}}, "wire.size", "wire_missing"),
-        ({"piece": {"kind": "sliding_bangle", "loop_pin": "1.9"}}, "piece.loop_pin", "pin_too_thin"),
+        (
+            {"piece": {"kind": "sliding_bangle", "loop_pin": "1.9"}},
+            "piece.loop_pin",
+            "pin_too_thin",
+        ),
         ({"piece": {"kind": "sliding_bangle", "loop_pin": "26"}}, "piece.loop_pin", "pin_too_wide"),
         ({"ease": {"school": "fixed", "amount": "much"}}, "ease.amount", "length"),
         ({"ease": {"school": "proportional", "percent": "NaN"}}, "ease.percent", "shape"),

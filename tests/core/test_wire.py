@@ -45,7 +45,12 @@ def test_a_slipped_decimal_is_caught(typed: object) -> None:
 
 @pytest.mark.parametrize(
     ("typed", "key"),
-    [("3", "gauge_or_mm"), ("wire", "wire_unreadable"), ("", "wire_missing"), ("50", "gauge_number")],
+    [
+        ("3", "gauge_or_mm"),
+        ("wire", "wire_unreadable"),
+        ("", "wire_missing"),
+        ("50", "gauge_number"),
+    ],
 )
 def test_other_slips_have_their_own_sentence(typed: str, key: str) -> None:
     with pytest.raises(Refusal) as refused:

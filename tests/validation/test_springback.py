@@ -58,7 +58,7 @@ def test_limits_of_the_round_moment() -> None:
 
 
 def test_two_millimetre_copper_of_the_trades_table() -> None:
-    """Common practice, no source: copper 2.0 wound on 56 opens to 61.6; 60 wants 54.7, soft 58.1."""
+    """Common practice, no source: wound on 56 it opens to 61.6; for 60 on 54.7, soft 58.1."""
     assert sprung_diameter(56, 2.0, 210, 117e3) == pytest.approx(61.6, abs=0.05)
     assert former_diameter(60, 2.0, 210, 117e3) == pytest.approx(54.7, abs=0.05)
     assert former_diameter(60, 2.0, 70, 117e3) == pytest.approx(58.1, abs=0.05)

@@ -1409,7 +1409,8 @@ export interface components {
          * PuttingRight
          * @description What to do about a fit: verdict, one amount to act on, the doing, and what changes.
          *
-         *     ``amount_mm`` is the one figure to act on, ``amount_label`` what to do with it, ``snip_mm`` what comes off the end, loop included.
+         *     ``amount_mm`` is the one figure to act on, ``amount_label`` what to do with it; ``snip_mm`` is
+         *     what comes off the end, loop included.
          */
         PuttingRight: {
             /** Amount Label */
@@ -3646,6 +3647,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

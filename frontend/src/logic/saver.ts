@@ -39,7 +39,8 @@ const RETRY_MS = 2000;
 export class Saver {
   private state: SaverState;
   private listeners = new Set<() => void>();
-  private inFlight = false;
+  private turn: Promise<void> = Promise.resolve();
+  private waiting = false;
   private sent: Brief | undefined;
   private retry: ReturnType<typeof setTimeout> | undefined;
 
@@ -79,7 +80,7 @@ export class Saver {
   edit(brief: Brief): void {
     this.set({ brief });
     this.keep();
-    void this.flush();
+    this.flush();
   }
 
   /** Takes a piece as the server now has it, unless something typed is still on its way. */
@@ -88,9 +89,12 @@ export class Saver {
     this.set({ piece, brief: idle ? (piece.brief as Brief) : this.state.brief });
   }
 
-  async move(way: "undo" | "redo"): Promise<void> {
-    if (this.inFlight || this.state.stale) return;
-    await this.send(() => this.transport.move(this.state.piece.version, way), true);
+  /** Undo or redo, after whatever is still on its way. */
+  move(way: "undo" | "redo"): Promise<void> {
+    return this.inTurn(async () => {
+      if (this.state.stale) return;
+      await this.send(() => this.transport.move(this.state.piece.version, way), true);
+    });
   }
 
   /** After a stale save: keep what was typed here, on top of what stands there. */
@@ -98,7 +102,7 @@ export class Saver {
     const { stale, piece } = this.state;
     if (!stale) return;
     this.set({ stale: null, piece: { ...piece, version: stale.version } });
-    void this.flush(true);
+    this.flush(true);
   }
 
   /** After a stale save: drop what was typed here and take what stands there. */
@@ -107,17 +111,25 @@ export class Saver {
     this.set({ stale: null, piece, brief: piece.brief as Brief });
   }
 
-  private async flush(force = false): Promise<void> {
-    if (this.inFlight || this.state.stale) return;
-    const { brief, piece } = this.state;
-    if (!force && same(brief, piece.brief)) {
-      this.shelf.clear();
-      return;
-    }
-    this.sent = brief;
-    this.keep();
-    await this.send(() => this.transport.save(piece.version, brief), false);
-    if (!this.state.stale && !this.state.offline) void this.flush();
+  /** Saves what is typed, in turn; edits made meanwhile go with it or with the next one. */
+  private flush(force = false): void {
+    if (this.waiting) return;
+    this.waiting = true;
+    void this.inTurn(async () => {
+      this.waiting = false;
+      const { brief, piece, stale } = this.state;
+      if (stale) return;
+      if (!force && same(brief, piece.brief)) return this.shelf.clear();
+      this.sent = brief;
+      this.keep();
+      await this.send(() => this.transport.save(piece.version, brief), false);
+      if (!this.state.offline) this.flush();
+    });
+  }
+
+  private inTurn(work: () => Promise<void>): Promise<void> {
+    this.turn = this.turn.then(work);
+    return this.turn;
   }
 
   private keep(): void {
@@ -126,7 +138,6 @@ export class Saver {
   }
 
   private async send(call: () => Promise<Piece>, replaces: boolean): Promise<void> {
-    this.inFlight = true;
     this.set({ saving: true });
     try {
       const piece = await call();
@@ -139,8 +150,6 @@ export class Saver {
       });
     } catch (error) {
       this.failed(error);
-    } finally {
-      this.inFlight = false;
     }
   }
 
@@ -151,7 +160,7 @@ export class Saver {
     }
     this.set({ saving: false, offline: true });
     clearTimeout(this.retry);
-    this.retry = setTimeout(() => void this.flush(), RETRY_MS);
+    this.retry = setTimeout(() => this.flush(), RETRY_MS);
   }
 
   private set(part: Partial<SaverState>): void {

@@ -5,7 +5,7 @@ from typing import Any, Literal
 
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from pydantic import Field
 
 from jamreel.api.auth import bench_of
@@ -76,7 +76,7 @@ def _full(request: HttpRequest, piece: Piece, planned: pieces.Planned | None = N
 
 
 @router.post("/pieces", response={201: PieceView, **EVERY_ERROR}, by_alias=True)
-def start(request: HttpRequest, payload: NewPiece) -> tuple[int, PieceView]:
+def start(request: HttpRequest, payload: NewPiece) -> Status[PieceView]:
     """Start a piece."""
     workshop = bench_of(request)
     wearer = row(Wearer, workshop, payload.wearer_id) if payload.wearer_id else None
@@ -85,7 +85,7 @@ def start(request: HttpRequest, payload: NewPiece) -> tuple[int, PieceView]:
     if wearer is not None:
         brief = {**brief, "measures": {**measures_of(wearer, unit), **brief.get("measures", {})}}
     piece = pieces.start_piece(workshop, payload.name, brief, wearer, payload.due)
-    return 201, _full(request, piece)
+    return Status(201, _full(request, piece))
 
 
 @router.get("/pieces/{int:piece_id}", response=PIECE, by_alias=True)
@@ -162,12 +162,12 @@ def finish(request: HttpRequest, piece_id: int, payload: Finish) -> PieceView:
 
 
 @router.delete("/pieces/{int:piece_id}", response={204: None, **EVERY_ERROR})
-def put_away(request: HttpRequest, piece_id: int) -> tuple[int, None]:
+def put_away(request: HttpRequest, piece_id: int) -> Status[None]:
     """Put a piece away: it leaves the bench, nothing is deleted."""
     piece = row(Piece, bench_of(request), piece_id)
     piece.put_away_at = timezone.now()
     piece.save(update_fields=["put_away_at"])
-    return 204, None
+    return Status(204, None)
 
 
 @router.get("/pieces/{int:piece_id}/strip.pdf", response={200: Any, **EVERY_ERROR})

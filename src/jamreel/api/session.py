@@ -13,7 +13,7 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from jamreel.api.auth import OwnPage
-from jamreel.api.errors import EVERY_ERROR, answer
+from jamreel.api.errors import EVERY_ERROR, ProblemDetails, answer
 from jamreel.core.problem import problem_details
 from jamreel.core.words import Problem
 from jamreel.workshop.demo import DEMO_USER
@@ -63,6 +63,11 @@ def _refused(field: str, expected: str, says: str, status: int = 422) -> HttpRes
     return answer(status, {**problem_details((problem,), status), "title": "Not signed in"})
 
 
+def locked_out(request: HttpRequest, *rest: Any) -> HttpResponse:
+    """Return the answer to one password guess too many."""
+    return _refused("password", "fewer tries", "Too many tries. Wait a quarter of an hour.", 429)
+
+
 @router.get("/session", response={200: Session, **EVERY_ERROR}, auth=None)
 def who(request: HttpRequest) -> Session:
     """Return who is signed in."""
@@ -79,12 +84,16 @@ def open_demo(request: HttpRequest) -> Any:
     return _session(request)
 
 
-@router.post("/session/sign-in", response={200: Session, **EVERY_ERROR}, auth=OwnPage())
+@router.post(
+    "/session/sign-in",
+    response={200: Session, 429: ProblemDetails, **EVERY_ERROR},
+    auth=OwnPage(),
+)
 def sign_in(request: HttpRequest, payload: Credentials) -> Any:
     """Sign in with user name and password."""
     user = authenticate(request, username=payload.user, password=payload.password)
     if user is None:
-        says = "This name and password don't go together, or too many tries were made."
+        says = "This name and password don't go together."
         return _refused("password", "the password of this user", says, 403)
     login(request, user)
     return _session(request)

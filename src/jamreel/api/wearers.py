@@ -3,7 +3,7 @@
 from typing import Any, cast
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from pydantic import Field
 
 from jamreel.api.auth import bench_of
@@ -93,10 +93,10 @@ def all_wearers(request: HttpRequest) -> list[WearerView]:
 
 
 @router.post("/wearers", response={201: WearerView, **EVERY_ERROR})
-def add(request: HttpRequest, payload: WearerIn) -> tuple[int, WearerView]:
+def add(request: HttpRequest, payload: WearerIn) -> Status[WearerView]:
     """Add a wearer."""
     wearer = Wearer.objects.create(workshop=bench_of(request), **payload.dict())
-    return 201, _view(wearer)
+    return Status(201, _view(wearer))
 
 
 @router.put("/wearers/{int:wearer_id}", response={200: WearerView, **EVERY_ERROR})

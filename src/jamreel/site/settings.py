@@ -90,6 +90,7 @@ AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = ["username"]
 AXES_RESET_ON_SUCCESS = True
+AXES_LOCKOUT_CALLABLE = "jamreel.api.session.locked_out"
 AXES_VERBOSE = False
 SILENCED_SYSTEM_CHECKS = ["axes.W006"]  # by user name alone: every client here is 127.0.0.1
 

@@ -71,7 +71,7 @@ class Piece(Owned):
     )
     due = models.DateField(null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
-    head = models.ForeignKey("Revision", on_delete=models.PROTECT, null=True, related_name="+")
+    head = models.ForeignKey("Revision", on_delete=models.RESTRICT, null=True, related_name="+")
     frozen_plan = models.JSONField(null=True, blank=True)
     waits_for = models.CharField(max_length=20, default="measure")
     state = models.JSONField(default=dict)
@@ -87,8 +87,8 @@ class Revision(Owned):
     """A brief as it was saved, never changed. ``burst`` is the first of a run of typing."""
 
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="revisions")
-    parent = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="next")
-    burst = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="+")
+    parent = models.ForeignKey("self", on_delete=models.RESTRICT, null=True, related_name="next")
+    burst = models.ForeignKey("self", on_delete=models.RESTRICT, null=True, related_name="+")
     brief = models.JSONField()
     field = models.CharField(max_length=120, blank=True)
     saved_at = models.DateTimeField()

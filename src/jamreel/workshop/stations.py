@@ -51,17 +51,18 @@ def station_states(
 def waits_for(states: Mapping[str, StationState], facts: Facts) -> WaitsFor:
     """Return what a piece waits for: the first station that is not settled.
 
-    Once the wire is cut and the cut still holds, a doubtful measure no longer holds it up.
+    A fit to put right comes before all else. Once the wire is cut and the cut still holds, a
+    doubtful measure no longer holds it up.
     """
     if facts.finished:
         return "done"
+    if facts.put_right:
+        return "put_right"
     underway = states["cut"].state == "settled"
     wanting = ("needs", "stale")
     for station in STATIONS[2:] if underway else STATIONS:
         if states[station].state in wanting:
-            if station == "fit":
-                return "put_right" if facts.put_right else "try_on"
-            return cast(WaitsFor, station)
+            return "try_on" if station == "fit" else cast(WaitsFor, station)
     return "try_on" if underway else "make_up"
 
 

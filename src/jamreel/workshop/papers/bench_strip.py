@@ -22,11 +22,13 @@ from jamreel.core.units import format_length
 from jamreel.core.words import say, speaking
 
 Paper = Literal["a4", "letter"]
-INK, RULE, WIRE = HexColor("#0F222B"), HexColor("#8A9A94"), HexColor("#B0643A")
+INK, RULE = HexColor("#0F222B"), HexColor("#8A9A94")
 # Printers keep about 6 mm of every edge for themselves.
 EDGE_MM = 12.0
 ROW_MM = 46.0
 TOP_MM, FOOT_MM = 34.0, 34.0
+# A mark's words are this wide; beyond FLIP_MM along a tile they run to the left of their mark.
+LABEL_MM, FLIP_MM = 34.0, 215.0
 TILE_MM: dict[Paper, float] = {"a4": 270.0, "letter": 250.0}
 SIZES: dict[Paper, tuple[float, float]] = {"a4": landscape(A4), "letter": landscape(LETTER)}
 
@@ -85,7 +87,7 @@ def bench_strip(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
         for page in _pages(plan, TILE_MM[paper], height / mm):
             _head(canvas, plan, name, width / mm, height / mm)
             for row, tile in enumerate(page):
-                _tile(canvas, tile, height / mm - TOP_MM - row * ROW_MM - 12, shop)
+                _tile(canvas, tile, height / mm - TOP_MM - row * ROW_MM - 12, shop, plan.colour)
             _check_bars(canvas)
             canvas.showPage()
     canvas.save()
@@ -120,17 +122,17 @@ def _head(canvas: Canvas, plan: Plan, name: str, width: float, height: float) ->
     canvas.drawRightString((width - EDGE_MM) * mm, (height - 23) * mm, say("paper.check_first"))
 
 
-def _tile(canvas: Canvas, tile: Tile, y: float, shop: Shop) -> None:
+def _tile(canvas: Canvas, tile: Tile, y: float, shop: Shop, colour: str) -> None:
     cut, left = tile.cut, EDGE_MM
     right = left + tile.to_mm - tile.from_mm
     label = f"{cut.label} · {cut.wire} {cut.metal}, {cut.temper}"
     if tile.of > 1:
         label += " · " + say("paper.part", n=tile.index + 1, of=tile.of)
     canvas.setFillColor(INK)
-    _text(canvas, "Text", 8.5, left, y + 13, label)
-    canvas.setFont("Figures", 12)
-    canvas.drawRightString(right * mm, (y + 12.5) * mm, format_length(cut.length_mm, shop.unit))
-    canvas.setStrokeColor(WIRE)
+    # Length first: a last tile may be too short for anything at its right end.
+    _text(canvas, "Figures", 12, left, y + 12.5, format_length(cut.length_mm, shop.unit))
+    _text(canvas, "Text", 8.5, left + 28, y + 13, label)
+    canvas.setStrokeColor(HexColor(colour))
     _line(canvas, left, y, right, y, cut.wire_mm * mm)
     _scale(canvas, tile, y)
     _marks(canvas, tile, y, shop)
@@ -153,21 +155,34 @@ def _marks(canvas: Canvas, tile: Tile, y: float, shop: Shop) -> None:
     canvas.setStrokeColor(INK)
     ends = [(0.0, say("paper.cut_here")), (tile.cut.length_mm, say("paper.cut_here"))]
     every = sorted([*ends, *((m.at_mm, m.label) for m in tile.cut.marks)])
-    low = 0
-    last = -100.0
-    for at, label in every:
-        if not tile.from_mm <= at <= tile.to_mm:
-            continue
+    here = [(at, label) for at, label in every if tile.from_mm <= at <= tile.to_mm]
+    for (at, label), low in zip(here, _rows([at - tile.from_mm for at, _ in here]), strict=True):
         x = EDGE_MM + at - tile.from_mm
-        # Close marks are labelled on lower lines, so that none is printed over another.
-        low = low + 1 if x - last < 34 else 0
-        last = x
         _line(canvas, x, y - 4 - 4.6 * low, x, y + 3.5, 0.5)
-        flip = x > EDGE_MM + 215
+        flip = at - tile.from_mm > FLIP_MM
         canvas.setFont("Text", 7)
         text = f"{label} {format_length(at, shop.unit)}"
         draw = canvas.drawRightString if flip else canvas.drawString
         draw((x - 0.8 if flip else x + 0.8) * mm, (y - 6.2 - 4.6 * low) * mm, text)
+
+
+def _rows(places: list[float]) -> list[int]:
+    """Return the line below the wire on which each mark is labelled.
+
+    Close marks go to lines of their own. Their words run to the right, past the next marks, so the
+    first of a cluster goes lowest; at the right edge, where words run left, the last does.
+    """
+    rows = [0] * len(places)
+    for i in range(1, len(places)):
+        close = places[i] - places[i - 1] < LABEL_MM
+        rows[i] = rows[i - 1] + 1 if close else 0
+    start = 0
+    for i in range(1, len(places) + 1):
+        if i == len(places) or rows[i] == 0:
+            if places[i - 1] < FLIP_MM:
+                rows[start:i] = rows[start:i][::-1]
+            start = i
+    return rows
 
 
 def _joins(canvas: Canvas, tile: Tile, left: float, right: float, y: float) -> None:
@@ -177,7 +192,7 @@ def _joins(canvas: Canvas, tile: Tile, left: float, right: float, y: float) -> N
         (right, tile.index < tile.of - 1, tile.index + 1),
     ):
         if joined:
-            _line(canvas, x, y - 22, x, y + 11, 0.5)
+            _line(canvas, x, y - 22, x, y + 4, 0.5)
             canvas.setFont("Bold", 8)
             text = say("paper.join", n=index)
             draw = canvas.drawString if x == left else canvas.drawRightString

@@ -1,0 +1,192 @@
+"""Pieces over the API: as typed in, problems out, live enough to type by."""
+
+import io
+import json
+import time
+from typing import Any
+
+import pdfplumber
+import pytest
+from django.test import Client
+
+from jamreel.workshop.models import Piece
+
+
+def put(client: Client, path: str, body: dict[str, Any]) -> Any:
+    return client.put(path, json.dumps(body), content_type="application/json")
+
+
+def post(client: Client, path: str, body: dict[str, Any]) -> Any:
+    return client.post(path, json.dumps(body), content_type="application/json")
+
+
+@pytest.fixture
+def piece(client: Client, brief: dict[str, Any]) -> dict[str, Any]:
+    answer = post(client, "/api/pieces", {"name": "Bangle", "brief": brief, "due": "2026-12-04"})
+    assert answer.status_code == 201
+    started: dict[str, Any] = answer.json()
+    return started
+
+
+def test_a_piece_comes_with_its_plan(piece: dict[str, Any]) -> None:
+    assert piece["plan"]["schema"] == 1
+    assert piece["plan"]["cuts"][0]["length_mm"] == pytest.approx(245.53, abs=0.01)
+    assert piece["plan"]["advice"][0]["try"]
+    assert piece["waits_for"] == "cut"
+    assert not piece["can_undo"]
+
+
+def test_a_save_answers_with_plan_or_problems_and_keeps_both(
+    client: Client, piece: dict[str, Any]
+) -> None:
+    path = f"/api/pieces/{piece['id']}/brief"
+    brief = {**piece["brief"], "wire": {"size": "0.08"}}
+    saved = put(client, path, {"version": 1, "brief": brief}).json()
+    assert saved["plan"] is None
+    assert saved["problems"][0]["field"] == "wire.size"
+    assert "0.8 mm" in saved["problems"][0]["says"]
+    assert saved["brief"] == brief
+    stale = put(client, path, {"version": 1, "brief": piece["brief"]})
+    assert stale.status_code == 409
+    assert (stale.json()["version"], stale.json()["brief"]) == (2, brief)
+    back = post(client, f"/api/pieces/{piece['id']}/undo", {"version": 2}).json()
+    assert back["brief"] == piece["brief"]
+    assert back["can_redo"]
+
+
+@pytest.mark.parametrize(
+    ("body", "status"),
+    [
+        (b'{"version": 1, "brief": {"wire": {"size": NaN}}}', 400),
+        (b"{", 400),
+        (b'{"version": true, "brief": {}}', 422),
+        (b'{"version": 1, "brief": []}', 422),
+        (b'{"version": 0, "brief": {}}', 422),
+    ],
+)
+def test_what_is_no_save_is_refused(
+    client: Client, piece: dict[str, Any], body: bytes, status: int
+) -> None:
+    path = f"/api/pieces/{piece['id']}/brief"
+    answer = client.put(path, body, content_type="application/json")
+    assert answer.status_code == status
+    assert answer.json()["status"] == status
+    assert client.get(f"/api/pieces/{piece['id']}").json()["version"] == 1
+
+
+def test_planning_without_keeping(client: Client, brief: dict[str, Any]) -> None:
+    worked = post(client, "/api/plan", {"brief": brief}).json()
+    assert worked["plan"]["figures"][0]["value_mm"] == pytest.approx(245.53, abs=0.01)
+    assert post(client, "/api/plan", {"brief": {"wire": 3}}).json()["plan"] is None
+    assert not Piece.objects.exists()
+
+
+def test_a_keystroke_is_answered_within_a_tenth_of_a_second(
+    client: Client, piece: dict[str, Any]
+) -> None:
+    path = f"/api/pieces/{piece['id']}/brief"
+    times, version = [], 1
+    for i in range(12):
+        brief = {**piece["brief"], "cutting": {"trim": f"{1 + i / 10:.1f}"}}
+        start = time.perf_counter()
+        version = put(client, path, {"version": version, "brief": brief}).json()["version"]
+        times.append(time.perf_counter() - start)
+    # The machine may be busy with others: the better quarter is what this program takes.
+    assert sorted(times)[3] < 0.1
+
+
+def test_ticking_trying_on_and_finishing(client: Client, piece: dict[str, Any]) -> None:
+    base = f"/api/pieces/{piece['id']}"
+    cut = {"kind": "cut", "key": "bangle", "actual": "245.0"}
+    ticked = post(client, f"{base}/ticks", cut).json()
+    assert ticked["ticks"][0]["actual_mm"] == 245.0
+    assert ticked["frozen_cuts"] == {"bangle": pytest.approx(245.53, abs=0.01)}
+    assert post(client, f"{base}/ticks", cut).status_code == 409
+    assert post(client, f"{base}/ticks", {**cut, "key": "other"}).status_code == 409
+    noted = {**piece["brief"], "tryon": {"open_inside_girth": "216"}}
+    tried = put(client, f"{base}/brief", {"version": 1, "brief": noted}).json()
+    assert tried["plan"]["putting_right"]["amount_mm"] == pytest.approx(11)
+    kept = post(client, f"{base}/tryons", {"version": tried["version"]}).json()
+    assert kept["answer_now"]["label"] == "take off"
+    record = kept["tryons"][0]["id"]
+    assert post(client, f"{base}/tryons/{record}/done", {}).json()["tryons"][0]["done"]
+    assert post(client, f"{base}/finish", {"finished": True}).json()["waits_for"] == "done"
+    assert client.delete(base).status_code == 204
+    assert client.get("/api/bench").json()["pieces"] == []
+
+
+def test_wearers_and_their_readings(client: Client, brief: dict[str, Any]) -> None:
+    wearer = post(client, "/api/wearers", {"name": "Alder Finch"}).json()
+    path = f"/api/wearers/{wearer['id']}/readings"
+    bad = put(client, path, {"site": "wrist_girth", "readings": [{"value": "58"}]})
+    assert bad.status_code == 422
+    assert bad.json()["field"] == "measures.wrist_girth.readings.0.value"
+    good = [{"value": "158"}, {"value": "159"}]
+    kept = put(client, path, {"site": "wrist_girth", "readings": good}).json()
+    assert kept["girths"][0]["value_mm"] == 158.5
+    del brief["measures"]["wrist_girth"]
+    new = {"name": "For Alder", "brief": brief, "wearer_id": wearer["id"]}
+    piece = post(client, "/api/pieces", new).json()
+    assert piece["plan"]["inside_girth_mm"]["value"] == 171.5
+    assert piece["wearer"]["name"] == "Alder Finch"
+
+
+def test_settings_are_refused_by_field_and_change_every_piece(
+    client: Client, piece: dict[str, Any]
+) -> None:
+    shop = client.get("/api/shop").json()
+    bad = {"ease": {"fixed_mm": {"snug": 20, "comfortable": 13, "loose": 22}}}
+    refused = put(client, "/api/shop", {"version": shop["version"], "shop": bad})
+    assert refused.json()["field"] == "ease"
+    tins = {"formers": [{"name": "tin", "kind": "household", "diameters": ["52"]}]}
+    saved = put(client, "/api/shop", {"version": shop["version"], "shop": tins}).json()
+    assert saved["shop"]["formers"][0]["diameters"] == [52.0]
+    after = client.get(f"/api/pieces/{piece['id']}").json()
+    assert after["plan"]["formers"][0]["tool"] == "tin"
+    late = put(client, "/api/shop", {"version": shop["version"], "shop": tins})
+    assert late.status_code == 409
+
+
+MM = 72 / 25.4
+
+
+def upright(page: Any) -> list[tuple[float, float]]:
+    """Vertical strokes of a page as (x from the strip's left end, height), both in mm."""
+    return [
+        ((line["x0"] / MM) - 12.0, (line["bottom"] - line["top"]) / MM)
+        for line in page.lines
+        if abs(line["x0"] - line["x1"]) < 1e-3
+    ]
+
+
+@pytest.mark.parametrize("paper", ["a4", "letter"])
+def test_the_bench_strip_is_true_to_scale(
+    client: Client, piece: dict[str, Any], paper: str
+) -> None:
+    answer = client.get(f"/api/pieces/{piece['id']}/strip.pdf?paper={paper}")
+    with pdfplumber.open(io.BytesIO(answer.content)) as pdf:
+        (page,) = pdf.pages
+        across = [(line["x1"] - line["x0"]) / MM for line in page.lines if line["x1"] > line["x0"]]
+        assert any(length == pytest.approx(100.0, abs=0.1) for length in across)
+        assert any(length == pytest.approx(101.6, abs=0.1) for length in across)
+        places = [x for x, height in upright(page) if height > 7]
+        for mark in piece["plan"]["cuts"][0]["marks"]:
+            assert any(x == pytest.approx(mark["at_mm"], abs=0.1) for x in places), mark
+        assert "Print at 100 %" in page.extract_text()
+
+
+def test_a_long_wire_goes_over_tiles_that_join(client: Client, piece: dict[str, Any]) -> None:
+    brief = {**piece["brief"], "cutting": {"trim": "1.5", "margin": "120"}}
+    path = f"/api/pieces/{piece['id']}"
+    longer = put(client, f"{path}/brief", {"version": 1, "brief": brief}).json()
+    cut = longer["plan"]["cuts"][0]
+    assert cut["length_mm"] > 270
+    answer = client.get(f"{path}/strip.pdf?paper=a4")
+    with pdfplumber.open(io.BytesIO(answer.content)) as pdf:
+        (page,) = pdf.pages  # two tiles, one above the other
+        text = page.extract_text()
+        assert text.count("join 1") == 2
+        assert "part 2 of 2" in text
+        assert any(x == pytest.approx(270, abs=0.1) for x, h in upright(page) if h > 30)
+        end = cut["length_mm"] - 270
+        assert any(x == pytest.approx(end, abs=0.1) for x, h in upright(page) if h > 7)

@@ -1,0 +1,74 @@
+"""Debian's Chromium against the built front end and a live server with the demo bench."""
+
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+import pytest
+from django.conf import settings
+from playwright.sync_api import Browser, Page, Playwright, expect
+
+from jamreel.workshop.demo import build
+
+ROOT = Path(__file__).parents[2]
+AXE = (ROOT / "frontend/node_modules/axe-core/axe.min.js").read_text()
+FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"]
+
+
+@pytest.fixture(scope="session")
+def browser(playwright: Playwright) -> Iterator[Browser]:
+    chromium = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+    yield chromium
+    chromium.close()
+
+
+@pytest.fixture
+def demo(django_db_reset_sequences: None, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(settings, "DEMO", True)
+    build(date(2026, 11, 24))
+
+
+@pytest.fixture
+def page(browser: Browser, demo: None, live_server: Any) -> Iterator[Page]:
+    """A laptop's page at the demo bench, signed in through its one button."""
+    context = browser.new_context(
+        base_url=live_server.url,
+        viewport={"width": 1280, "height": 800},
+        reduced_motion="reduce",
+        locale="en-GB",
+        timezone_id="UTC",
+    )
+    opened = context.new_page()
+    opened.set_default_timeout(10_000)
+    complaints: list[str] = []
+    opened.on("pageerror", lambda error: complaints.append(str(error)))
+    opened.on(
+        "console",
+        lambda message: (
+            complaints.append(message.text)
+            if message.type == "error" and not expected(message.text)
+            else None
+        ),
+    )
+    opened.goto("/")
+    opened.get_by_role("button", name="Open the demo bench").click()
+    expect(opened.get_by_role("heading", name="Heron Barge")).to_be_visible()
+    yield opened
+    context.close()
+    assert complaints == []
+
+
+def expected(complaint: str) -> bool:
+    """Chromium also reports refusals that a test asks for, and the line that it cuts itself."""
+    return "status of 4" in complaint or "ERR_INTERNET_DISCONNECTED" in complaint
+
+
+def assert_accessible(page: Page) -> None:
+    """Run axe on the page as it stands; its list of violations must be empty."""
+    page.evaluate(AXE)
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")
+    violations = [
+        (v["id"], v["help"], [n["html"][:140] for n in v["nodes"]][:4]) for v in found["violations"]
+    ]
+    assert violations == []

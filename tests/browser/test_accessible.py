@@ -1,0 +1,72 @@
+"""axe finds nothing on any view, on laptop and tablet, in light and dark; nothing is cut off."""
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import assert_accessible
+
+pytestmark = pytest.mark.browser
+
+VIEWS = [
+    "/",
+    "/wearers/1",
+    "/tools",
+    "/pieces/1/measure",
+    "/pieces/1/make_up",
+    "/pieces/1/cut",
+    "/pieces/4/form",
+    "/pieces/2/fit",
+    "/pieces/7/measure",
+    "/pieces/8/make_up",
+    "/pieces/9/cut",
+]
+
+
+@pytest.fixture
+def door(page: Page) -> Page:
+    page.get_by_role("button", name="Leave").click()
+    expect(page.get_by_role("button", name="Open the demo bench")).to_be_visible()
+    return page
+
+
+def test_the_door(door: Page) -> None:
+    assert_accessible(door)
+    door.get_by_role("button", name="I have none yet").click()
+    door.get_by_label("What the bench is called").fill("Osier Bench")
+    door.get_by_label("Name", exact=True).fill("osier")
+    door.get_by_label("Password").fill("123")
+    door.get_by_role("button", name="Make the bench").click()
+    expect(door.get_by_text("This password is too short")).to_be_visible()
+    assert_accessible(door)
+    door.get_by_label("Password").fill("green-sticks-11")
+    door.get_by_role("button", name="Make the bench").click()
+    expect(door.get_by_role("heading", name="Osier Bench")).to_be_visible()
+    expect(door.get_by_text("Nothing on the bench yet")).to_be_visible()
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (820, 1180)], ids=["laptop", "tablet"])
+def test_every_view_in_both_themes(page: Page, size: tuple[int, int]) -> None:
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    for theme in ("Dark", "Light"):
+        page.get_by_role("button", name=theme).click()
+        for view in VIEWS:
+            page.goto(view)
+            page.locator("main h1").wait_for()
+            page.wait_for_load_state("networkidle")
+            assert_accessible(page)
+            wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
+            assert wide <= 0, f"{view} runs {wide} px off the {size[0]} px screen"
+
+
+def test_everything_to_press_is_large_enough_for_a_thumb(page: Page) -> None:
+    for view in VIEWS:
+        page.goto(view)
+        page.locator("main h1").wait_for()
+        small = page.evaluate(
+            """() => [...document.querySelectorAll("button, a, select, input")]
+              .map(e => [e.textContent.slice(0, 30), e.getBoundingClientRect()])
+              .filter(([, box]) => box.width > 1 && Math.max(box.height, 0) < 43.5)
+              .map(([text, box]) => `${text} ${Math.round(box.height)}`)"""
+        )
+        # Labels on the Rule repeat what the ledger's rows, which are large, do.
+        assert [s for s in small if not s.startswith(("Loop, turned", "Between loop"))] == []

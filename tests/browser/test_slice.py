@@ -1,0 +1,253 @@
+"""The whole slice as a maker does it: once by mouse, once by keyboard alone."""
+
+import io
+import re
+from typing import Any
+
+import pdfplumber
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+pytestmark = pytest.mark.browser
+
+
+def answer(page: Page) -> Locator:
+    """The one figure of the station."""
+    return page.locator("p[aria-live] span.figures.font-bold")
+
+
+def open_piece(page: Page, name: str, station: str) -> None:
+    page.get_by_role("link", name=re.compile(name)).first.click()
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name=station).click()
+    expect(page.get_by_role("status").first).to_have_text("saved")
+
+
+def test_a_bangle_by_mouse_from_wearer_to_finished(page: Page) -> None:
+    page.get_by_role("link", name="Wearers").click()
+    page.get_by_label("New wearer").fill("Wren Halloway")
+    page.get_by_label("Part or note").fill("the Kingfisher")
+    page.get_by_role("button", name="Add").click()
+    expect(page.get_by_role("heading", name="Wren Halloway")).to_be_visible()
+    page.get_by_role("button", name="Start a bangle").click()
+    expect(page.get_by_role("heading", name="Wren’s bangle")).to_be_visible()
+    # Measure: values appear as they are typed, and can be kept with the wearer.
+    for i, value in enumerate(("158", "158.5", "157.5")):
+        page.get_by_label(f"Wrist girth, reading {i + 1}").fill(value)
+    page.get_by_label("Hand pass girth, reading 1").fill("205")
+    expect(answer(page)).to_contain_text("171.0")
+    page.get_by_role("button", name="Keep with Wren Halloway").click()
+    expect(page.get_by_text("These are Wren Halloway’s readings.")).to_be_visible()
+    page.get_by_role("radio", name="share of the girth, loose").click()
+    expect(answer(page)).to_contain_text("177.0")
+    page.get_by_role("radio", name="fixed ease, comfortable").click()
+    # Make-up: nonsense gets a sentence and no number; mending it brings the number back.
+    page.get_by_role("link", name=re.compile("^needs something Make-up|Make-up")).click()
+    page.get_by_label("Wire", exact=True).fill("0.08")
+    expect(page.get_by_text("Has the decimal point slipped?")).to_be_visible()
+    expect(page.get_by_text("no figure yet")).to_be_visible()
+    page.get_by_label("Wire", exact=True).fill("14 awg")
+    page.get_by_role("radio", name="copper").click()
+    expect(answer(page)).to_contain_text("216.0")
+    # Cut: printed, ticked, with the length as cut.
+    page.get_by_role("link", name=re.compile("Cut")).click()
+    expect(answer(page)).to_contain_text("245.5")
+    strip = page.request.get(
+        page.get_by_role("link", name="Bench strip").first.get_attribute("href") or ""
+    )
+    with pdfplumber.open(io.BytesIO(strip.body())) as pdf:
+        assert "245.5 mm" in pdf.pages[0].extract_text()
+    page.get_by_label("Length as cut, if it differs").fill("245")
+    page.get_by_role("button", name="Cut: tick it off").click()
+    expect(page.get_by_text("cut at 245.0")).to_be_visible()
+    # Form: four steps in order.
+    page.get_by_role("link", name=re.compile("Form")).click()
+    expect(answer(page)).to_contain_text("49.0")
+    for box in page.get_by_role("checkbox").all():
+        box.click()
+        expect(box).to_be_checked()
+    expect(page.get_by_role("link", name=re.compile("Form formed"))).to_be_visible()
+    # Fit: too big, what to do about it, done, and it fits.
+    page.get_by_role("link", name=re.compile("Fit")).click()
+    page.get_by_label("Inside girth by tape, fully open").fill("216")
+    expect(page.get_by_text("snip 24.3 mm, loop included")).to_be_visible()
+    expect(answer(page)).to_contain_text("11.0")
+    page.get_by_role("button", name="Record this try-on").click()
+    page.get_by_role("button", name="That is done").click()
+    page.get_by_label("Passes the hand?").get_by_role("radio", name="Yes").click()
+    page.get_by_label("Inside girth by tape, fully open").fill("205.5")
+    expect(page.get_by_text("It came out as planned")).to_be_visible()
+    page.get_by_role("button", name="Record this try-on").click()
+    page.get_by_role("button", name="It fits: finished").click()
+    expect(page.get_by_role("link", name=re.compile("Fit finished"))).to_be_visible()
+    page.get_by_role("link", name="Bench", exact=True).click()
+    done = page.get_by_role("region", name="Done")
+    expect(done.get_by_role("link", name=re.compile("Wren’s bangle"))).to_be_visible()
+
+
+def tab_to(page: Page, wanted: Locator) -> None:
+    """Press Tab until the wanted element has the focus; a maker has no other way."""
+    for _ in range(120):
+        if wanted.evaluate("element => element === document.activeElement"):
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"not reached by Tab: {wanted}")
+
+
+def type_into(page: Page, label: str, text: str) -> None:
+    tab_to(page, page.get_by_label(label, exact=True))
+    page.keyboard.press("Control+A")
+    page.keyboard.type(text)
+
+
+def test_the_same_by_keyboard_alone(page: Page) -> None:
+    # The quick way to a cut, kept as a piece.
+    type_into(page, "Wrist girth", "158")
+    type_into(page, "Hand pass girth", "205")
+    expect(page.get_by_role("region", name="Straight to the cut")).to_contain_text("245.5")
+    tab_to(page, page.get_by_role("button", name="Keep it as a piece"))
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Bangle", exact=True)).to_be_visible()
+    page.locator("body").focus()
+    # Stations by their numbers; from inside a field with Alt.
+    page.keyboard.press("1")
+    expect(answer(page)).to_contain_text("171.0")
+    type_into(page, "Wrist girth, reading 2", "158.6")
+    expect(answer(page)).to_contain_text("171.3")
+    tab_to(page, page.get_by_role("radio", name="fixed ease, comfortable"))
+    page.keyboard.press("ArrowUp", delay=80)
+    page.keyboard.press("ArrowUp", delay=80)
+    expect(page.get_by_role("radio", name="fixed ease, snug")).to_be_checked()
+    expect(answer(page)).to_contain_text("164.3")
+    page.keyboard.press("Control+Z")
+    page.keyboard.press("Control+Z")
+    expect(page.get_by_role("radio", name="fixed ease, comfortable")).to_be_checked()
+    expect(answer(page)).to_contain_text("171.3")
+    page.keyboard.press("2")
+    type_into(page, "Loops on a pin of", "3.0")
+    expect(answer(page)).to_contain_text("216.4")
+    page.keyboard.press("Alt+3")
+    tab_to(page, page.get_by_role("button", name="Cut: tick it off"))
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("cut at")).to_be_visible()
+    page.keyboard.press("4")
+    for title in ("Loop up", "Shape on", "Thread", "Loop down"):
+        box = page.get_by_role("checkbox", name=re.compile(title))
+        tab_to(page, box)
+        page.keyboard.press("Space")
+        expect(box).to_be_checked()
+    page.keyboard.press("5")
+    type_into(page, "Inside girth by tape, fully open", "205")
+    expect(page.get_by_text("It came out as planned")).to_be_visible()
+    tab_to(page, page.get_by_role("button", name="Record this try-on"))
+    page.keyboard.press("Enter")
+    tab_to(page, page.get_by_role("button", name="It fits: finished"))
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Open it again")).to_be_visible()
+
+
+def test_typing_is_answered_within_a_tenth_of_a_second(page: Page) -> None:
+    open_piece(page, "Ferryman's bangle", "Measure")
+    field = page.get_by_label("Hand pass girth, reading 3")
+    field.fill("205")
+    expect(page.get_by_role("status").first).to_have_text("saved")
+    page.evaluate(
+        """() => {
+          const figure = document.querySelector("[data-drawn=rule]").parentElement;
+          window.spent = [];
+          new MutationObserver(() => {
+            if (window.typedAt) window.spent.push(performance.now() - window.typedAt);
+            window.typedAt = 0;
+          }).observe(figure, { subtree: true, childList: true, characterData: true,
+                               attributes: true });
+          document.addEventListener("input", () => { window.typedAt = performance.now(); }, true);
+        }"""
+    )
+    for value in ("206", "207", "208", "209", "210"):
+        field.fill(value)
+        expect(page.get_by_role("status").first).to_have_text("saved")
+        page.wait_for_timeout(120)
+    spent: list[float] = page.evaluate("window.spent")
+    print(spent)
+    assert len(spent) >= 5
+    # The machine may be busy with others: the better half is what this program takes.
+    assert sorted(spent)[len(spent) // 4] < 100
+
+
+def test_nothing_typed_is_lost_on_reload_or_without_a_connection(page: Page) -> None:
+    open_piece(page, "Ferryman's bangle", "Make-up")
+    wire = page.get_by_label("Wire", exact=True)
+    wire.fill("not a w")
+    page.reload()
+    expect(wire).to_have_value("not a w")
+    expect(page.get_by_text("can't be read as a wire size")).to_be_visible()
+    page.context.set_offline(True)
+    wire.fill("16 awg")
+    expect(page.get_by_text("not saved yet, trying again")).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_role("status").first).to_have_text("saved", timeout=6000)
+    page.reload()
+    expect(wire).to_have_value("16 awg")
+    page.get_by_role("button", name="Undo").click()
+    expect(wire).not_to_have_value("16 awg")
+    page.get_by_role("button", name="Redo").click()
+    expect(wire).to_have_value("16 awg")
+
+
+@pytest.mark.parametrize("keep", ["Keep what is here", "Take what is there"])
+def test_a_stale_tab_is_told_and_shown_both_versions(page: Page, keep: str) -> None:
+    open_piece(page, "Ferryman's bangle", "Make-up")
+    other = page.context.new_page()
+    other.goto(page.url)
+    other.get_by_label("Wire", exact=True).fill("16 awg")
+    expect(other.get_by_role("status").first).to_have_text("saved")
+    page.get_by_label("Wire", exact=True).fill("12 awg")
+    panel = page.get_by_role("alert")
+    expect(panel.get_by_role("cell", name="12 awg")).to_be_visible()
+    expect(panel.get_by_role("cell", name="16 awg")).to_be_visible()
+    panel.get_by_role("button", name=keep).click()
+    wanted = "12 awg" if keep.startswith("Keep") else "16 awg"
+    expect(page.get_by_label("Wire", exact=True)).to_have_value(wanted)
+    expect(page.get_by_role("status").first).to_have_text("saved")
+    other.reload()
+    expect(other.get_by_label("Wire", exact=True)).to_have_value(wanted)
+
+
+def test_two_tabs_tick_the_same_cut_and_the_other_is_told(page: Page) -> None:
+    open_piece(page, "Ferryman's bangle", "Cut")
+    other = page.context.new_page()
+    other.goto(page.url)
+    tick = "Cut: tick it off"
+    expect(other.get_by_role("button", name=tick)).to_be_visible()
+    page.get_by_role("button", name=tick).click()
+    expect(page.get_by_text("cut at")).to_be_visible()
+    other.get_by_role("button", name=tick).click()
+    expect(other.get_by_text("ticked off in another tab")).to_be_visible()
+    expect(other.get_by_role("button", name="Take the tick back")).to_be_visible()
+
+
+def test_pointing_at_a_part_points_at_its_ledger_line(page: Page) -> None:
+    open_piece(page, "Ferryman's bangle", "Measure")
+    ledger = page.get_by_role("complementary", name="The ledger")
+    page.get_by_role("region", name="The Rule").get_by_role(
+        "button", name="Loop, turned up"
+    ).hover()
+    line = ledger.get_by_role("listitem").filter(has_text="Loop, turned up")
+    expect(line).to_have_class(re.compile("bg-tint"))
+    line.get_by_role("button").click()
+    expect(line.get_by_text("path.moves.bend_length")).to_be_visible()
+    expect(line.get_by_text("a published source")).to_be_visible()
+
+
+def test_tools_change_what_pieces_are_shaped_on(page: Page) -> None:
+    page.get_by_role("link", name="Tools").click()
+    steps: Any = page.get_by_label("Diameters").first
+    steps.fill("40 50 nonsense")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_text("can't be read as a length")).to_be_visible()
+    steps.fill("40 50")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_text("can't be read as a length")).to_be_hidden()
+    page.get_by_role("link", name="Bench", exact=True).click()
+    open_piece(page, "Ferryman's bangle", "Form")
+    expect(page.get_by_role("row", name=re.compile("body"))).to_contain_text("bracelet mandrel")
+    expect(answer(page)).to_contain_text("50.0")

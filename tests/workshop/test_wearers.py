@@ -1,0 +1,74 @@
+from datetime import date
+from typing import Any
+
+import pytest
+from django.db import models
+
+from jamreel.core.plan import read_girth
+from jamreel.core.shop import Shop
+from jamreel.workshop import models as workshop_models
+from jamreel.workshop.demo import CAST, build
+from jamreel.workshop.models import Owned, Piece, Wearer, Workshop
+from jamreel.workshop.wearers import keep_readings, measures_of
+
+
+@pytest.fixture
+def wearer(bench: Workshop) -> Wearer:
+    return Wearer.objects.create(workshop=bench, name="Alder Finch")
+
+
+def test_new_readings_stand_and_old_ones_stay_as_history(wearer: Wearer) -> None:
+    keep_readings(wearer.workshop, wearer.pk, "wrist_girth", [{"value": "158"}, {"value": ""}])
+    again = [{"value": "159", "method": "string", "thickness": "1"}, {"value": "159.5"}]
+    keep_readings(wearer.workshop, wearer.pk, "wrist_girth", again)
+    typed = measures_of(wearer, "mm")["wrist_girth"]["readings"]
+    assert [r["value"] for r in typed] == ["159", "159.5"]
+    assert typed[0]["thickness"] == "1"
+    assert wearer.readings.count() == 3
+    assert wearer.readings.filter(replaced=True).count() == 1
+
+
+def test_readings_taken_in_inches_mean_the_same_to_a_metric_brief(wearer: Wearer) -> None:
+    keep_readings(wearer.workshop, wearer.pk, "wrist_girth", [{"value": "6 1/4"}], "in")
+    for unit in ("mm", "in"):
+        typed = measures_of(wearer, unit)["wrist_girth"]
+        girth = read_girth("wrist_girth", typed, Shop(unit=unit))
+        assert girth.value_mm == pytest.approx(158.75)
+
+
+def test_every_row_belongs_to_a_workshop() -> None:
+    rows = [
+        m
+        for m in vars(workshop_models).values()
+        if isinstance(m, type) and issubclass(m, models.Model) and not m._meta.abstract
+    ]
+    assert len(rows) >= 6
+    assert all(issubclass(m, Owned) or m is Workshop for m in rows)
+
+
+@pytest.fixture
+def demo(db: None) -> Workshop:
+    return build(date(2026, 11, 24))
+
+
+def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
+    found = list(Piece.objects.filter(workshop=demo))
+    assert len(found) == len(CAST) == 9
+    assert {p.waits_for for p in found} == {
+        "measure", "make_up", "cut", "form", "try_on", "put_right", "done",
+    }  # fmt: skip
+    assert any(p.state["guessed"] for p in found)
+    assert any(p.state["stations"]["cut"]["state"] == "stale" for p in found)
+
+
+def test_the_demo_is_built_once_and_then_kept(demo: Workshop) -> None:
+    Piece.objects.filter(workshop=demo).first().delete()  # type: ignore[union-attr]
+    assert build(date(2026, 11, 25)) == demo
+    assert Piece.objects.filter(workshop=demo).count() == 8
+
+
+def test_measures_of_the_cast_can_all_be_read(demo: Workshop) -> None:
+    for wearer in Wearer.objects.filter(workshop=demo):
+        for site, typed in measures_of(wearer, "mm").items():
+            girth: Any = read_girth(site, typed, Shop())  # type: ignore[arg-type]
+            assert girth.count == len(typed["readings"])

@@ -1,0 +1,87 @@
+"""How long things take: a plan in the core, and the API beside an endpoint that does nothing.
+
+Prints the best and the middle of many runs: the machine may be busy with others.
+"""
+
+import json
+import os
+import tempfile
+import time
+from collections.abc import Callable
+from datetime import date
+from pathlib import Path
+from statistics import median
+from typing import Any
+
+ROOT = Path(__file__).resolve().parents[1]
+RUNS = 200
+
+
+def timed(work: Callable[[], object], runs: int = RUNS) -> tuple[float, float]:
+    """Return the best and the median time of a piece of work [ms]."""
+    spent = []
+    for _ in range(runs):
+        start = time.perf_counter()
+        work()
+        spent.append((time.perf_counter() - start) * 1000)
+    return min(spent), median(spent)
+
+
+def report(name: str, times: tuple[float, float], limit: float | None = None) -> None:
+    """Print one line."""
+    wanted = f"   wanted under {limit:g}" if limit else ""
+    print(f"{name:<52} best {times[0]:7.2f} ms   middle {times[1]:7.2f} ms{wanted}")
+
+
+def core() -> None:
+    """Time plans of the example briefs, from typed JSON to plan."""
+    from jamreel.core.plan import plan_raw
+    from jamreel.core.shop import Shop
+
+    shop = Shop()
+    for example in sorted((ROOT / "docs" / "examples").glob("*.json")):
+        brief = json.loads(example.read_text())
+        plan_raw(brief, shop)
+        report(f"plan {example.stem}", timed(lambda b=brief: plan_raw(b, shop)), 10)
+
+
+def api() -> None:
+    """Time the API in process, through all middleware, against the demo bench."""
+    import django
+    from django.core.management import call_command
+
+    django.setup()
+    call_command("migrate", verbosity=0)
+    from django.conf import settings
+    from django.test import Client
+
+    from jamreel.workshop.demo import build
+
+    bench = build(date(2026, 11, 24))
+    client = Client()
+    client.force_login(bench.members.get(), backend=settings.AUTHENTICATION_BACKENDS[1])
+    piece: dict[str, Any] = client.get("/api/pieces/1").json()
+
+    def type_a_digit() -> None:
+        trim = f"{1 + piece['version'] % 90 / 100:.2f}"
+        body = {"version": piece["version"], "brief": {**piece["brief"], "cutting": {"trim": trim}}}
+        answer = client.put("/api/pieces/1/brief", body, content_type="application/json")
+        piece["version"] = answer.json()["version"]
+
+    report("API: an endpoint that does nothing", timed(lambda: client.get("/api/empty")))
+    report("API: the bench, nine pieces", timed(lambda: client.get("/api/bench")))
+    report("API: a piece in full", timed(lambda: client.get("/api/pieces/1")))
+    report("API: a keystroke saved and planned", timed(type_a_digit), 100)
+
+
+def main() -> None:
+    """Run all of it against a database of its own."""
+    with tempfile.TemporaryDirectory() as data:
+        os.environ["JAMREEL_DATA"] = data
+        os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jamreel.site.settings")
+        core()
+        api()
+
+
+if __name__ == "__main__":
+    main()
