@@ -36,7 +36,7 @@ def serve(wanted: int) -> int:
     call_command("demo_bench", verbosity=0, skip_checks=True)
     port = free_port(wanted)
 
-    class Demo(BaseApplication):
+    class Demo(BaseApplication):  # type: ignore[misc]  # gunicorn has no types
         """Gunicorn with what is already loaded."""
 
         def load_config(self) -> None:
