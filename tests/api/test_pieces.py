@@ -187,6 +187,6 @@ def test_a_long_wire_goes_over_tiles_that_join(client: Client, piece: dict[str, 
         text = page.extract_text()
         assert text.count("join 1") == 2
         assert "part 2 of 2" in text
-        assert any(x == pytest.approx(270, abs=0.1) for x, h in upright(page) if h > 30)
+        assert any(x == pytest.approx(270, abs=0.1) for x, h in upright(page) if h > 25)
         end = cut["length_mm"] - 270
         assert any(x == pytest.approx(end, abs=0.1) for x, h in upright(page) if h > 7)
