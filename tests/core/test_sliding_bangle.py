@@ -120,7 +120,7 @@ def test_a_wrist_that_asks_for_more_than_the_hand_opens_for_the_wrist() -> None:
         ({"ease": {"school": "fixed", "amount": "much"}}, "ease.amount", "length"),
         ({"ease": {"school": "proportional", "percent": "NaN"}}, "ease.percent", "shape"),
         ({"ease": {"school": "finger", "finger": "2"}}, "ease", "finger"),
-        ({"cutting": {"trim": "40"}}, "cutting", "allowance"),
+        ({"cutting": {"trim": "40"}}, "cutting.trim", "allowance"),
         ({"wire": {"size": "14 awg", "metal": "tin"}}, "wire.metal", "metal"),
         ({"loop_pin": 3}, "loop_pin", "unknown_field"),
         ({"measures": {}}, "measures.wrist_girth", "no_reading"),

@@ -571,9 +571,14 @@ export interface components {
          *
          *     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
          *     now; without them the shop decides. ``made`` holds actual cut lengths by cut id; ``tryon`` is
-         *     the try-on being judged.
+         *     the try-on being judged. ``child`` adds the cautions that concern children.
          */
         Brief_as_typed: {
+            /**
+             * Child
+             * @default false
+             */
+            child?: boolean;
             /**
              * @default {
              *       "margin": 0,
@@ -589,7 +594,7 @@ export interface components {
              *       "word": "comfortable"
              *     }
              */
-            ease?: components["schemas"]["FixedEase_as_typed"] | components["schemas"]["ProportionalEase_as_typed"] | components["schemas"]["FingerEase_as_typed"];
+            ease?: components["schemas"]["FixedEase_as_typed"] | components["schemas"]["ProportionalEase_as_typed"] | components["schemas"]["FingerEase_as_typed"] | components["schemas"]["CopyEase_as_typed"];
             /**
              * Gauge System
              * @default null
@@ -603,7 +608,8 @@ export interface components {
             measures?: {
                 [key: string]: components["schemas"]["Measure_as_typed"];
             };
-            piece: components["schemas"]["SlidingBangle_as_typed"];
+            /** Piece */
+            piece: components["schemas"]["ChainNecklace_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadChain_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["StrungBracelet_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
             /**
              * Schema
              * @default 1
@@ -652,6 +658,59 @@ export interface components {
             steps: string[];
         };
         /**
+         * ChainNecklace
+         * @description A plain chain with a clasp: its length, its links, and the pendant at its middle.
+         *
+         *     ``mass_per_m`` of the chain and ``pendant_mass`` are in grams.
+         */
+        ChainNecklace_as_typed: {
+            /**
+             * Clasp
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 15
+             */
+            clasp?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chain_necklace";
+            /**
+             * Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 450
+             */
+            length?: string | number;
+            /**
+             * Mass Per M
+             * @default 9
+             */
+            mass_per_m?: number;
+            /**
+             * Pendant Drop
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0
+             */
+            pendant_drop?: string | number;
+            /**
+             * Pendant Mass
+             * @default 0
+             */
+            pendant_mass?: number;
+            /**
+             * Pitch
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            pitch?: string | number;
+            /**
+             * Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            thickness?: string | number;
+        };
+        /**
          * Change
          * @description A figure before and after the correction [mm].
          */
@@ -664,6 +723,149 @@ export interface components {
             label: string;
         };
         /**
+         * Choice
+         * @description One choice of a construction, for a screen to ask: its type, default, range or options.
+         */
+        Choice: {
+            /** Default */
+            default: number | string | boolean;
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Options
+             * @default []
+             */
+            options?: string[];
+            /**
+             * Type
+             * @enum {string}
+             */
+            type: "length" | "number" | "whole" | "option" | "flag";
+        };
+        /**
+         * Choker
+         * @description A ring that sits round the middle of the neck.
+         */
+        Choker_as_typed: {
+            /**
+             * Eye Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            eye_pin?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "choker";
+            /**
+             * Leg
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            leg?: string | number;
+            /**
+             * Tip Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            tip_pin?: string | number;
+        };
+        /**
+         * Circlet
+         * @description Round the head, closed at the back by ribbon or elastic between two end loops.
+         */
+        Circlet_as_typed: {
+            /**
+             * Bridged
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 40
+             */
+            bridged?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "circlet";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            loop_pin?: string | number;
+        };
+        /**
+         * ClosedBangle
+         * @description Soldered or joined into a ring: it must pass the hand, and hangs on the wrist.
+         */
+        ClosedBangle_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "closed_bangle";
+            /**
+             * Over Hand
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0
+             */
+            over_hand?: string | number;
+        };
+        /**
+         * CoilBracelet
+         * @description Turns worn, the coil as it is bought (its inside diameter), and the pin of the end loops.
+         */
+        CoilBracelet_as_typed: {
+            /**
+             * Coil Diameter
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 56
+             */
+            coil_diameter?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coil_bracelet";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            loop_pin?: string | number;
+            /**
+             * Turns
+             * @default 4
+             */
+            turns?: number;
+        };
+        /**
+         * CopyEase
+         * @description The same inside girth as a piece that is known to fit.
+         */
+        CopyEase_as_typed: {
+            /**
+             * Inside Girth
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            inside_girth: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            school: "copy";
+        };
+        /**
          * Credentials
          * @description A user name and password.
          */
@@ -672,6 +874,29 @@ export interface components {
             password: string;
             /** User */
             user: string;
+        };
+        /**
+         * CrownBand
+         * @description Over the crown from ear to ear, ending a little above them.
+         */
+        CrownBand_as_typed: {
+            /**
+             * Above Ear
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 15
+             */
+            above_ear?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crown_band";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            loop_pin?: string | number;
         };
         /**
          * Cut
@@ -766,6 +991,48 @@ export interface components {
             sheets: components["schemas"]["Sheet"][];
         };
         /**
+         * EarCuff
+         * @description Where it sits, how many rings, how the ends are finished, and how it grips.
+         *
+         *     ``roomier`` is what the inside is wider than the rim is deep (1 to 2: common practice),
+         *     ``grip`` the gap as a share of the rim's thickness (0.6 to 0.8: common practice).
+         */
+        EarCuff_as_typed: {
+            /**
+             * Ends
+             * @default filed
+             * @enum {string}
+             */
+            ends?: "filed" | "curled" | "balled";
+            /**
+             * Grip
+             * @default 0.7
+             */
+            grip?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ear_cuff";
+            /**
+             * Place
+             * @default middle
+             * @enum {string}
+             */
+            place?: "upper" | "middle" | "lower";
+            /**
+             * Rings
+             * @default 1
+             * @enum {string}
+             */
+            rings?: "1" | "2";
+            /**
+             * Roomier
+             * @default 1.5
+             */
+            roomier?: number;
+        };
+        /**
          * Ease
          * @description An ease worked out: how much, by which school, under which word, and its backing.
          */
@@ -786,11 +1053,193 @@ export interface components {
              * School
              * @enum {string}
              */
-            school: "fixed" | "proportional" | "finger";
+            school: "fixed" | "proportional" | "finger" | "copy";
             /** Value Mm */
             value_mm: number;
             /** Word */
             word: string | null;
+        };
+        /**
+         * EaseBook
+         * @description A maker's ease words for every part of the body. Source of the defaults: common practice.
+         */
+        EaseBook: {
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 14,
+             *         "loose": 22,
+             *         "snug": 8
+             *       },
+             *       "percent": {
+             *         "comfortable": 6,
+             *         "loose": 9,
+             *         "snug": 4
+             *       }
+             *     }
+             */
+            ankle?: components["schemas"]["EaseTable"];
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 6,
+             *         "loose": 12,
+             *         "snug": 2
+             *       },
+             *       "percent": {
+             *         "comfortable": 2,
+             *         "loose": 4,
+             *         "snug": 1
+             *       }
+             *     }
+             */
+            arm?: components["schemas"]["EaseTable"];
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 3,
+             *         "loose": 5,
+             *         "snug": 0
+             *       },
+             *       "percent": {
+             *         "comfortable": 0.5,
+             *         "loose": 1,
+             *         "snug": 0
+             *       }
+             *     }
+             */
+            head?: components["schemas"]["EaseTable"];
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 10,
+             *         "loose": 13,
+             *         "snug": 6
+             *       },
+             *       "percent": {
+             *         "comfortable": 3,
+             *         "loose": 4,
+             *         "snug": 2
+             *       }
+             *     }
+             */
+            neck?: components["schemas"]["EaseTable"];
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 13,
+             *         "loose": 22,
+             *         "snug": 6
+             *       },
+             *       "percent": {
+             *         "comfortable": 8,
+             *         "loose": 12,
+             *         "snug": 5
+             *       }
+             *     }
+             */
+            wrist?: components["schemas"]["EaseTable"];
+        };
+        /**
+         * EaseBook
+         * @description A maker's ease words for every part of the body. Source of the defaults: common practice.
+         */
+        EaseBook_as_typed: {
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 14,
+             *         "loose": 22,
+             *         "snug": 8
+             *       },
+             *       "percent": {
+             *         "comfortable": 6,
+             *         "loose": 9,
+             *         "snug": 4
+             *       }
+             *     }
+             */
+            ankle?: components["schemas"]["EaseTable_as_typed"];
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 6,
+             *         "loose": 12,
+             *         "snug": 2
+             *       },
+             *       "percent": {
+             *         "comfortable": 2,
+             *         "loose": 4,
+             *         "snug": 1
+             *       }
+             *     }
+             */
+            arm?: components["schemas"]["EaseTable_as_typed"];
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 3,
+             *         "loose": 5,
+             *         "snug": 0
+             *       },
+             *       "percent": {
+             *         "comfortable": 0.5,
+             *         "loose": 1,
+             *         "snug": 0
+             *       }
+             *     }
+             */
+            head?: components["schemas"]["EaseTable_as_typed"];
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 10,
+             *         "loose": 13,
+             *         "snug": 6
+             *       },
+             *       "percent": {
+             *         "comfortable": 3,
+             *         "loose": 4,
+             *         "snug": 2
+             *       }
+             *     }
+             */
+            neck?: components["schemas"]["EaseTable_as_typed"];
+            /**
+             * @default {
+             *       "brittle_mm": 3,
+             *       "finger_mm": 15,
+             *       "fixed_mm": {
+             *         "comfortable": 13,
+             *         "loose": 22,
+             *         "snug": 6
+             *       },
+             *       "percent": {
+             *         "comfortable": 8,
+             *         "loose": 12,
+             *         "snug": 5
+             *       }
+             *     }
+             */
+            wrist?: components["schemas"]["EaseTable_as_typed"];
         };
         /**
          * EaseOption
@@ -805,11 +1254,18 @@ export interface components {
         };
         /**
          * EaseTable
-         * @description What snug, comfortable and loose mean to a maker: mm, and percent of the girth.
+         * @description What snug, comfortable and loose mean to a maker on one part of the body.
          *
-         *     Source of the defaults: common practice (loose runs from 19 to 25; its middle is taken).
+         *     Millimetres, percent of the girth, the finger that slides under, and what glass, pearls and
+         *     other brittle parts get on top. Source of the defaults (a wrist): common practice; loose runs
+         *     from 19 to 25, its middle is taken.
          */
         EaseTable: {
+            /**
+             * Brittle Mm
+             * @default 3
+             */
+            brittle_mm?: number;
             /**
              * Finger Mm
              * @default 15
@@ -826,11 +1282,18 @@ export interface components {
         };
         /**
          * EaseTable
-         * @description What snug, comfortable and loose mean to a maker: mm, and percent of the girth.
+         * @description What snug, comfortable and loose mean to a maker on one part of the body.
          *
-         *     Source of the defaults: common practice (loose runs from 19 to 25; its middle is taken).
+         *     Millimetres, percent of the girth, the finger that slides under, and what glass, pearls and
+         *     other brittle parts get on top. Source of the defaults (a wrist): common practice; loose runs
+         *     from 19 to 25, its middle is taken.
          */
         EaseTable_as_typed: {
+            /**
+             * Brittle Mm
+             * @default 3
+             */
+            brittle_mm?: number;
             /**
              * Finger Mm
              * @default 15
@@ -923,6 +1386,52 @@ export interface components {
             word?: ("snug" | "comfortable" | "loose") | null;
         };
         /**
+         * ForeheadChain
+         * @description Two chains across the brow and one down the parting; the three meet at one ring.
+         */
+        ForeheadChain_as_typed: {
+            /**
+             * Drape
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
+             */
+            drape?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "forehead_chain";
+            /**
+             * Mass Per M
+             * @default 7
+             */
+            mass_per_m?: number;
+            /**
+             * Pendant Drop
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            pendant_drop?: string | number;
+            /**
+             * Pitch
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pitch?: string | number;
+            /**
+             * Ring
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            ring?: string | number;
+            /**
+             * Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.6
+             */
+            thickness?: string | number;
+        };
+        /**
          * Former
          * @description What to bend a piece's body on.
          *
@@ -949,7 +1458,9 @@ export interface components {
         };
         /**
          * Girth
-         * @description A girth found from readings or guessed. ``plus_minus_mm`` is at coverage factor 2.
+         * @description A measure of the body (mostly a girth) found from readings, or guessed.
+         *
+         *     ``plus_minus_mm`` is at coverage factor 2.
          */
         Girth: {
             /** Ask Another */
@@ -962,11 +1473,8 @@ export interface components {
             guessed: boolean;
             /** Plus Minus Mm */
             plus_minus_mm: number;
-            /**
-             * Site
-             * @enum {string}
-             */
-            site: "wrist_girth" | "hand_pass_girth";
+            /** Site */
+            site: string;
             /** Source */
             source?: string | null;
             /** Spread Mm */
@@ -991,16 +1499,107 @@ export interface components {
             population: string;
         };
         /**
+         * HookBracelet
+         * @description A rigid bracelet that fastens with a hook and an eye.
+         */
+        HookBracelet_as_typed: {
+            /**
+             * Eye Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            eye_pin?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hook_bracelet";
+            /**
+             * Leg
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            leg?: string | number;
+            /**
+             * Tip Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            tip_pin?: string | number;
+        };
+        /**
          * Kind
-         * @description A construction, its family, and the sites it needs measured.
+         * @description A construction: its family, the measures it needs and uses, and what it asks.
          */
         Kind: {
+            /** Asks */
+            asks: string[];
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            /** Eases */
+            eases: boolean;
             /** Family */
             family: string;
+            /** Helps */
+            helps: string[];
             /** Kind */
             kind: string;
+            /** Part */
+            part: string;
+            /** Says */
+            says: string;
             /** Sites */
             sites: string[];
+            /** Wired */
+            wired: boolean;
+        };
+        /**
+         * Label
+         * @description Words at a place of a drawing.
+         */
+        Label: {
+            /**
+             * Anchor
+             * @default middle
+             * @enum {string}
+             */
+            anchor?: "middle" | "start";
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Text */
+            text: string;
+        };
+        /**
+         * Landmark
+         * @description A place of the front of the body, so far below the shoulder points [mm].
+         */
+        Landmark: {
+            /** Below */
+            below: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Landmark
+         * @description A place of the front of the body, so far below the shoulder points [mm].
+         */
+        Landmark_as_typed: {
+            /**
+             * Below
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            below: string | number;
+            /** Name */
+            name: string;
         };
         /**
          * LedgerLine
@@ -1074,6 +1673,11 @@ export interface components {
             colour: string;
             /** Density */
             density: number;
+            /**
+             * Hard
+             * @default false
+             */
+            hard?: boolean;
             /** Id */
             id: string;
             /** Name */
@@ -1099,6 +1703,8 @@ export interface components {
             along: "none" | "middle" | "outside";
             /** Id */
             id: string;
+            /** Kinds */
+            kinds: string[];
             /**
              * Needs Ease
              * @default false
@@ -1108,6 +1714,41 @@ export interface components {
             sd: number;
             /** Thickness */
             thickness: number;
+        };
+        /**
+         * NeckRing
+         * @description A ring that rests where a necklace would lie.
+         */
+        NeckRing_as_typed: {
+            /**
+             * Eye Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            eye_pin?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "neck_ring";
+            /**
+             * Leg
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            leg?: string | number;
+            /**
+             * Tip Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            tip_pin?: string | number;
         };
         /**
          * NewBench
@@ -1136,6 +1777,46 @@ export interface components {
             name: string;
             /** Wearer Id */
             wearer_id?: number | null;
+        };
+        /**
+         * OpenCuff
+         * @description Its own choice: the gap that is left open. Source of 25 to 38: common practice.
+         */
+        OpenCuff_as_typed: {
+            /**
+             * Gap
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 30
+             */
+            gap?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "open_cuff";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            loop_pin?: string | number;
+        };
+        /**
+         * OverlapBangle
+         * @description Open, its ends passing each other. Source of 5 to 15 overlap: common practice.
+         */
+        OverlapBangle_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "overlap_bangle";
+            /**
+             * Overlap
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
+             */
+            overlap?: string | number;
         };
         /**
          * PieceLine
@@ -1244,6 +1925,8 @@ export interface components {
             /** Figures */
             figures: components["schemas"]["Figure"][];
             finished_length_mm: components["schemas"]["PlusMinus"] | null;
+            /** Fit Says */
+            fit_says: string;
             /** Fit Word */
             fit_word: string;
             /** Formers */
@@ -1478,7 +2161,7 @@ export interface components {
              * @default tape
              * @enum {string}
              */
-            method?: "tape" | "paper" | "string" | "wire" | "strap" | "piece";
+            method?: "tape" | "paper" | "string" | "wire" | "strap" | "piece" | "calliper" | "rule";
             /**
              * Taken
              * @default null
@@ -1506,11 +2189,8 @@ export interface components {
             readings: {
                 [key: string]: unknown;
             }[];
-            /**
-             * Site
-             * @enum {string}
-             */
-            site: "wrist_girth" | "hand_pass_girth";
+            /** Site */
+            site: string;
             /** Unit */
             unit?: ("mm" | "in") | null;
         };
@@ -1567,6 +2247,11 @@ export interface components {
             dimensions?: components["schemas"]["Dimension"][];
             /** Id */
             id: string;
+            /**
+             * Labels
+             * @default []
+             */
+            labels?: components["schemas"]["Label"][];
             /** Stations */
             stations: ("measure" | "make_up" | "cut" | "form" | "fit")[];
             /** Strokes */
@@ -1581,20 +2266,79 @@ export interface components {
         Shop: {
             /**
              * @default {
-             *       "finger_mm": 15,
-             *       "fixed_mm": {
-             *         "comfortable": 13,
-             *         "loose": 22,
-             *         "snug": 6
+             *       "ankle": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 14,
+             *           "loose": 22,
+             *           "snug": 8
+             *         },
+             *         "percent": {
+             *           "comfortable": 6,
+             *           "loose": 9,
+             *           "snug": 4
+             *         }
              *       },
-             *       "percent": {
-             *         "comfortable": 8,
-             *         "loose": 12,
-             *         "snug": 5
+             *       "arm": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 6,
+             *           "loose": 12,
+             *           "snug": 2
+             *         },
+             *         "percent": {
+             *           "comfortable": 2,
+             *           "loose": 4,
+             *           "snug": 1
+             *         }
+             *       },
+             *       "head": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 3,
+             *           "loose": 5,
+             *           "snug": 0
+             *         },
+             *         "percent": {
+             *           "comfortable": 0.5,
+             *           "loose": 1,
+             *           "snug": 0
+             *         }
+             *       },
+             *       "neck": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 10,
+             *           "loose": 13,
+             *           "snug": 6
+             *         },
+             *         "percent": {
+             *           "comfortable": 3,
+             *           "loose": 4,
+             *           "snug": 2
+             *         }
+             *       },
+             *       "wrist": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 13,
+             *           "loose": 22,
+             *           "snug": 6
+             *         },
+             *         "percent": {
+             *           "comfortable": 8,
+             *           "loose": 12,
+             *           "snug": 5
+             *         }
              *       }
              *     }
              */
-            ease?: components["schemas"]["EaseTable"];
+            ease?: components["schemas"]["EaseBook"];
             /**
              * Formers
              * @default [
@@ -1613,6 +2357,34 @@ export interface components {
              *         ],
              *         "kind": "stepped mandrel",
              *         "name": "bracelet mandrel"
+             *       },
+             *       {
+             *         "diameters": [
+             *           7,
+             *           8,
+             *           9,
+             *           10,
+             *           12,
+             *           16,
+             *           20
+             *         ],
+             *         "kind": "dowels",
+             *         "name": "dowels"
+             *       },
+             *       {
+             *         "diameters": [
+             *           72,
+             *           80,
+             *           90,
+             *           100,
+             *           110,
+             *           120,
+             *           135,
+             *           150,
+             *           165
+             *         ],
+             *         "kind": "household",
+             *         "name": "jars and pans"
              *       }
              *     ]
              */
@@ -1623,6 +2395,36 @@ export interface components {
              * @enum {string}
              */
             gauge_system?: "awg" | "swg";
+            /**
+             * Landmarks
+             * @default [
+             *       {
+             *         "below": 45,
+             *         "name": "hollow of the throat"
+             *       },
+             *       {
+             *         "below": 70,
+             *         "name": "collarbone"
+             *       },
+             *       {
+             *         "below": 110,
+             *         "name": "upper chest"
+             *       },
+             *       {
+             *         "below": 170,
+             *         "name": "middle of the chest"
+             *       },
+             *       {
+             *         "below": 250,
+             *         "name": "below the breast"
+             *       },
+             *       {
+             *         "below": 360,
+             *         "name": "waist"
+             *       }
+             *     ]
+             */
+            landmarks?: components["schemas"]["Landmark"][];
             /**
              * Language
              * @default en
@@ -1692,20 +2494,79 @@ export interface components {
         Shop_as_typed: {
             /**
              * @default {
-             *       "finger_mm": 15,
-             *       "fixed_mm": {
-             *         "comfortable": 13,
-             *         "loose": 22,
-             *         "snug": 6
+             *       "ankle": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 14,
+             *           "loose": 22,
+             *           "snug": 8
+             *         },
+             *         "percent": {
+             *           "comfortable": 6,
+             *           "loose": 9,
+             *           "snug": 4
+             *         }
              *       },
-             *       "percent": {
-             *         "comfortable": 8,
-             *         "loose": 12,
-             *         "snug": 5
+             *       "arm": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 6,
+             *           "loose": 12,
+             *           "snug": 2
+             *         },
+             *         "percent": {
+             *           "comfortable": 2,
+             *           "loose": 4,
+             *           "snug": 1
+             *         }
+             *       },
+             *       "head": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 3,
+             *           "loose": 5,
+             *           "snug": 0
+             *         },
+             *         "percent": {
+             *           "comfortable": 0.5,
+             *           "loose": 1,
+             *           "snug": 0
+             *         }
+             *       },
+             *       "neck": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 10,
+             *           "loose": 13,
+             *           "snug": 6
+             *         },
+             *         "percent": {
+             *           "comfortable": 3,
+             *           "loose": 4,
+             *           "snug": 2
+             *         }
+             *       },
+             *       "wrist": {
+             *         "brittle_mm": 3,
+             *         "finger_mm": 15,
+             *         "fixed_mm": {
+             *           "comfortable": 13,
+             *           "loose": 22,
+             *           "snug": 6
+             *         },
+             *         "percent": {
+             *           "comfortable": 8,
+             *           "loose": 12,
+             *           "snug": 5
+             *         }
              *       }
              *     }
              */
-            ease?: components["schemas"]["EaseTable_as_typed"];
+            ease?: components["schemas"]["EaseBook_as_typed"];
             /**
              * Formers
              * @default [
@@ -1724,6 +2585,34 @@ export interface components {
              *         ],
              *         "kind": "stepped mandrel",
              *         "name": "bracelet mandrel"
+             *       },
+             *       {
+             *         "diameters": [
+             *           7,
+             *           8,
+             *           9,
+             *           10,
+             *           12,
+             *           16,
+             *           20
+             *         ],
+             *         "kind": "dowels",
+             *         "name": "dowels"
+             *       },
+             *       {
+             *         "diameters": [
+             *           72,
+             *           80,
+             *           90,
+             *           100,
+             *           110,
+             *           120,
+             *           135,
+             *           150,
+             *           165
+             *         ],
+             *         "kind": "household",
+             *         "name": "jars and pans"
              *       }
              *     ]
              */
@@ -1734,6 +2623,36 @@ export interface components {
              * @enum {string}
              */
             gauge_system?: "awg" | "swg";
+            /**
+             * Landmarks
+             * @default [
+             *       {
+             *         "below": 45,
+             *         "name": "hollow of the throat"
+             *       },
+             *       {
+             *         "below": 70,
+             *         "name": "collarbone"
+             *       },
+             *       {
+             *         "below": 110,
+             *         "name": "upper chest"
+             *       },
+             *       {
+             *         "below": 170,
+             *         "name": "middle of the chest"
+             *       },
+             *       {
+             *         "below": 250,
+             *         "name": "below the breast"
+             *       },
+             *       {
+             *         "below": 360,
+             *         "name": "waist"
+             *       }
+             *     ]
+             */
+            landmarks?: components["schemas"]["Landmark_as_typed"][];
             /**
              * Language
              * @default en
@@ -1773,15 +2692,27 @@ export interface components {
         };
         /**
          * Site
-         * @description A place to measure, with the range [mm] outside which a reading is a slip.
+         * @description A place to measure; see data/sites.toml for what each figure means.
          */
         Site: {
+            /**
+             * Floor
+             * @default 0
+             */
+            floor?: number;
             /** High */
             high: number;
             /** Id */
             id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "girth" | "breadth" | "arc";
             /** Low */
             low: number;
+            /** Sd */
+            sd?: number | null;
         };
         /**
          * SlidingBangle
@@ -1789,11 +2720,10 @@ export interface components {
          */
         SlidingBangle_as_typed: {
             /**
-             * Kind
-             * @default sliding_bangle
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            kind?: "sliding_bangle";
+            kind: "sliding_bangle";
             /**
              * Loop Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -1919,6 +2849,68 @@ export interface components {
             width_mm?: number;
         };
         /**
+         * StrungBracelet
+         * @description Round beads of one size on one wire, a closure, and tails to finish with.
+         */
+        StrungBracelet_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            bead?: string | number;
+            /**
+             * Brittle
+             * @default false
+             */
+            brittle?: boolean;
+            /**
+             * Closure Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            closure_length?: string | number;
+            /**
+             * Closure Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            closure_thickness?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strung_bracelet";
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 50
+             */
+            tail?: string | number;
+        };
+        /**
+         * TiaraBase
+         * @description Over the front of the head; about six tenths of its girth, held by combs or pins.
+         */
+        TiaraBase_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tiara_base";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            loop_pin?: string | number;
+            /**
+             * Share
+             * @default 0.6
+             */
+            share?: number;
+        };
+        /**
          * TickIn
          * @description A cut or step to tick, or to untick.
          */
@@ -2016,13 +3008,44 @@ export interface components {
         /**
          * TryOn
          * @description A try-on as noted. Everything may be left out; what is left out is not judged.
+         *
+         *     Each construction asks for what it can answer to. ``fall`` is where the front fell, below the
+         *     shoulder points.
          */
         TryOn_as_typed: {
+            /**
+             * Comfortable
+             * @default null
+             */
+            comfortable?: boolean | null;
+            /**
+             * Fall
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            fall?: string | number | null;
             /**
              * Finger Under
              * @default null
              */
             finger_under?: boolean | null;
+            /**
+             * Gap
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            gap?: string | number | null;
+            /**
+             * Goes On
+             * @default null
+             */
+            goes_on?: boolean | null;
+            /**
+             * Inside Girth
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            inside_girth?: string | number | null;
             /**
              * Note
              * @default
@@ -2045,6 +3068,11 @@ export interface components {
              * @default null
              */
             passes_hand?: boolean | null;
+            /**
+             * Stays On
+             * @default null
+             */
+            stays_on?: boolean | null;
         };
         /**
          * WearerIn

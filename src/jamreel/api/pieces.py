@@ -71,7 +71,7 @@ class Finish(Schema):
 
 def _full(request: HttpRequest, piece: Piece, planned: pieces.Planned | None = None) -> PieceView:
     shop = shop_of(bench_of(request))
-    planned = planned or work_out(piece.head.brief if piece.head else {}, shop)
+    planned = planned or work_out(pieces.brief_for_planning(piece), shop)
     return piece_view(piece, planned, shop)
 
 
@@ -175,7 +175,7 @@ def strip(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = 
     """Return the bench strip as PDF at 1:1."""
     workshop = bench_of(request)
     piece = row(Piece, workshop, piece_id)
-    planned = work_out(piece.head.brief if piece.head else {}, shop_of(workshop))
+    planned = work_out(pieces.brief_for_planning(piece), shop_of(workshop))
     if planned.plan is None:
         raise BriefRefused(planned.problems)
     body = bench_strip(planned.plan, piece.name, paper, shop_of(workshop))

@@ -1,6 +1,6 @@
 """Wearers and their readings."""
 
-from typing import Any, cast
+from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router, Schema, Status
@@ -64,7 +64,7 @@ def _view(wearer: Wearer) -> WearerView:
     problems: list[Problem] = []
     for site, typed in measures.items():
         try:
-            girths.append(read_girth(cast(SiteId, site), typed, shop))
+            girths.append(read_girth(site, typed, shop))
         except BriefRefused as refused:
             problems.extend(refused.problems)
     return WearerView(

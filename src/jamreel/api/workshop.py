@@ -10,8 +10,10 @@ from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.core.body.facts import Method, PopulationRange, Site, methods, populations, sites
 from jamreel.core.families import registered
+from jamreel.core.families.base import Choice
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import Metal, metals
+from jamreel.core.words import say
 from jamreel.workshop.models import Workshop
 from jamreel.workshop.pieces import shop_of
 from jamreel.workshop.shops import change_shop
@@ -20,11 +22,18 @@ router = Router(tags=["workshop"])
 
 
 class Kind(Schema):
-    """A construction, its family, and the sites it needs measured."""
+    """A construction: its family, the measures it needs and uses, and what it asks."""
 
     kind: str
+    says: str
     family: str
+    part: str
     sites: list[str]
+    helps: list[str]
+    choices: list[Choice]
+    asks: list[str]
+    eases: bool
+    wired: bool
 
 
 class Facts(Schema):
@@ -65,7 +74,18 @@ def facts(request: HttpRequest) -> Facts:
         populations=list(populations().values()),
         metals=list(metals().values()),
         kinds=[
-            Kind(kind=kind, family=cls.family, sites=list(cls.sites))
+            Kind(
+                kind=kind,
+                says=say(f"family.{kind}"),
+                family=cls.family,
+                part=cls.part,
+                sites=list(cls.sites),
+                helps=list(cls.helps),
+                choices=list(cls.choices()),
+                asks=list(cls.asks),
+                eases=cls.eases,
+                wired=cls.wired,
+            )
             for kind, cls in registered().items()
         ],
     )

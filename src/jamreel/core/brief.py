@@ -20,13 +20,14 @@ class Brief(Frozen):
 
     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
     now; without them the shop decides. ``made`` holds actual cut lengths by cut id; ``tryon`` is
-    the try-on being judged.
+    the try-on being judged. ``child`` adds the cautions that concern children.
     """
 
     schema_version: Literal[1] = Field(default=1, alias="schema")
     unit: Unit | None = None
     gauge_system: GaugeSystem | None = None
     measures: dict[SiteId, Measure] = Field(default_factory=dict)
+    child: bool = False
     side: Literal["left", "right", "either"] = "either"
     ease: EaseChoice = FixedEase()
     piece: SerializeAsAny[Piece]

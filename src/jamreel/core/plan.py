@@ -8,6 +8,7 @@ from pydantic import ValidationError
 from jamreel.core.body.readings import Girth, Measure, SiteId, girth_at
 from jamreel.core.brief import Brief
 from jamreel.core.errors import Refusal, Refusals
+from jamreel.core.families import registered
 from jamreel.core.families.base import Job
 from jamreel.core.result import Plan
 from jamreel.core.shop import Shop
@@ -16,6 +17,7 @@ from jamreel.core.words import Problem, problem, speaking
 __all__ = ["BriefRefused", "Plan", "plan", "plan_raw", "read_brief", "read_girth", "read_shop"]
 
 T = TypeVar("T")
+_SCHOOLS = {"fixed", "proportional", "finger", "copy"}
 
 
 class BriefRefused(ValueError):
@@ -52,16 +54,18 @@ def plan(brief: Brief, shop: Shop) -> Plan:
                 made={key: value for key, value in brief.made.items() if value is not None},
                 tryon=brief.tryon,
                 shop=shop,
+                child=brief.child,
             )
         )
 
     return _in_words(solve, shop)
 
 
-def _girths(brief: Brief) -> dict[SiteId, Girth]:
-    girths: dict[SiteId, Girth] = {}
+def _girths(brief: Brief) -> dict[str, Girth]:
+    girths: dict[str, Girth] = {}
     wrong: list[Refusal] = []
-    for site in type(brief.piece).sites:
+    helps = [s for s in brief.piece.helps if _read(brief.measures.get(s))]
+    for site in (*brief.piece.wants(), *helps):
         try:
             girths[site] = girth_at(site, brief.measures.get(site))
         except Refusals as several:
@@ -69,6 +73,10 @@ def _girths(brief: Brief) -> dict[SiteId, Girth]:
     if wrong:
         raise Refusals(wrong)
     return girths
+
+
+def _read(measure: Measure | None) -> bool:
+    return measure is not None and any(r.value is not None for r in measure.readings)
 
 
 def read_brief(raw: Any, shop: Shop) -> Brief:
@@ -134,11 +142,13 @@ def _refusal(error: Any, under: tuple[str, ...] = ()) -> Refusal:
     """Return a model's validation error as a refusal."""
     # Tags of unions appear in a location; they are no part of a field's name.
     loc = [*under, *(str(part) for part in error["loc"])]
-    tags = {"fixed", "proportional", "finger"} if "ease" in loc[:1] else set()
+    tags = {"ease": _SCHOOLS, "piece": set(registered())}.get(loc[0] if loc else "", set())
     kept = [part for i, part in enumerate(loc) if not (i == 1 and part in tags)]
     field = ".".join(kept)
     if error["type"] == "refused":
         context = error["ctx"]
+        # A check of a whole model names the field within it.
+        field = ".".join(p for p in (field, context["values"].get("under")) if p)
         return Refusal(context["key"], got=context["got"], field=field, **context["values"])
     key = {"missing": "missing", "extra_forbidden": "unknown_field"}.get(error["type"], "shape")
     got = None if key == "missing" else _short(error.get("input"))

@@ -88,6 +88,7 @@ class Plan(Frozen):
     finished_length_mm: PlusMinus | None
     inside_girth_mm: PlusMinus | None
     fit_word: str
+    fit_says: str
     girths: tuple[Girth, ...]
     ease_options: tuple[EaseOption, ...]
     figures: tuple[Figure, ...]

@@ -4,10 +4,10 @@ from typing import Literal
 
 from pydantic import Field
 
-from jamreel.core.fit.ease import EaseTable
+from jamreel.core.fit.ease import EaseBook
 from jamreel.core.forming.tools import Tool
 from jamreel.core.units import Unit
-from jamreel.core.values import Frozen
+from jamreel.core.values import Frozen, Length
 from jamreel.core.wire.gauges import GaugeSystem
 from jamreel.core.words import Language
 
@@ -22,6 +22,30 @@ _MANDREL = Tool(
 )
 
 
+_DOWELS = Tool(name="dowels", kind="dowels", diameters=(7, 8, 9, 10, 12, 16, 20))
+_JARS = Tool(
+    name="jars and pans", kind="household", diameters=(72, 80, 90, 100, 110, 120, 135, 150, 165)
+)
+
+
+class Landmark(Frozen):
+    """A place of the front of the body, so far below the shoulder points [mm]."""
+
+    name: str = Field(min_length=1, max_length=60)
+    below: Length
+
+
+# Common practice, from memory; bodies differ, so makers put their own.
+LANDMARKS = (
+    Landmark(name="hollow of the throat", below=45),
+    Landmark(name="collarbone", below=70),
+    Landmark(name="upper chest", below=110),
+    Landmark(name="middle of the chest", below=170),
+    Landmark(name="below the breast", below=250),
+    Landmark(name="waist", below=360),
+)
+
+
 class Shop(Frozen):
     """A workshop's settings. The unit and gauge system decide how bare numbers are read."""
 
@@ -29,6 +53,7 @@ class Shop(Frozen):
     unit: Unit = "mm"
     gauge_system: GaugeSystem = "awg"
     language: Language = "en"
-    ease: EaseTable = EaseTable()
-    formers: tuple[Tool, ...] = (_MANDREL,)
+    ease: EaseBook = EaseBook()
+    formers: tuple[Tool, ...] = (_MANDREL, _DOWELS, _JARS)
     pins: tuple[Tool, ...] = (_PLIERS,)
+    landmarks: tuple[Landmark, ...] = LANDMARKS

@@ -128,14 +128,26 @@ class Dimension(Frozen):
     offset_mm: float = 0.0
 
 
+class Label(Frozen):
+    """Words at a place of a drawing."""
+
+    at: Point
+    text: str
+    anchor: Literal["middle", "start"] = "middle"
+
+
+StationName = Literal["measure", "make_up", "cut", "form", "fit"]
+
+
 class Sheet(Frozen):
     """A drawing: strokes and dimensions in one coordinate frame [mm], and where it is looked at."""
 
     id: str
     title: str
-    stations: tuple[Literal["measure", "make_up", "cut", "form", "fit"], ...]
+    stations: tuple[StationName, ...]
     strokes: tuple[Stroke, ...]
     dimensions: tuple[Dimension, ...] = ()
+    labels: tuple[Label, ...] = ()
 
 
 class Span(Frozen):

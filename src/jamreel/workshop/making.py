@@ -11,7 +11,14 @@ from jamreel.core.units import parse_length
 from jamreel.core.words import problem, speaking
 from jamreel.workshop.models import Piece, Tick, TryOnRecord, Workshop
 from jamreel.workshop.ownership import row, rows
-from jamreel.workshop.pieces import StaleSave, save_brief, settle, shop_of, work_out
+from jamreel.workshop.pieces import (
+    StaleSave,
+    brief_for_planning,
+    save_brief,
+    settle,
+    shop_of,
+    work_out,
+)
 
 
 class NothingToTick(Exception):
@@ -35,7 +42,7 @@ def tick(workshop: Workshop, piece_id: int, kind: str, key: str, actual: str = "
     """
     piece = row(Piece, workshop, piece_id)
     shop = shop_of(workshop)
-    planned = work_out(piece.head.brief if piece.head else {}, shop)
+    planned = work_out(brief_for_planning(piece), shop)
     if planned.plan is None:
         raise NothingToTick
     if kind == "cut":
@@ -98,7 +105,7 @@ def record_tryon(workshop: Workshop, piece_id: int, version: int) -> Piece:
         raise StaleSave(piece)
     shop = shop_of(workshop)
     brief: dict[str, Any] = dict(piece.head.brief) if piece.head else {}
-    plan = work_out(brief, shop).plan
+    plan = work_out(brief_for_planning(piece), shop).plan
     if plan is None or plan.putting_right is None:
         raise NothingToTick
     TryOnRecord.objects.create(

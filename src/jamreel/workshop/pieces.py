@@ -53,6 +53,14 @@ def work_out(brief: Any, shop: Shop) -> Planned:
         return Planned(None, refused.problems)
 
 
+def brief_for_planning(piece: Piece, brief: dict[str, Any] | None = None) -> dict[str, Any]:
+    """Return a piece's brief as the core is to read it: a child's piece says so."""
+    found = brief if brief is not None else _head(piece).brief
+    if piece.wearer is not None and piece.wearer.is_child:
+        return {**found, "child": True}
+    return found
+
+
 def facts_of(piece: Piece) -> Facts:
     """Return what has happened to a piece so far."""
     ticks = [t for t in piece.ticks.all() if t.undone_at is None]
@@ -76,7 +84,7 @@ def states_of(piece: Piece, planned: Planned, shop: Shop) -> dict[str, StationSt
 
 def settle(piece: Piece, shop: Shop, planned: Planned | None = None) -> Planned:
     """Work out a piece's brief and store where it stands; every write ends with this."""
-    planned = planned or work_out(_head(piece).brief, shop)
+    planned = planned or work_out(brief_for_planning(piece), shop)
     states = states_of(piece, planned, shop)
     piece.waits_for = waits_for(states, facts_of(piece))
     piece.state = {
@@ -144,7 +152,7 @@ def save_brief(
     head = _head(piece)
     shop = shop_of(workshop)
     if brief == head.brief:
-        return piece, work_out(brief, shop)
+        return piece, work_out(brief_for_planning(piece), shop)
     field = changed_field(head.brief, brief)
     now = timezone.now()
     goes_on = bool(field) and head.field == field and now - head.saved_at < BURST

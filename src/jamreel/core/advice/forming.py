@@ -5,8 +5,8 @@ import math
 from jamreel.core.advice import Advice, advise
 from jamreel.core.forming.tools import Former
 
-# What the nearest step may change the inside girth by before the maker is told [mm].
-GIRTH_TOLERANCE_MM = 4.0
+# What the nearest step may change the inside girth by before the maker is told: mm, and share.
+GIRTH_TOLERANCE_MM, GIRTH_TOLERANCE = 4.0, 0.03
 
 
 def former_near(former: Former) -> Advice | None:
@@ -19,7 +19,7 @@ def former_near(former: Former) -> Advice | None:
     if former.result_mm is None:
         return advise("springs_straight", "fix", "wire.temper", tool=former.tool_mm)
     off = math.pi * (former.result_mm - former.target_mm)
-    if abs(off) <= GIRTH_TOLERANCE_MM:
+    if abs(off) <= max(GIRTH_TOLERANCE_MM, GIRTH_TOLERANCE * math.pi * former.target_mm):
         return None
     return advise(
         "former_wide" if off > 0 else "former_tight",

@@ -48,17 +48,18 @@ def loop_loose(pin: float, wire: float) -> Advice | None:
     return advise("loop_loose", "note", "piece.loop_pin", pin=pin, wire=wire)
 
 
-def pin_missing(pin: float, nearest: float | None) -> Advice | None:
+def pin_missing(pin: float, nearest: float | None, field: str = "piece.loop_pin") -> Advice | None:
     """Return a note when none of the maker's pins is within 0.15 mm of the wanted one.
 
     Args:
         pin: wanted [mm].
         nearest: the nearest pin the maker has [mm], or None.
+        field: the choice that it belongs to.
 
     Source: common practice.
     """
     if nearest is None:
-        return advise("no_pins", "note", "piece.loop_pin", pin=pin)
+        return advise("no_pins", "note", field, pin=pin)
     if abs(nearest - pin) <= 0.15:
         return None
-    return advise("pin_missing", "note", "piece.loop_pin", pin=pin, nearest=nearest)
+    return advise("pin_missing", "note", field, pin=pin, nearest=nearest)

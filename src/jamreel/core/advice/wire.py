@@ -1,7 +1,7 @@
 """Is this the right wire, and was it read right?"""
 
 from jamreel.core.advice import Advice, advise
-from jamreel.core.wire.metals import WireChoice
+from jamreel.core.wire.metals import Metal, WireChoice
 
 
 def assumed_system(wire: WireChoice) -> Advice | None:
@@ -17,6 +17,11 @@ def assumed_system(wire: WireChoice) -> Advice | None:
         system=size.system.upper(),
         diameter=size.diameter_mm,
     )
+
+
+def needs_own_shears(metal: Metal) -> Advice | None:
+    """Return a warning about hard wire that ruins cutters. Source: common practice."""
+    return advise("own_shears", "check", "wire.metal", metal=metal.name) if metal.hard else None
 
 
 def keeps_shape(wire: WireChoice) -> Advice | None:

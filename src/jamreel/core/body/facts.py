@@ -11,11 +11,14 @@ Percentile = Literal[5, 50, 95]
 
 
 class Site(Frozen):
-    """A place to measure, with the range [mm] outside which a reading is a slip."""
+    """A place to measure; see data/sites.toml for what each figure means."""
 
     id: str
     low: float
     high: float
+    kind: Literal["girth", "breadth", "arc"]
+    sd: float | None = None
+    floor: float = 0.0
 
 
 class Method(Frozen):
@@ -25,6 +28,7 @@ class Method(Frozen):
     thickness: float
     along: Literal["none", "middle", "outside"]
     sd: float
+    kinds: tuple[str, ...]
     needs_ease: bool = False
 
 

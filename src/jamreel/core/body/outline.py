@@ -1,17 +1,28 @@
-"""The outline of a wrist in section: a rounded oblong, fuller than an ellipse."""
+"""Outlines of the body in section: rounded oblongs, fuller than an ellipse."""
 
 import math
+from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
+from scipy.optimize import brentq
 from scipy.spatial import ConvexHull
+
+from jamreel.core.errors import Refusal
 
 Array = npt.NDArray[np.float64]
 
-# Breadth : depth and superellipse exponent when only the girth was read: common practice,
-# from memory. Other sites follow with their pieces.
-WRIST_RATIO, WRIST_EXPONENT = 1.39, 2.5
+# Breadth over depth, and the superellipse's exponent, when only the girth was read: common
+# practice, from memory. A head is longer than it is broad.
+SHAPES: dict[str, tuple[float, float]] = {
+    "wrist": (1.39, 2.5),
+    "neck": (1.10, 2.0),
+    "head": (1 / 1.29, 2.4),
+    "ankle": (1 / 1.2, 2.2),
+    "arm": (1.1, 2.0),
+}
+SQUAREST, ROUNDEST = 4.0, 1.8
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(96)
 
 
@@ -78,6 +89,100 @@ def semi_axes(girth: float, ratio: float, n: float) -> tuple[float, float]:
     """
     b = girth / _unit_perimeter(ratio, n)
     return ratio * b, b
+
+
+@dataclass(frozen=True)
+class Outline:
+    """A superellipse: semi-axes across and through [mm], and its exponent."""
+
+    across: float
+    through: float
+    exponent: float
+
+    @property
+    def girth(self) -> float:
+        """Perimeter [mm]."""
+        return superellipse_perimeter(self.across, self.through, self.exponent)
+
+    def points(self, count: int = 360) -> "tuple[Array, Array]":
+        """Return points from the top clockwise and their outward normals."""
+        return outline_points(self.across, self.through, self.exponent, count)
+
+
+def usual_outline(part: str, girth: float) -> Outline:
+    """Return the outline of a part of the body from its girth alone.
+
+    Args:
+        part: ``wrist``, ``neck``, ``head``, ``ankle`` or ``arm``.
+        girth: perimeter [mm].
+
+    Returns:
+        The superellipse of that girth with the part's usual proportion.
+
+    Source: proportions are common practice, from memory.
+    """
+    ratio, exponent = SHAPES[part]
+    across, through = semi_axes(girth, ratio, exponent)
+    return Outline(across, through, exponent)
+
+
+def measured_outline(part: str, girth: float, breadth: float, depth: float) -> Outline:
+    """Return the outline on which girth, breadth and depth agree, by solving for the exponent.
+
+    Args:
+        part: the part of the body, for its usual proportion.
+        girth: perimeter [mm].
+        breadth: across [mm].
+        depth: through [mm].
+
+    Returns:
+        The superellipse with these three.
+
+    Raises:
+        Refusal: no exponent from 1.8 to 4 fits; ``which`` names the reading to take again.
+
+    Example:
+        >>> round(measured_outline("wrist", 189.8068, 70, 50).exponent, 3)
+        2.0
+
+    Source: plain geometry, solved by Brent's method (scipy).
+    """
+    a, b = breadth / 2, depth / 2
+
+    def miss(n: float) -> float:
+        return superellipse_perimeter(a, b, n) - girth
+
+    if miss(ROUNDEST) > 0 or miss(SQUAREST) < 0:
+        raise Refusal(
+            "contradiction",
+            got=f"{girth:g} / {breadth:g} / {depth:g} mm",
+            low=miss(ROUNDEST) + girth,
+            high=miss(SQUAREST) + girth,
+            which=odd_one(part, girth, breadth, depth),
+        )
+    return Outline(a, b, float(brentq(miss, ROUNDEST, SQUAREST, xtol=1e-10)))
+
+
+def odd_one(part: str, girth: float, breadth: float, depth: float) -> str:
+    """Return which of girth, breadth and depth fits the other two least.
+
+    Breadth and depth are held against what is usual for the girth: both off the same way speaks
+    against the girth, otherwise the one that is further off is at fault.
+
+    Args:
+        part: the part of the body.
+        girth: [mm].
+        breadth: [mm].
+        depth: [mm].
+
+    Source: common practice, no source.
+    """
+    usual = usual_outline(part, girth)
+    broad = math.log(breadth / (2 * usual.across))
+    deep = math.log(depth / (2 * usual.through))
+    if broad * deep > 0 and min(abs(broad), abs(deep)) > 0.5 * max(abs(broad), abs(deep)):
+        return "girth"
+    return "breadth" if abs(broad) > abs(deep) else "depth"
 
 
 def outline_points(a: float, b: float, n: float, count: int) -> tuple[Array, Array]:

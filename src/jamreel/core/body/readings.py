@@ -2,16 +2,24 @@
 
 import math
 from collections.abc import Sequence
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import AfterValidator, Field
 
 from jamreel.core.body.facts import Percentile, methods, populations, sites
 from jamreel.core.errors import Refusal, Refusals
-from jamreel.core.values import Frozen, OptionalLength
+from jamreel.core.values import Frozen, OptionalLength, refused
 
-MethodId = Literal["tape", "paper", "string", "wire", "strap", "piece"]
-SiteId = Literal["wrist_girth", "hand_pass_girth"]
+MethodId = Literal["tape", "paper", "string", "wire", "strap", "piece", "calliper", "rule"]
+
+
+def _known_site(site: str) -> str:
+    if site not in sites():
+        raise refused(Refusal("site", got=site, known=", ".join(sites())))
+    return site
+
+
+SiteId = Annotated[str, AfterValidator(_known_site)]
 
 
 class Reading(Frozen):
@@ -44,7 +52,10 @@ class Measure(Frozen):
 
 
 class Girth(Frozen):
-    """A girth found from readings or guessed. ``plus_minus_mm`` is at coverage factor 2."""
+    """A measure of the body (mostly a girth) found from readings, or guessed.
+
+    ``plus_minus_mm`` is at coverage factor 2.
+    """
 
     site: SiteId
     value_mm: float
@@ -79,11 +90,12 @@ def strap_correction(thickness: float, along: Literal["none", "middle", "outside
     return {"none": 0.0, "middle": math.pi, "outside": 2 * math.pi}[along] * thickness
 
 
-def spread_limit(mean: float) -> float:
+def spread_limit(mean: float, floor: float = 0.0) -> float:
     """Return the spread above which another reading is asked for: the lesser of 3 mm and 2 %.
 
     Args:
         mean: of the readings [mm].
+        floor: the least spread worth asking for at this site [mm]; 2 % of an ear is nothing.
 
     Returns:
         Limit on max - min [mm].
@@ -94,7 +106,7 @@ def spread_limit(mean: float) -> float:
 
     Source: common practice.
     """
-    return min(3.0, 0.02 * mean)
+    return max(floor, min(3.0, 0.02 * mean))
 
 
 # Beyond this many limits apart, readings contradict each other and no mean of them is honest.
@@ -177,7 +189,9 @@ def _corrected(site: SiteId, reading: Reading) -> float:
     assert reading.value is not None  # blank slots were dropped by the caller
     method = methods()[reading.method]
     thickness = method.thickness if reading.thickness is None else reading.thickness
-    girth = reading.value - strap_correction(thickness, method.along)
+    # Over a part of the body a strap over-reads next to nothing; round it, by its thickness.
+    round_it = sites()[site].kind == "girth"
+    girth = reading.value - (strap_correction(thickness, method.along) if round_it else 0.0)
     if method.needs_ease:
         if reading.ease is None:
             raise Refusal("piece_without_ease", got=None)
@@ -200,7 +214,8 @@ def _corrected(site: SiteId, reading: Reading) -> float:
 def _averaged(site: SiteId, readings: list[Reading], values: list[float], field: str) -> Girth:
     mean = sum(values) / len(values)
     spread = max(values) - min(values)
-    limit = spread_limit(mean)
+    place = sites()[site]
+    limit = spread_limit(mean, place.floor)
     if spread > CONTRADICTION * limit:
         raise Refusals(
             [
@@ -215,6 +230,7 @@ def _averaged(site: SiteId, readings: list[Reading], values: list[float], field:
             ]
         )
     sd = max(methods()[r.method].sd for r in readings)
+    sd = min(sd, place.sd or sd)
     return Girth(
         site=site,
         value_mm=mean,

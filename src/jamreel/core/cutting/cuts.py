@@ -27,7 +27,7 @@ class Cutting(Frozen):
             ("margin", self.margin, MOST_MARGIN_MM),
         ):
             if value > high:
-                raise refused(Refusal("allowance", got=f"{value:g} mm", row=name, high=high))
+                raise refused(Refusal("allowance", got=f"{value:g} mm", under=name, high=high))
         return self
 
 

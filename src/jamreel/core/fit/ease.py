@@ -47,18 +47,30 @@ class FingerEase(Frozen):
         return self
 
 
-EaseChoice = Annotated[FixedEase | ProportionalEase | FingerEase, Field(discriminator="school")]
+class CopyEase(Frozen):
+    """The same inside girth as a piece that is known to fit."""
+
+    school: Literal["copy"] = "copy"
+    inside_girth: Length
+
+
+EaseChoice = Annotated[
+    FixedEase | ProportionalEase | FingerEase | CopyEase, Field(discriminator="school")
+]
 
 
 class EaseTable(Frozen):
-    """What snug, comfortable and loose mean to a maker: mm, and percent of the girth.
+    """What snug, comfortable and loose mean to a maker on one part of the body.
 
-    Source of the defaults: common practice (loose runs from 19 to 25; its middle is taken).
+    Millimetres, percent of the girth, the finger that slides under, and what glass, pearls and
+    other brittle parts get on top. Source of the defaults (a wrist): common practice; loose runs
+    from 19 to 25, its middle is taken.
     """
 
     fixed_mm: dict[EaseWord, float] = Field(default_factory=_FIXED.copy)
     percent: dict[EaseWord, float] = Field(default_factory=_PERCENT.copy)
     finger_mm: float = 15.0
+    brittle_mm: float = Field(default=3.0, ge=0, le=20)
 
     @model_validator(mode="after")
     def _in_order(self) -> "EaseTable":
@@ -67,14 +79,37 @@ class EaseTable(Frozen):
             steps = [g for g in given if g is not None]
             if len(steps) < 3 or not 0 <= steps[0] < steps[1] < steps[2] <= MOST_EASE_MM:
                 got = " / ".join(f"{g:g}" for g in steps)
-                raise refused(Refusal("ease_table", got=got, row=field, high=MOST_EASE_MM))
+                raise refused(Refusal("ease_table", got=got, under=field, high=MOST_EASE_MM))
         return self
+
+
+def _table(snug: float, comfortable: float, loose: float, *percent: float) -> EaseTable:
+    words: tuple[EaseWord, ...] = ("snug", "comfortable", "loose")
+    return EaseTable(
+        fixed_mm=dict(zip(words, (snug, comfortable, loose), strict=True)),
+        percent=dict(zip(words, percent, strict=True)),
+    )
+
+
+class EaseBook(Frozen):
+    """A maker's ease words for every part of the body. Source of the defaults: common practice."""
+
+    wrist: EaseTable = EaseTable()
+    neck: EaseTable = _table(6.0, 10.0, 13.0, 2.0, 3.0, 4.0)
+    head: EaseTable = _table(0.0, 3.0, 5.0, 0.0, 0.5, 1.0)
+    ankle: EaseTable = _table(8.0, 14.0, 22.0, 4.0, 6.0, 9.0)
+    arm: EaseTable = _table(2.0, 6.0, 12.0, 1.0, 2.0, 4.0)
+
+    def on(self, part: str) -> EaseTable:
+        """Return the words for a part of the body."""
+        table: EaseTable = getattr(self, part)
+        return table
 
 
 class Ease(Frozen):
     """An ease worked out: how much, by which school, under which word, and its backing."""
 
-    school: Literal["fixed", "proportional", "finger"]
+    school: Literal["fixed", "proportional", "finger", "copy"]
     word: str | None
     value_mm: float
     backing: Backing
@@ -147,6 +182,8 @@ def ease_of(choice: EaseChoice, girth: float, table: EaseTable) -> Ease:
             backing="published",
             parameter=choice.finger,
         )
+    if isinstance(choice, CopyEase):
+        return _copied(choice, girth)
     own = choice.amount if isinstance(choice, FixedEase) else choice.percent
     if own is None and choice.word is None:
         raise Refusal("no_ease", got=None, field="ease")
@@ -161,6 +198,25 @@ def ease_of(choice: EaseChoice, girth: float, table: EaseTable) -> Ease:
         value_mm=value,
         backing="chosen" if own is not None else "common practice",
         parameter=parameter,
+    )
+
+
+def _copied(choice: CopyEase, girth: float) -> Ease:
+    value = choice.inside_girth - girth
+    if not -girth / 10 <= value <= MOST_EASE_MM:
+        raise Refusal(
+            "copied_piece",
+            got=f"{choice.inside_girth:g} mm",
+            field="ease.inside_girth",
+            girth=girth,
+            high=MOST_EASE_MM,
+        )
+    return Ease(
+        school="copy",
+        word=None,
+        value_mm=value,
+        backing="measured",
+        parameter=choice.inside_girth,
     )
 
 
@@ -206,6 +262,6 @@ def word_for(ease: float, table: EaseTable) -> str:
     snug, loose = table.fixed_mm["snug"], table.fixed_mm["loose"]
     if ease < snug / 2:
         return "too_tight"
-    if ease > loose + snug:
+    if ease > 1.3 * loose:
         return "too_loose"
     return min(table.fixed_mm, key=lambda word: abs(table.fixed_mm[word] - ease))

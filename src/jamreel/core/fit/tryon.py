@@ -6,23 +6,28 @@ from jamreel.core.values import Frozen, OptionalLength
 
 
 class TryOn(Frozen):
-    """A try-on as noted. Everything may be left out; what is left out is not judged."""
+    """A try-on as noted. Everything may be left out; what is left out is not judged.
+
+    Each construction asks for what it can answer to. ``fall`` is where the front fell, below the
+    shoulder points.
+    """
 
     passes_hand: bool | None = None
+    goes_on: bool | None = None
     finger_under: bool | None = None
+    stays_on: bool | None = None
+    comfortable: bool | None = None
     open_inside_girth: OptionalLength = None
+    inside_girth: OptionalLength = None
     overlap: OptionalLength = None
+    gap: OptionalLength = None
+    fall: OptionalLength = None
     note: str = Field(default="", max_length=500)
 
     @property
     def says_nothing(self) -> bool:
         """True when there is nothing to judge by."""
-        return (
-            self.passes_hand is None
-            and self.finger_under is None
-            and self.open_inside_girth is None
-            and self.overlap is None
-        )
+        return not self.model_dump(exclude_none=True, exclude={"note"})
 
 
 class Change(Frozen):

@@ -75,7 +75,8 @@ def choose_former(
     Source: ``sprung_diameter``.
     """
     found = nearest_step(former, tools)
-    if found is None:
+    # A step half or twice as wide is no former for this.
+    if found is None or not 0.6 <= found[1] / former <= 1.7:
         return Former(target_mm=target, former_mm=former, tool=None, tool_mm=None, result_mm=None)
     tool, step = found
     result = sprung_diameter(step, wire, yield_mpa, youngs)

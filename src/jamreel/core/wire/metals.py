@@ -23,6 +23,7 @@ class Metal(Frozen):
     density: float
     youngs: float
     colour: str
+    hard: bool = False
     backing: Backing
     source: str
     yields: dict[Temper, float]

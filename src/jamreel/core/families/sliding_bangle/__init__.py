@@ -2,27 +2,31 @@
 
 from typing import ClassVar, Literal
 
-from jamreel.core.bench.steps import cautions_of
-from jamreel.core.body.readings import SiteId
 from jamreel.core.families.base import Construction, Job
 from jamreel.core.families.sliding_bangle.drawing import drawings
 from jamreel.core.families.sliding_bangle.ledger import ledger
-from jamreel.core.families.sliding_bangle.making import advice, bends, cut, steps
+from jamreel.core.families.sliding_bangle.making import advice, cut, steps
 from jamreel.core.families.sliding_bangle.righting import put_right
 from jamreel.core.families.sliding_bangle.sizes import Sizes, sizes
-from jamreel.core.fit.ease import ease_options, word_for
-from jamreel.core.fit.tryon import PuttingRight
-from jamreel.core.result import Answers, EaseOption, Figure, Plan
+from jamreel.core.path.moves import bends_of
+from jamreel.core.result import Plan
 from jamreel.core.values import Length, PlusMinus
-from jamreel.core.wire.metals import wire_mass
-from jamreel.core.words import say
+from jamreel.core.workpiece.assemble import Fit, Row, assemble
 
 
 class SlidingBangle(Construction):
     """Its own choice: the pin that both loops are bent on."""
 
     family: ClassVar[str] = "bangle"
-    sites: ClassVar[tuple[SiteId, ...]] = ("wrist_girth", "hand_pass_girth")
+    part: ClassVar[str] = "wrist"
+    sites: ClassVar[tuple[str, ...]] = ("wrist_girth", "hand_pass_girth")
+    helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
+    asks: ClassVar[tuple[str, ...]] = (
+        "passes_hand",
+        "open_inside_girth",
+        "finger_under",
+        "overlap",
+    )
 
     kind: Literal["sliding_bangle"] = "sliding_bangle"
     loop_pin: Length = 2.6
@@ -31,56 +35,42 @@ class SlidingBangle(Construction):
         """Return the plan.
 
         Raises:
-            Refusal: hand pass smaller than the wrist, a pin that the wire can't pass, or wire
-                that will not hold the curve.
+            Refusal: hand pass smaller than the wrist, or a pin that the wire can't pass.
         """
         z = sizes(self.loop_pin, job)
         one_cut = cut(z)
-        doing = steps(z)
-        table = job.shop.ease
-        righting = put_right(z, job.tryon)
-        return Plan(
+        loops = [b for b in bends_of(z.moves, z.d, z.cutting.trim) if b.pin_mm == z.pin]
+        former = z.former
+        return assemble(
+            job,
+            z.wire,
+            kind=self.kind,
             family=self.family,
-            says=say("family.sliding_bangle"),
-            wire=z.wire_label,
-            metal=z.metal.name,
-            colour=z.metal.colour,
-            finished_length_mm=PlusMinus(value=z.centre, plus_minus=z.hand.plus_minus_mm),
-            inside_girth_mm=PlusMinus(value=z.worn, plus_minus=z.wrist.plus_minus_mm),
-            fit_word=word_for(z.ease.value_mm, table),
-            girths=(z.wrist, z.hand),
-            ease_options=tuple(
-                EaseOption(
-                    ease=ease,
-                    inside_girth_mm=z.wrist.value_mm + ease.value_mm,
-                    word=word_for(ease.value_mm, table),
-                )
-                for ease in ease_options(job.ease, z.wrist.value_mm, table)
-            ),
-            figures=_figures(z, righting),
-            answers=Answers(
-                measure="worn",
-                make_up="centre",
-                cut="cut",
-                form="former" if z.former.tool_mm is None else "step",
-                fit="to_do" if righting and righting.amount_mm is not None else "overlap",
-            ),
+            finished=PlusMinus(value=z.centre, plus_minus=z.hand.plus_minus_mm),
+            inside=PlusMinus(value=z.worn, plus_minus=z.wrist.plus_minus_mm),
+            fit=Fit(z.wrist, z.ease, self.part),
             ledger=ledger(z),
+            rows=_rows(z),
+            answers={
+                "measure": "worn",
+                "make_up": "centre",
+                "cut": "cut",
+                "form": "former" if former.tool_mm is None else "step",
+                "fit": "overlap",
+            },
             cuts=(one_cut,),
-            bends=bends(z, job.shop.pins),
-            formers=(z.former,),
-            steps=doing,
-            cautions=cautions_of(doing),
+            bends=tuple(job.on_pin(z.wire, bend) for bend in loops),
+            formers=(former,),
+            steps=steps(z),
             advice=advice(z, job),
-            mass_g=wire_mass(z.d, z.cut, z.metal.density),
             drawings=drawings(z, one_cut, job),
-            putting_right=righting,
+            righting=put_right(z, job.tryon),
         )
 
 
-def _figures(z: Sizes, righting: PuttingRight | None) -> tuple[Figure, ...]:
+def _rows(z: Sizes) -> list[Row]:
     hand, wrist = z.hand.plus_minus_mm, z.wrist.plus_minus_mm
-    rows: list[tuple[str, float | None, float | None]] = [
+    return [
         ("cut", z.cut, None),
         ("centre", z.centre, hand),
         ("worn", z.worn, wrist),
@@ -93,12 +83,3 @@ def _figures(z: Sizes, righting: PuttingRight | None) -> tuple[Figure, ...]:
         ("step_result", z.former.result_mm, None),
         ("loop", z.loop, None),
     ]
-    figures = [
-        Figure(id=key, label=say(f"figure.{key}"), value_mm=value, plus_minus_mm=pm)
-        for key, value, pm in rows
-        if value is not None
-    ]
-    if righting and righting.amount_mm is not None and righting.amount_label:
-        amount = righting.amount_mm
-        figures.append(Figure(id="to_do", label=righting.amount_label, value_mm=amount))
-    return tuple(figures)

@@ -1,25 +1,18 @@
-"""Cut, bends, order of work, and judgement calls of the sliding-loop bangle."""
+"""Cut, order of work, and judgement calls of the sliding-loop bangle."""
 
-from collections.abc import Sequence
-
-from jamreel.core.advice import Advice, advise, given
-from jamreel.core.advice.forming import former_near
-from jamreel.core.advice.measuring import about_girth, measure_limits
+from jamreel.core.advice import Advice, advise
+from jamreel.core.advice.making import AS_CUT_TOLERANCE_MM
 from jamreel.core.advice.sliding import loop_loose, overlap_long, overlap_short, pin_missing
-from jamreel.core.advice.wire import assumed_system, keeps_shape
+from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.cutting.cuts import Cut, CutLine, cut_length
-from jamreel.core.families.base import Job
 from jamreel.core.families.sliding_bangle.sizes import Sizes
 from jamreel.core.fit.sliding import inside_girth
-from jamreel.core.forming.tools import Tool, nearest_step
-from jamreel.core.path.moves import MarkAt, bends_of, marks_of
-from jamreel.core.result import PlannedBend
+from jamreel.core.path.moves import MarkAt, marks_of
 from jamreel.core.words import say
+from jamreel.core.workpiece.job import Job
 
 CUT_ID = "bangle"
-# A cut within this of the plan is as good as the plan: what a flush cut varies by.
-AS_CUT_TOLERANCE_MM = 0.5
 
 
 def cut(z: Sizes) -> Cut:
@@ -45,23 +38,15 @@ def cut(z: Sizes) -> Cut:
     return Cut(
         id=CUT_ID,
         label=say("cut.bangle"),
-        wire=z.wire_label,
+        wire=z.wire.label,
         wire_mm=z.d,
-        metal=z.metal.name,
-        temper=say(f"temper.{z.temper}"),
+        metal=z.wire.metal.name,
+        temper=say(f"temper.{z.wire.temper}"),
         quantity=1,
         length_mm=length,
         lines=lines,
         marks=marks,
     )
-
-
-def bends(z: Sizes, pins: Sequence[Tool]) -> tuple[PlannedBend, ...]:
-    """Return the loops' bends, with the maker's own pin for them; the body has its former."""
-    found = nearest_step(z.pin, pins)
-    tool, tool_mm = (found[0].name, found[1]) if found else (None, None)
-    loops = [b for b in bends_of(z.moves, z.d, start=z.cutting.trim) if b.pin_mm == z.pin]
-    return tuple(PlannedBend.of(b, z.loop_opens_to, tool, tool_mm) for b in loops)
 
 
 def steps(z: Sizes) -> tuple[Step, ...]:
@@ -83,22 +68,15 @@ def steps(z: Sizes) -> tuple[Step, ...]:
     )
 
 
-def advice(z: Sizes, job: Job) -> tuple[Advice, ...]:
-    """Return the judgement calls on this bangle, the gravest first."""
-    words = job.shop.ease.fixed_mm
-    found = nearest_step(z.pin, job.shop.pins)
-    return given(
+def advice(z: Sizes, job: Job) -> tuple[Advice | None, ...]:
+    """Return the judgement calls that belong to this construction."""
+    return (
         as_cut(z, job.made.get(CUT_ID)),
-        about_girth(z.wrist),
-        about_girth(z.hand),
-        measure_limits(z.wrist, words["comfortable"] - words["snug"]),
         overlap_long(z.overlap, z.wrist.value_mm),
         overlap_short(z.overlap),
-        former_near(z.former),
-        assumed_system(job.wire),
         keeps_shape(job.wire),
         loop_loose(z.pin, z.d),
-        pin_missing(z.pin, found[1] if found else None),
+        pin_missing(z.pin, job.nearest_pin(z.pin)),
     )
 
 

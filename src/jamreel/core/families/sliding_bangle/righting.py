@@ -2,11 +2,8 @@
 
 from jamreel.core.families.sliding_bangle.sizes import LOOP_CLEARANCE_MM, Sizes
 from jamreel.core.fit.sliding import gain_of_smaller_loops, inside_girth, overlap_at
-from jamreel.core.fit.tryon import Change, PuttingRight, TryOn
-from jamreel.core.words import say
-
-# Within this of the plan a made bangle is right: what a tape on the inside can tell [mm].
-TOLERANCE_MM = 2.0
+from jamreel.core.fit.tryon import PuttingRight, TryOn
+from jamreel.core.workpiece.righting import TOLERANCE_MM, change, verdict
 
 
 def put_right(z: Sizes, tryon: TryOn | None) -> PuttingRight | None:
@@ -26,14 +23,14 @@ def put_right(z: Sizes, tryon: TryOn | None) -> PuttingRight | None:
     if tryon.open_inside_girth is not None:
         return _by_tape(z, tryon, tryon.open_inside_girth)
     if tryon.passes_hand is False:
-        return _verdict("measure_inside", open=z.open)
+        return verdict("measure_inside", open=z.open)
     if tryon.finger_under is False:
-        return _verdict("open_a_little")
+        return verdict("open_a_little")
     if tryon.overlap is not None:
         inside = inside_girth(z.centre, z.d, tryon.overlap)
         ease = inside - z.wrist.value_mm
-        return _verdict("worn_at", settled=True, overlap=tryon.overlap, inside=inside, ease=ease)
-    return _verdict("fits", settled=True)
+        return verdict("worn_at", settled=True, overlap=tryon.overlap, inside=inside, ease=ease)
+    return verdict("fits", settled=True)
 
 
 def _by_tape(z: Sizes, tryon: TryOn, measured: float) -> PuttingRight:
@@ -43,67 +40,41 @@ def _by_tape(z: Sizes, tryon: TryOn, measured: float) -> PuttingRight:
     if excess < -TOLERANCE_MM:
         return _too_small(z, measured, -excess, goes_on=tryon.passes_hand is True)
     if tryon.passes_hand is False:
-        return _verdict("hand_again", hand=z.hand.value_mm)
-    return _verdict("as_planned", settled=True, open=measured)
+        return verdict("hand_again", hand=z.hand.value_mm)
+    return verdict("as_planned", settled=True, open=measured)
 
 
 def _too_big(z: Sizes, measured: float, excess: float) -> PuttingRight:
     centre = z.centre + excess
-    return _verdict(
+    return verdict(
         "too_big",
         amount=excess,
         snip=excess + z.loop,
         loop=z.loop,
         changes=(
-            _change("open", measured, z.open),
-            _change("centre", centre, z.centre),
-            _change("overlap", overlap_at(centre, z.d, z.worn), z.overlap),
+            change("open", measured, z.open),
+            change("centre", centre, z.centre),
+            change("overlap", overlap_at(centre, z.d, z.worn), z.overlap),
         ),
     )
 
 
 def _too_small(z: Sizes, measured: float, short: float, *, goes_on: bool) -> PuttingRight:
     if goes_on:
-        return _verdict("small_but_passes", settled=True, amount=short, open=measured)
+        return verdict("small_but_passes", settled=True, amount=short, open=measured)
     smallest = z.d + LOOP_CLEARANCE_MM
     gain = gain_of_smaller_loops(z.pin, smallest)
     if gain >= short:
         pin = z.pin - short / (gain / (z.pin - smallest))
-        return _verdict(
+        return verdict(
             "smaller_loops",
             amount=short,
             pin=pin,
-            changes=(_change("open", measured, z.open), _change("pin", z.pin, pin)),
+            changes=(change("open", measured, z.open), change("pin", z.pin, pin)),
         )
-    return _verdict(
+    return verdict(
         "new_wire",
         amount=short,
         cut=z.cut,
-        changes=(_change("open", measured, z.open),),
-    )
-
-
-def _change(key: str, before: float, after: float) -> Change:
-    return Change(label=say(f"figure.{key}"), before_mm=before, after_mm=after)
-
-
-def _verdict(
-    key: str,
-    *,
-    settled: bool = False,
-    amount: float | None = None,
-    snip: float | None = None,
-    changes: tuple[Change, ...] = (),
-    **values: float,
-) -> PuttingRight:
-    known = {"amount": amount, "snip": snip, **values}
-    return PuttingRight(
-        verdict=key,
-        settled=settled,
-        says=say(f"righting.{key}.says", **known),
-        because=say(f"righting.{key}.because", **known),
-        amount_mm=amount,
-        amount_label=None if amount is None else say(f"righting.{key}.amount"),
-        snip_mm=snip,
-        changes=changes,
+        changes=(change("open", measured, z.open),),
     )

@@ -7,14 +7,12 @@ from functools import cached_property
 from jamreel.core.body.readings import Girth
 from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.errors import Refusal
-from jamreel.core.families.base import Job
-from jamreel.core.fit.ease import Ease, ease_of
+from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.sliding import centre_length, loop_outer_width, overlap_at
-from jamreel.core.forming.springback import former_diameter, sprung_diameter
-from jamreel.core.forming.tools import Former, choose_former
+from jamreel.core.forming.tools import Former
 from jamreel.core.path.moves import Bend, Mark, Move, Turn, bend_length, developed_length
-from jamreel.core.wire.metals import Metal, metal_of, yield_of
 from jamreel.core.words import say
+from jamreel.core.workpiece.job import Job, Wire
 
 # A loop must let the wire it goes round slide: common practice.
 LOOP_CLEARANCE_MM = 0.3
@@ -30,14 +28,15 @@ class Sizes:
     wrist: Girth
     hand: Girth
     ease: Ease
-    d: float
+    wire: Wire
     pin: float
-    metal: Metal
-    temper: str
-    wire_label: str
-    yield_mpa: float
     cutting: Cutting
     former: Former
+
+    @property
+    def d(self) -> float:
+        """Wire diameter."""
+        return self.wire.d
 
     @cached_property
     def worn(self) -> float:
@@ -78,11 +77,6 @@ class Sizes:
     def closed_diameter(self) -> float:
         """Inside diameter of the piece when worn, as a circle."""
         return self.worn / math.pi
-
-    @cached_property
-    def loop_opens_to(self) -> float:
-        """Inside diameter of a loop off its pin."""
-        return sprung_diameter(self.pin, self.d, self.yield_mpa, self.metal.youngs)
 
     @cached_property
     def moves(self) -> tuple[Move, ...]:
@@ -139,20 +133,14 @@ def sizes(pin: float, job: Job) -> Sizes:
         )
     if pin > WIDEST_PIN_MM:
         raise Refusal("pin_too_wide", got=f"{pin:g} mm", field="piece.loop_pin", most=WIDEST_PIN_MM)
-    ease = ease_of(job.ease, wrist.value_mm, job.shop.ease)
-    metal, strength = metal_of(job.wire), yield_of(job.wire)
-    target = (wrist.value_mm + ease.value_mm) / math.pi
-    ideal = former_diameter(target, d, strength, metal.youngs)
+    ease = job.ease_on("wrist", wrist.value_mm)
+    wire = job.wire_facts()
     return Sizes(
         wrist=wrist,
         hand=hand,
         ease=ease,
-        d=d,
+        wire=wire,
         pin=pin,
-        metal=metal,
-        temper=job.wire.temper,
-        wire_label=job.wire.size.label,
-        yield_mpa=strength,
         cutting=job.cutting,
-        former=choose_former(target, ideal, job.shop.formers, d, strength, metal.youngs),
+        former=job.former(wire, (wrist.value_mm + ease.value_mm) / math.pi),
     )

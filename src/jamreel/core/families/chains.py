@@ -1,0 +1,482 @@
+"""Bought chain cut at whole links: the necklace and where it falls, and the forehead chain."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.advice import Advice, advise
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.body.outline import usual_outline
+from jamreel.core.body.readings import Girth
+from jamreel.core.cutting.cuts import Cut, CutLine
+from jamreel.core.errors import Refusal
+from jamreel.core.families.base import Construction, Job
+from jamreel.core.fit.fall import Fall, hang
+from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.result import Plan
+from jamreel.core.shop import Landmark
+from jamreel.core.values import (
+    Dimension,
+    Drawings,
+    Label,
+    Length,
+    PlusMinus,
+    RuleDrawing,
+    Sheet,
+    Span,
+    Stroke,
+)
+from jamreel.core.words import say
+from jamreel.core.workpiece.assemble import assemble
+from jamreel.core.workpiece.drawing import circle, points_of
+from jamreel.core.workpiece.job import Wire
+from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.righting import verdict
+from jamreel.core.workpiece.steps import press_in_step
+
+PITCH_RANGE, MASS_RANGE = (0.8, 40.0), (0.2, 200.0)
+
+
+def whole_links(length: float, pitch: float) -> int:
+    """Return the whole number of links nearest to a length; at least one.
+
+    Args:
+        length: wanted [mm].
+        pitch: of the chain, per link [mm].
+
+    Returns:
+        Number of links; a fraction of a link can't be cut.
+
+    Example:
+        >>> whole_links(427.0, 3.5)
+        122
+
+    Source: plain arithmetic.
+    """
+    return max(1, round(length / pitch))
+
+
+def chain_cut(key: str, links: int, pitch: float, thick: float, metal: str, number: int = 1) -> Cut:
+    """Return a stretch of chain as a cut of whole links."""
+    return Cut(
+        id=key,
+        label=say(f"cut.{key}"),
+        wire=say("chain.label", links=links, pitch=pitch),
+        wire_mm=thick,
+        metal=metal,
+        temper=say("chain.bought"),
+        quantity=number,
+        length_mm=links * pitch,
+        lines=(CutLine(id=key, label=say(f"cut.{key}"), value_mm=links * pitch),),
+        marks=(),
+    )
+
+
+class ChainNecklace(Construction):
+    """A plain chain with a clasp: its length, its links, and the pendant at its middle.
+
+    ``mass_per_m`` of the chain and ``pendant_mass`` are in grams.
+    """
+
+    family: ClassVar[str] = "necklace"
+    part: ClassVar[str] = "neck"
+    sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
+    asks: ClassVar[tuple[str, ...]] = ("fall", "comfortable")
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "length": (250, 1500),
+        "pitch": PITCH_RANGE,
+        "thickness": (0.4, 15),
+        "clasp": (0, 60),
+        "mass_per_m": MASS_RANGE,
+        "pendant_mass": (0, 300),
+        "pendant_drop": (0, 200),
+    }
+    eases: ClassVar[bool] = False
+    wired: ClassVar[bool] = False
+
+    kind: Literal["chain_necklace"] = "chain_necklace"
+    length: Length = 450.0
+    pitch: Length = 3.5
+    thickness: Length = 2.0
+    clasp: Length = 15.0
+    mass_per_m: float = 9.0
+    pendant_mass: float = 0.0
+    pendant_drop: Length = 0.0
+
+    def solve(self, job: Job) -> Plan:
+        """Return the plan. Raises Refusal for a chain that does not go round the neck's base."""
+        neck, wire = job.girths["neck_base_girth"], job.wire_facts()
+        links = whole_links(self.length - self.clasp, self.pitch)
+        book = Book(self.thickness)
+        rule = "families.chains.whole_links"
+        book.term(
+            "links", links * self.pitch, rule, "geometry", "finished", links=links, pitch=self.pitch
+        )
+        book.term("clasp", self.clasp, "families.chains", "chosen", "finished")
+        finished = book.total("finished", rule, "front")
+        outline = usual_outline("neck", neck.value_mm)
+        back = outline.girth / 2
+        book.term("less_back", -back, "fit.fall.hang", "geometry", "front", girth=neck.value_mm)
+        front = book.total("front", "fit.fall.hang")
+        span = 2 * outline.across
+        if front <= span * 1.02:
+            raise Refusal(
+                "chain_short",
+                got=f"{finished:g} mm",
+                field="piece.length",
+                least=back + span * 1.02,
+            )
+        fall = hang(span, front, self.pendant_mass, self.mass_per_m / 1000)
+        lands = landing(fall.sag + self.pendant_drop, job.shop.landmarks)
+        # Half a doubt of the neck's girth goes to the back, and so is missing in front.
+        doubt = hang(
+            span, front + neck.plus_minus_mm / 2, self.pendant_mass, self.mass_per_m / 1000
+        )
+        pm = doubt.sag - fall.sag
+        return assemble(
+            job,
+            wire,
+            kind=self.kind,
+            family=self.family,
+            finished=PlusMinus(value=finished, plus_minus=0.0),
+            inside=None,
+            fit=None,
+            ledger=book.lines,
+            rows=[
+                ("finished", finished, None),
+                ("fall", fall.sag, pm),
+                ("fall_pendant", fall.sag + self.pendant_drop if self.pendant_drop else None, pm),
+                ("front", front, pm),
+                ("chain", links * self.pitch, None),
+            ],
+            answers={
+                "measure": "fall",
+                "make_up": "fall",
+                "cut": "chain",
+                "form": "finished",
+                "fit": "fall",
+            },
+            cuts=(chain_cut("chain", links, self.pitch, self.thickness, wire.metal.name),),
+            steps=self._steps(links),
+            advice=(
+                advise("lands", "note", "piece.length", fall=fall.sag, where=lands),
+                self._style(),
+            ),
+            drawings=Drawings(
+                rule=self._rule(links, neck),
+                sheets=(fall_sheet(fall, span, self, job.shop.landmarks),),
+            ),
+            righting=self._put_right(job, fall, span, back, finished),
+            mass_g=self.mass_per_m * links * self.pitch / 1000 + self.pendant_mass,
+        )
+
+    def _style(self) -> Advice | None:
+        for key, (low, high) in STYLES.items():
+            if low <= self.length <= high:
+                return advise(
+                    "style", "note", "piece.length", style=say(f"style.{key}"), low=low, high=high
+                )
+        return None
+
+    def _steps(self, links: int) -> tuple[Step, ...]:
+        return (
+            step("chain.count", "cut", cautions=("eyes",), check=True, links=links),
+            step("chain.clasp", "form", check=True),
+            step("chain.try_on", "fit", cautions=("neck",), check=True),
+            press_in_step(),
+        )
+
+    def _rule(self, links: int, neck: Girth) -> RuleDrawing:
+        chain, clasp = links * self.pitch, self.clasp
+        spans = (
+            Span(
+                id="links",
+                label=say("part.chain", links=links),
+                from_mm=0.0,
+                to_mm=chain,
+                kind="body",
+                ledger=("links",),
+            ),
+            Span(
+                id="clasp",
+                label=say("part.clasp"),
+                from_mm=chain,
+                to_mm=chain + clasp,
+                kind="part",
+                ledger=("clasp",),
+            ),
+        )
+        return RuleDrawing(
+            length_mm=chain + clasp,
+            spans=spans,
+            ticks_mm=(0.0, chain / 2, chain, chain + clasp),
+            band=PlusMinus(value=chain + clasp, plus_minus=self.pitch / 2),
+            width_mm=self.thickness,
+        )
+
+    def _put_right(
+        self, job: Job, fall: Fall, span: float, back: float, finished: float
+    ) -> PuttingRight | None:
+        tryon = job.tryon
+        if tryon is None or tryon.says_nothing:
+            return None
+        if tryon.fall is None:
+            return verdict(
+                "fits" if tryon.comfortable else "where_fell", settled=bool(tryon.comfortable)
+            )
+        off = tryon.fall - fall.sag
+        if abs(off) < self.pitch:
+            return verdict("fell_as_planned", settled=True, fall=tryon.fall)
+        # How much length moves the fall, near here; what was measured tells the rest.
+        longer = hang(span, fall.length + self.pitch, self.pendant_mass, self.mass_per_m / 1000)
+        links = max(1, round(abs(off) / (longer.sag - fall.sag)))
+        key = "links_off" if off > 0 else "links_on"
+        return verdict(key, amount=links * self.pitch, links=links, off=abs(off))
+
+
+STYLES: dict[str, tuple[float, float]] = {
+    "collar": (305, 330),
+    "choker": (350, 410),
+    "princess": (430, 480),
+    "matinee": (510, 610),
+    "opera": (710, 860),
+    "rope": (1140, 1500),
+}
+
+
+def landing(below: float, landmarks: tuple[Landmark, ...]) -> str:
+    """Return in body words where a fall lands.
+
+    Args:
+        below: below the shoulder points [mm].
+        landmarks: places of the body, each so far below.
+
+    Source: landmarks are common practice, from memory, and the maker's to edit.
+    """
+    order = sorted(landmarks, key=lambda mark: mark.below)
+    above = [mark.name for mark in order if mark.below <= below]
+    under = [mark.name for mark in order if mark.below > below]
+    if above and under:
+        return say("landing.between", above=above[-1], under=under[0])
+    if under:
+        return say("landing.above", under=under[0])
+    return say("landing.below", above=above[-1]) if above else say("landing.nowhere")
+
+
+def fall_sheet(
+    fall: Fall, span: float, piece: ChainNecklace, landmarks: tuple[Landmark, ...]
+) -> Sheet:
+    """Return the chest seen from the front with the chain as it hangs, landmarks at the side."""
+    deep = max(fall.sag + piece.pendant_drop + 40, 190.0)
+    wide = span * 1.75
+    # Neck, shoulders and chest: only the neck's breadth is measured, the rest is an idea of a body.
+    half = span / 2
+    body = (
+        (-half * 0.82, 70.0), (-half * 0.86, 24.0), (-half, 0.0), (-wide * 0.72, -22.0),
+        (-wide * 0.9, -60.0), (-wide * 0.86, -deep), (wide * 0.86, -deep), (wide * 0.9, -60.0),
+        (wide * 0.72, -22.0), (half, 0.0), (half * 0.86, 24.0), (half * 0.82, 70.0),
+    )  # fmt: skip
+    strokes = [Stroke(part="body", points=body, closed=True)]
+    labels = []
+    for mark in landmarks:
+        if mark.below < deep - 4:
+            y = -mark.below
+            line = ((-wide * 0.82, y), (-wide * 0.7, y))
+            strokes.append(Stroke(part=f"landmark {mark.name}", points=line))
+            labels.append(Label(at=(-wide * 0.68, y - 2), text=mark.name, anchor="start"))
+    strokes.append(Stroke(part="links", points=points_of(fall.points()), width_mm=piece.thickness))
+    if piece.pendant_drop:
+        drop = piece.pendant_drop
+        hung = circle((0.0, -fall.sag - drop + drop / 3), drop / 3)
+        cord = ((0.0, -fall.sag), (0.0, -fall.sag - drop / 3))
+        strokes.append(Stroke(part="pendant_loop", points=cord, width_mm=1.0))
+        strokes.append(Stroke(part="pendant", points=hung, closed=True))
+    sag = Dimension(
+        a=(-half, 0.0), b=(half, 0.0), value_mm=fall.span, label=say("drawing.apart"), offset_mm=32
+    )
+    labels.append(
+        Label(
+            at=(wide * 0.3, -fall.sag - 3), text=say("drawing.falls", sag=fall.sag), anchor="start"
+        )
+    )
+    return Sheet(
+        id="fall",
+        title=say("drawing.fall"),
+        stations=("measure", "make_up", "fit"),
+        strokes=tuple(strokes),
+        dimensions=(sag,),
+        labels=tuple(labels),
+    )
+
+
+class ForeheadChain(Construction):
+    """Two chains across the brow and one down the parting; the three meet at one ring."""
+
+    family: ClassVar[str] = "headpiece"
+    part: ClassVar[str] = "head"
+    sites: ClassVar[tuple[str, ...]] = ("brow_arc", "parting_arc")
+    asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "pitch": PITCH_RANGE,
+        "thickness": (0.4, 15),
+        "ring": (2, 20),
+        "drape": (0, 80),
+        "pendant_drop": (0, 120),
+        "mass_per_m": MASS_RANGE,
+    }
+    eases: ClassVar[bool] = False
+    wired: ClassVar[bool] = False
+
+    kind: Literal["forehead_chain"] = "forehead_chain"
+    pitch: Length = 3.0
+    thickness: Length = 1.6
+    ring: Length = 5.0
+    drape: Length = 10.0
+    pendant_drop: Length = 20.0
+    mass_per_m: float = 7.0
+
+    def solve(self, job: Job) -> Plan:
+        """Return the plan: each chain ends at the ring, whose width it need not cover."""
+        brow, parting = job.girths["brow_arc"], job.girths["parting_arc"]
+        wire = job.wire_facts()
+        side = (brow.value_mm + self.drape - self.ring) / 2
+        centre = parting.value_mm - self.ring / 2
+        if min(side, centre) < self.pitch:
+            raise Refusal("ring_wide", got=f"{self.ring:g} mm", field="piece.ring")
+        sides, drop = whole_links(side, self.pitch), whole_links(centre, self.pitch)
+        book, rule = Book(self.thickness), "families.chains.whole_links"
+        book.girth(brow, "side_chains")
+        book.term("drape", self.drape, "families.chains", "chosen", "side_chains")
+        book.term("less_ring", -self.ring, "families.chains", "chosen", "side_chains")
+        spare = 2 * sides * self.pitch - 2 * side
+        book.term("to_links", spare, rule, "geometry", "side_chains", pitch=self.pitch)
+        both = book.total("side_chains", rule)
+        book.girth(parting, "parting_chain")
+        book.term("less_half_ring", -self.ring / 2, "families.chains", "chosen", "parting_chain")
+        spare = drop * self.pitch - centre
+        book.term("to_links_drop", spare, rule, "geometry", "parting_chain", pitch=self.pitch)
+        down = book.total("parting_chain", rule)
+        metal = wire.metal.name
+        chains = both + down
+        return assemble(
+            job,
+            wire,
+            kind=self.kind,
+            family=self.family,
+            finished=PlusMinus(value=both + self.ring, plus_minus=brow.plus_minus_mm),
+            inside=None,
+            fit=None,
+            ledger=book.lines,
+            rows=[
+                ("side_chain", both / 2, None),
+                ("parting_chain", down, None),
+                ("brow_line", both + self.ring, brow.plus_minus_mm),
+                ("chains", chains, None),
+            ],
+            answers={
+                "measure": "brow_line",
+                "make_up": "chains",
+                "cut": "side_chain",
+                "form": "side_chain",
+                "fit": "parting_chain",
+            },
+            cuts=(
+                chain_cut("side", sides, self.pitch, self.thickness, metal, 2),
+                chain_cut("parting", drop, self.pitch, self.thickness, metal),
+            ),
+            steps=(
+                step(
+                    "forehead.count", "cut", cautions=("eyes",), check=True, sides=sides, drop=drop
+                ),
+                step("forehead.join", "form", check=True),
+                step("forehead.try_on", "fit", cautions=("head",), check=True),
+                press_in_step(),
+            ),
+            drawings=Drawings(
+                rule=self._rule(both / 2, brow), sheets=(self._sheet(brow.value_mm, down, wire),)
+            ),
+            righting=self._put_right(job),
+            mass_g=self.mass_per_m * chains / 1000,
+        )
+
+    def _rule(self, side: float, brow: Girth) -> RuleDrawing:
+        ends = (0.0, side, side + self.ring, 2 * side + self.ring)
+        keys = ("chain_side", "ring", "chain_side_right")
+        spans = tuple(
+            Span(
+                id=key,
+                label=say(f"part.{key}"),
+                from_mm=ends[i],
+                to_mm=ends[i + 1],
+                kind="part" if key == "ring" else "body",
+                ledger=("less_ring",) if key == "ring" else ("side_chains",),
+            )
+            for i, key in enumerate(keys)
+        )
+        return RuleDrawing(
+            length_mm=ends[-1],
+            spans=spans,
+            ticks_mm=ends,
+            band=PlusMinus(value=ends[-1], plus_minus=brow.plus_minus_mm),
+            width_mm=self.thickness,
+        )
+
+    def _sheet(self, brow: float, down: float, wire: Wire) -> Sheet:
+        """Return the forehead from the front: two chains, the parting, the ring and the pendant."""
+        half = brow * 0.46
+        fall = hang(2 * half, 2 * half + max(self.drape, 4.0) + 6)
+        line = fall.points()
+        low = -fall.sag
+        head = [
+            (half * 1.12 * math.cos(t), 24 + half * 1.25 * math.sin(t) - half * 0.25)
+            for t in [math.radians(a) for a in range(-30, 211, 6)]
+        ]
+        top = low + down
+        return Sheet(
+            id="brow",
+            title=say("drawing.brow"),
+            stations=("measure", "make_up", "fit"),
+            strokes=(
+                Stroke(part="body", points=tuple((round(x, 2), round(y, 2)) for x, y in head)),
+                Stroke(part="side_chains", points=points_of(line), width_mm=self.thickness),
+                Stroke(
+                    part="parting_chain",
+                    points=((0.0, low + self.ring / 2), (0.0, top)),
+                    width_mm=self.thickness,
+                ),
+                Stroke(
+                    part="less_ring",
+                    points=circle((0.0, low), self.ring / 2),
+                    closed=True,
+                    width_mm=1.0,
+                ),
+                Stroke(
+                    part="pendant",
+                    points=circle(
+                        (0.0, low - self.ring / 2 - self.pendant_drop / 2), self.pendant_drop / 2
+                    ),
+                    closed=True,
+                ),
+            ),
+            dimensions=(
+                Dimension(
+                    a=(-half, 0.0),
+                    b=(half, 0.0),
+                    value_mm=brow,
+                    label=say("drawing.brow_arc"),
+                    offset_mm=-(fall.sag + self.pendant_drop + 14),
+                ),
+            ),
+            labels=(
+                Label(at=(5.0, top - 12), text=say("drawing.parting", length=down), anchor="start"),
+            ),
+        )
+
+    def _put_right(self, job: Job) -> PuttingRight | None:
+        tryon = job.tryon
+        if tryon is None or tryon.says_nothing:
+            return None
+        if tryon.comfortable is False:
+            return verdict("forehead_tight", pitch=self.pitch)
+        if tryon.stays_on is False:
+            return verdict("forehead_slips", pitch=self.pitch)
+        return verdict("fits", settled=True)

@@ -1,0 +1,151 @@
+"""Headpieces of one wire: the circlet, the tiara base, the band over the crown."""
+
+from typing import ClassVar, Literal
+
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.body.outline import Outline, usual_outline
+from jamreel.core.families.base import Job
+from jamreel.core.families.open_arc import Arc, OpenArc
+from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.values import Length
+from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.righting import by_inside_girth, verdict
+
+
+class Circlet(OpenArc):
+    """Round the head, closed at the back by ribbon or elastic between two end loops."""
+
+    family: ClassVar[str] = "headpiece"
+    part: ClassVar[str] = "head"
+    sites: ClassVar[tuple[str, ...]] = ("head_girth",)
+    helps: ClassVar[tuple[str, ...]] = ("head_breadth", "head_length")
+    asks: ClassVar[tuple[str, ...]] = ("inside_girth", "comfortable", "stays_on")
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {"bridged": (0, 200), "loop_pin": (1.5, 12)}
+
+    kind: Literal["circlet"] = "circlet"
+    bridged: Length = 40.0
+
+    def arc(self, job: Job, book: Book) -> Arc:
+        """Return the arc: head and ease, less what the ribbon bridges."""
+        head = job.girths["head_girth"]
+        ease = job.ease_on("head", head.value_mm)
+        book.girth(head, "worn")
+        book.ease(ease, "worn")
+        worn = book.total("worn", "fit.ease", "inner_arc")
+        book.term("less_bridged", -self.bridged, "families.circlet", "chosen", "inner_arc")
+        inner = book.total("inner_arc", "families.circlet", "body")
+        return Arc(head, ease, worn, inner, self.bridged)
+
+    def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
+        """Return tying the ribbon and trying on."""
+        return [step("arc.try_on_circlet", "fit", cautions=("head",), check=True)]
+
+    def put_right(self, job: Job, arc: Arc) -> PuttingRight | None:
+        """Return what a try-on asks for: the ribbon takes up or gives."""
+        tryon = job.tryon
+        if tryon is None or tryon.says_nothing:
+            return None
+        if tryon.inside_girth is not None:
+            return by_inside_girth(
+                tryon.inside_girth,
+                arc.inside_girth,
+                too_big="ribbon_shorter",
+                too_small="ribbon_longer",
+            )
+        if tryon.comfortable is False:
+            return verdict("ribbon_ease")
+        if tryon.stays_on is False:
+            return verdict("ribbon_tighten")
+        return verdict("fits", settled=True)
+
+
+class TiaraBase(OpenArc):
+    """Over the front of the head; about six tenths of its girth, held by combs or pins."""
+
+    family: ClassVar[str] = "headpiece"
+    part: ClassVar[str] = "head"
+    sites: ClassVar[tuple[str, ...]] = ("head_girth",)
+    helps: ClassVar[tuple[str, ...]] = ("head_breadth", "head_length")
+    asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {"share": (0.3, 0.9), "loop_pin": (1.5, 12)}
+    eases: ClassVar[bool] = False
+
+    kind: Literal["tiara_base"] = "tiara_base"
+    share: float = 0.6
+
+    def arc(self, job: Job, book: Book) -> Arc:
+        """Return the arc: a share of the head girth."""
+        head = job.girths["head_girth"]
+        book.girth(head, "inner_arc")
+        rest = head.value_mm * (1 - self.share)
+        book.term(
+            "less_rest",
+            -rest,
+            "families.tiara_base",
+            "common practice",
+            "inner_arc",
+            share=100 * self.share,
+        )
+        inner = book.total("inner_arc", "families.tiara_base", "body")
+        return Arc(head, None, head.value_mm, inner, rest)
+
+    def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
+        """Return fixing combs and trying on."""
+        return [step("arc.try_on_tiara", "fit", cautions=("head",), check=True)]
+
+    def put_right(self, job: Job, arc: Arc) -> PuttingRight | None:
+        """Return what a try-on asks for: spread or close the ends."""
+        return _by_feel(job)
+
+
+class CrownBand(OpenArc):
+    """Over the crown from ear to ear, ending a little above them."""
+
+    family: ClassVar[str] = "headpiece"
+    part: ClassVar[str] = "head"
+    sites: ClassVar[tuple[str, ...]] = ("crown_arc",)
+    helps: ClassVar[tuple[str, ...]] = ("head_breadth",)
+    asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "above_ear": (0, 60),
+        "loop_pin": (1.5, 12),
+    }
+    eases: ClassVar[bool] = False
+
+    kind: Literal["crown_band"] = "crown_band"
+    above_ear: Length = 15.0
+
+    def arc(self, job: Job, book: Book) -> Arc:
+        """Return the arc: over the crown, less what each end stops short of the ear."""
+        crown = job.girths["crown_arc"]
+        book.girth(crown, "inner_arc")
+        rule = "families.crown_band"
+        book.term("less_above_ears", -2 * self.above_ear, rule, "common practice", "inner_arc")
+        inner = book.total("inner_arc", rule, "body")
+        # Ear to ear over the crown is half a turn, so the whole would be twice that.
+        return Arc(crown, None, 2 * crown.value_mm, inner, 2 * crown.value_mm - inner)
+
+    def outline(self, job: Job, arc: Arc) -> Outline:
+        """Return the head seen from the front, as wide as was measured where it was."""
+        usual = usual_outline("head", arc.inside_girth)
+        wide = job.girths.get("head_breadth")
+        return Outline(wide.value_mm / 2, usual.through, usual.exponent) if wide else usual
+
+    def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
+        """Return trying on over the crown."""
+        return [step("arc.try_on_band", "fit", cautions=("head",), check=True)]
+
+    def put_right(self, job: Job, arc: Arc) -> PuttingRight | None:
+        """Return what a try-on asks for: spread or close the ends."""
+        return _by_feel(job)
+
+
+def _by_feel(job: Job) -> PuttingRight | None:
+    tryon = job.tryon
+    if tryon is None or tryon.says_nothing:
+        return None
+    if tryon.comfortable is False:
+        return verdict("spread_ends")
+    if tryon.stays_on is False:
+        return verdict("close_ends")
+    return verdict("fits", settled=True)

@@ -1,0 +1,30 @@
+"""The neck ring and the choker: stiff wire round the neck's base, or its middle."""
+
+from typing import ClassVar, Literal
+
+from jamreel.core.families.hooked import HookedRing
+from jamreel.core.values import Length
+
+
+class NeckRing(HookedRing):
+    """A ring that rests where a necklace would lie."""
+
+    family: ClassVar[str] = "necklace"
+    part: ClassVar[str] = "neck"
+    girth_site: ClassVar[str] = "neck_base_girth"
+    sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
+    kind: Literal["neck_ring"] = "neck_ring"
+    hook_pin: Length = 6.0
+    leg: Length = 8.0
+
+
+class Choker(HookedRing):
+    """A ring that sits round the middle of the neck."""
+
+    family: ClassVar[str] = "necklace"
+    part: ClassVar[str] = "neck"
+    girth_site: ClassVar[str] = "neck_girth"
+    sites: ClassVar[tuple[str, ...]] = ("neck_girth",)
+    kind: Literal["choker"] = "choker"
+    hook_pin: Length = 6.0
+    leg: Length = 8.0

@@ -1,0 +1,74 @@
+"""The open cuff: an arc round the wrist that is rolled on edgewise through its gap."""
+
+from typing import ClassVar, Literal
+
+from jamreel.core.advice import Advice
+from jamreel.core.advice.opening import opened_to_go_on, round_radius
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.families.base import Job
+from jamreel.core.families.open_arc import Arc, OpenArc
+from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.values import Length
+from jamreel.core.workpiece.job import Wire
+from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.righting import by_inside_girth, verdict
+
+
+class OpenCuff(OpenArc):
+    """Its own choice: the gap that is left open. Source of 25 to 38: common practice."""
+
+    family: ClassVar[str] = "bangle"
+    part: ClassVar[str] = "wrist"
+    looped: ClassVar[bool] = False
+    sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
+    helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
+    asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "stays_on")
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {"gap": (10, 60)}
+
+    kind: Literal["open_cuff"] = "open_cuff"
+    gap: Length = 30.0
+
+    def arc(self, job: Job, book: Book) -> Arc:
+        """Return the arc: wrist and ease, less the gap."""
+        wrist = job.girths["wrist_girth"]
+        ease = job.ease_on("wrist", wrist.value_mm)
+        book.girth(wrist, "worn")
+        book.ease(ease, "worn")
+        worn = book.total("worn", "fit.ease", "inner_arc")
+        book.term("less_gap", -self.gap, "families.open_cuff", "common practice", "inner_arc")
+        inner = book.total("inner_arc", "families.open_cuff", "body")
+        return Arc(wrist, ease, worn, inner, self.gap)
+
+    def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
+        """Return trying on: from the thin side of the wrist, edgewise."""
+        depth = 2 * self.outline(job, arc).through
+        return [step("arc.try_on_cuff", "fit", check=True, gap=self.gap, depth=depth)]
+
+    def own_advice(self, job: Job, arc: Arc, wire: Wire) -> tuple[Advice | None, ...]:
+        """Return the warning when opening the cuff to go on would leave it bent."""
+        return (
+            opened_to_go_on(
+                "roll_on",
+                needed=2 * self.outline(job, arc).through,
+                gap=self.gap,
+                thickness=wire.d,
+                radius=round_radius(arc.inside_girth, wire.d),
+                yield_mpa=wire.yield_mpa,
+                youngs=wire.metal.youngs,
+            ),
+        )
+
+    def put_right(self, job: Job, arc: Arc) -> PuttingRight | None:
+        """Return what a try-on asks for: close it, open it, or take off at both ends."""
+        tryon = job.tryon
+        if tryon is None or tryon.says_nothing:
+            return None
+        if tryon.inside_girth is not None:
+            return by_inside_girth(
+                tryon.inside_girth, arc.inside_girth, too_big="cuff_big", too_small="cuff_small"
+            )
+        if tryon.goes_on is False:
+            return verdict("cuff_stuck", gap=self.gap)
+        if tryon.stays_on is False:
+            return verdict("cuff_loose")
+        return verdict("fits", settled=True)

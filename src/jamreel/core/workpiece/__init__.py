@@ -1,0 +1,1 @@
+"""What constructions are put together from: the job, the ledger, the straight wire, drawings."""

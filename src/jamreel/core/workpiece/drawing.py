@@ -1,0 +1,168 @@
+"""Drawings that constructions share: a wire round an outline, a former, small circles."""
+
+import math
+
+import numpy as np
+
+from jamreel.core.body.outline import Array, Outline, Ring, hull_with_finger
+from jamreel.core.fit.ease import Ease
+from jamreel.core.forming.tools import Former
+from jamreel.core.values import Dimension, Label, Point, Sheet, StationName, Stroke
+from jamreel.core.words import say
+
+
+def circle(centre: Point, radius: float, count: int = 40) -> tuple[Point, ...]:
+    """Return points of a circle [mm]."""
+    turn = np.linspace(0, 2 * np.pi, count, endpoint=False)
+    xs, ys = centre[0] + radius * np.cos(turn), centre[1] + radius * np.sin(turn)
+    return points_of(np.column_stack([xs, ys]))
+
+
+def points_of(array: Array) -> tuple[Point, ...]:
+    """Return an array as points, to hundredths: finer than any line on screen or paper."""
+    return tuple((round(float(x), 2), round(float(y), 2)) for x, y in array)
+
+
+def ring_round(
+    outline: Outline, ease: Ease | None, gap: float, d: float
+) -> tuple[Ring, list[Stroke], float]:
+    """Return the line of a wire round a body, the strokes of the body, and its lowest point [mm].
+
+    Args:
+        outline: of the body.
+        ease: with one finger under the ring, when it is of that school.
+        gap: from skin to wire all round [mm] (ease / 2 pi).
+        d: wire diameter [mm].
+    """
+    points, normals = outline.points()
+    strokes = [Stroke(part="body", points=points_of(points[::3]), closed=True)]
+    low = outline.through
+    if ease is not None and ease.school == "finger" and ease.parameter:
+        belt, out, finger = hull_with_finger(points, ease.parameter)
+        strokes.append(Stroke(part="finger", points=points_of(finger[::3]), closed=True))
+        return Ring(belt, out, d / 2), strokes, low + ease.parameter
+    return Ring(points, normals, gap + d / 2), strokes, low
+
+
+def wire_along(
+    ring: Ring, start: float, end: float, d: float, part: str = "body_wire", lift: float = 0.0
+) -> Stroke:
+    """Return the wire along a ring from one distance to another, counted from the top [mm]."""
+    count = max(12, math.ceil(abs(end - start) / 1.5))
+    return Stroke(
+        part=part, points=points_of(ring.at(np.linspace(start, end, count), lift)), width_mm=d
+    )
+
+
+def point_on(ring: Ring, run: float, lift: float = 0.0) -> Point:
+    """Return the point of a ring at a distance from the top, lifted outwards [mm]."""
+    x, y = ring.at(np.array([run]), lift)[0]
+    return (round(float(x), 2), round(float(y), 2))
+
+
+def loop_at(ring: Ring, run: float, pin: float, d: float, part: str, lift: float = 0.0) -> Stroke:
+    """Return a loop as a circle on a ring."""
+    centre = point_on(ring, run, lift)
+    return Stroke(part=part, points=circle(centre, (pin + d) / 2), closed=True, width_mm=d)
+
+
+def across(outline: Outline, low: float, d: float, label: str) -> Dimension:
+    """Return the dimension of a body's breadth, below everything that is drawn."""
+    return Dimension(
+        a=(-outline.across, 0.0),
+        b=(outline.across, 0.0),
+        value_mm=2 * outline.across,
+        label=label,
+        offset_mm=-(low + d + 9),
+    )
+
+
+def section_sheet(
+    title: str,
+    strokes: list[Stroke],
+    dimensions: list[Dimension],
+    label: str,
+    stations: tuple[StationName, ...] = ("measure", "fit"),
+) -> Sheet:
+    """Return the section of a body with a piece round it, the body's measure written inside."""
+    return Sheet(
+        id="section",
+        title=title,
+        stations=stations,
+        strokes=tuple(strokes),
+        dimensions=tuple(dimensions),
+        labels=(Label(at=(0.0, 0.0), text=label),),
+    )
+
+
+def former_sheet(former: Former, d: float) -> Sheet:
+    """Return the former, the target and what wire off the maker's step springs to, one over the
+    other; all rest on one lowest point, so that the opening shows at the top."""
+    step = former.tool_mm or former.former_mm
+    result = former.result_mm or former.target_mm
+    rows = (("former", step, 0.0), ("target", former.target_mm, 0.0), ("result", result, d))
+    strokes = tuple(
+        Stroke(
+            part=part,
+            points=circle((0.0, (diameter + width) / 2), (diameter + width) / 2, 120),
+            closed=True,
+            width_mm=width,
+        )
+        for part, diameter, width in rows
+    )
+    bend_on = Dimension(
+        a=(-step / 2, step / 2),
+        b=(step / 2, step / 2),
+        value_mm=step,
+        label=say("drawing.bend_on"),
+    )
+    opens_to = Dimension(
+        a=(-result / 2, result / 2),
+        b=(result / 2, result / 2),
+        value_mm=result,
+        label=say("drawing.opens_to"),
+        offset_mm=-(result / 2 + 0.12 * result + 3),
+    )
+    return Sheet(
+        id="former",
+        title=say("drawing.former"),
+        stations=("form",),
+        strokes=strokes,
+        dimensions=(bend_on, opens_to),
+    )
+
+
+def pin_sheet(pin: float, d: float, title: str) -> Sheet:
+    """Return one loop square on: the pin and the wire round it."""
+    outer = pin / 2 + d
+    rows = (("pin", pin / 2, 0.0), ("loop", (pin + d) / 2, d))
+    return Sheet(
+        id="loop",
+        title=title,
+        stations=("make_up",),
+        strokes=tuple(
+            Stroke(part=part, points=circle((0.0, 0.0), r, 72), closed=True, width_mm=width)
+            for part, r, width in rows
+        ),
+        dimensions=pin_dimensions(pin, outer),
+    )
+
+
+def pin_dimensions(pin: float, outer: float) -> tuple[Dimension, Dimension]:
+    """Return the dimensions of a loop: the pin above, the width outside below."""
+    return (
+        Dimension(
+            a=(-pin / 2, 0.0),
+            b=(pin / 2, 0.0),
+            value_mm=pin,
+            label=say("drawing.pin"),
+            offset_mm=outer * 1.25,
+        ),
+        Dimension(
+            a=(-outer, 0.0),
+            b=(outer, 0.0),
+            value_mm=2 * outer,
+            label=say("drawing.loop_width"),
+            offset_mm=-outer * 1.25,
+        ),
+    )

@@ -1,0 +1,83 @@
+"""A ledger written line by line; totals are summed from their terms, so they can't be wrong."""
+
+from jamreel.core.body.readings import Girth
+from jamreel.core.fit.ease import Ease
+from jamreel.core.values import Backing, LedgerLine
+from jamreel.core.words import say
+
+
+class Book:
+    """Collects ledger lines. ``d`` is known to every line's reason."""
+
+    def __init__(self, d: float) -> None:
+        self._d = d
+        self._lines: list[LedgerLine] = []
+
+    @property
+    def lines(self) -> tuple[LedgerLine, ...]:
+        """All lines so far."""
+        return tuple(self._lines)
+
+    def girth(self, girth: Girth, to: str) -> None:
+        """Write a measure as a term of a total."""
+        how = "guessed" if girth.guessed else "measured" if girth.count > 1 else "measured_once"
+        self._lines.append(
+            LedgerLine(
+                id=girth.site,
+                label=say(f"site.{girth.site}").capitalize(),
+                value_mm=girth.value_mm,
+                rule="body.readings.girth_at",
+                reason=say(f"ledger.{how}", n=girth.count, pm=girth.plus_minus_mm),
+                backing="from memory" if girth.guessed else "measured",
+                inputs={"readings": float(girth.count), "spread_mm": girth.spread_mm},
+                adds_to=to,
+            )
+        )
+
+    def ease(self, ease: Ease, to: str) -> None:
+        """Write an ease as a term of a total."""
+        self.term(
+            f"ease_{ease.school}",
+            ease.value_mm,
+            "fit.ease.ease_of",
+            ease.backing,
+            to,
+            parameter=ease.parameter or 0.0,
+        )
+
+    def term(
+        self, key: str, value: float, rule: str, backing: Backing, to: str, **inputs: float
+    ) -> None:
+        """Write a term of the total ``to``; ``inputs`` are the figures that its rule used."""
+        self._write(key, value, rule, backing, to, inputs, total=False)
+
+    def total(self, key: str, rule: str, to: str | None = None, **inputs: float) -> float:
+        """Write the total of all terms that named it, and return it."""
+        value = sum(line.value_mm for line in self._lines if line.adds_to == key)
+        self._write(key, value, rule, "geometry", to, inputs, total=True)
+        return value
+
+    def _write(
+        self,
+        key: str,
+        value: float,
+        rule: str,
+        backing: Backing,
+        to: str | None,
+        inputs: dict[str, float],
+        *,
+        total: bool,
+    ) -> None:
+        self._lines.append(
+            LedgerLine(
+                id=key,
+                label=say(f"ledger.{key}.label"),
+                value_mm=value,
+                rule=rule,
+                reason=say(f"ledger.{key}.reason", d=self._d, **inputs),
+                backing=backing,
+                inputs={"d": self._d, **inputs},
+                adds_to=to,
+                total=total,
+            )
+        )
