@@ -44,9 +44,16 @@ VIEWS = (
     View("cut", "/pieces/1/cut", "[data-drawn=wire]"),
     View("form", "/pieces/4/form", "[data-drawn=former]"),
     View("fit", "/pieces/2/fit", "ol"),
-    View("wearers", "/wearers/1", "fieldset"),
+    View("cuff", "/pieces/10/measure", "[data-drawn=section]"),
+    View("fall", "/pieces/11/make_up", "[data-drawn=fall]"),
+    View("circlet", "/pieces/12/measure", "[data-drawn=section]"),
+    View("ear-cuff", "/pieces/13/measure", "[data-drawn=section]"),
+    View("forehead", "/pieces/18/make_up", "[data-drawn=brow]"),
+    View("wearers", "/wearers/1", "[data-drawn=figure]"),
+    View("cast", "/wearers/cast", "table"),
     View("tools", "/tools", "form"),
     View("measure-dark", "/pieces/4/measure", "[data-drawn=section]", theme="dark"),
+    View("fall-dark", "/pieces/11/measure", "[data-drawn=fall]", theme="dark"),
     View("measure-tablet", "/pieces/1/measure", "[data-drawn=section]", size=TABLET),
 )
 

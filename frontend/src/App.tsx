@@ -4,6 +4,7 @@ import { Navigate, NavLink, Route, Routes } from "react-router";
 import { api, ask } from "./api/client";
 import { queries } from "./api/queries";
 import { useTheme } from "./hooks/useTheme";
+import { CastEntry } from "./sections/CastEntry";
 import { BenchSection } from "./sections/BenchSection";
 import { PieceSection } from "./sections/PieceSection";
 import { SignIn } from "./sections/SignIn";
@@ -30,6 +31,7 @@ export function App() {
         <Routes>
           <Route path="/" element={<BenchSection />} />
           <Route path="/pieces/:id/:station?" element={<PieceSection />} />
+          <Route path="/wearers/cast" element={<CastEntry />} />
           <Route path="/wearers/:id?" element={<WearersSection />} />
           <Route path="/tools" element={<ToolsSection />} />
           <Route path="*" element={<Navigate to="/" replace />} />

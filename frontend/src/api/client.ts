@@ -11,6 +11,7 @@ export type Brief = Schemas["Brief_as_typed"];
 export type Measure = Schemas["Measure_as_typed"];
 export type Reading = Schemas["Reading_as_typed"];
 export type Wearer = Schemas["WearerView"];
+export type ImportView = Schemas["ImportView"];
 export type Facts = Schemas["Facts"];
 export type Session = Schemas["Session"];
 export type Sheet = Schemas["Sheet"];

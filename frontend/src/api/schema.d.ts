@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cast In
+         * @description Check or keep a whole cast's readings; ``line`` is the cell's place in the list.
+         */
+        post: operations["jamreel_api_wearers_cast_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/empty": {
         parameters: {
             query?: never;
@@ -56,6 +76,46 @@ export interface paths {
          * @description Return sites, methods, ranges, metals and constructions.
          */
         get: operations["jamreel_api_workshop_facts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measures In
+         * @description Look at a CSV file of measures, or import it when nothing in it is refused.
+         */
+        post: operations["jamreel_api_wearers_measures_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measures.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Measures Out
+         * @description Return all standing readings as CSV.
+         */
+        get: operations["jamreel_api_wearers_measures_out"];
         put?: never;
         post?: never;
         delete?: never;
@@ -644,6 +704,41 @@ export interface components {
             wearer_id?: number | null;
         };
         /**
+         * CastCell
+         * @description One reading of one wearer, as typed.
+         */
+        CastCell: {
+            /**
+             * Method
+             * @default tape
+             */
+            method?: string;
+            /** Name */
+            name: string;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+            /** Site */
+            site: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * CastIn
+         * @description A cast's readings, typed on one screen.
+         */
+        CastIn: {
+            /** Cells */
+            cells: components["schemas"]["CastCell"][];
+            /**
+             * Commit
+             * @default false
+             */
+            commit?: boolean;
+        };
+        /**
          * Caution
          * @description How work at the bench can hurt, why, and the steps at which it stands.
          */
@@ -897,6 +992,19 @@ export interface components {
              * @default 3
              */
             loop_pin?: string | number;
+        };
+        /**
+         * CsvIn
+         * @description A CSV file of measures, and whether to import it or only to look.
+         */
+        CsvIn: {
+            /**
+             * Commit
+             * @default false
+             */
+            commit?: boolean;
+            /** Text */
+            text: string;
         };
         /**
          * Cut
@@ -1534,6 +1642,22 @@ export interface components {
             tip_pin?: string | number;
         };
         /**
+         * ImportView
+         * @description What an import would do, or did; with anything refused, nothing is imported.
+         */
+        ImportView: {
+            /** Imported */
+            imported: boolean;
+            /** Names */
+            names: string[];
+            /** New Names */
+            new_names: string[];
+            /** Readings */
+            readings: number;
+            /** Refused */
+            refused: components["schemas"]["RefusedLine"][];
+        };
+        /**
          * Kind
          * @description A construction: its family, the measures it needs and uses, and what it asks.
          */
@@ -1876,6 +2000,8 @@ export interface components {
             frozen_cuts: {
                 [key: string]: number;
             };
+            /** Helps */
+            helps: string[];
             /** Id */
             id: number;
             /** Name */
@@ -1883,6 +2009,8 @@ export interface components {
             plan: components["schemas"]["Plan"] | null;
             /** Problems */
             problems: components["schemas"]["Problem"][];
+            /** Sites */
+            sites: string[];
             /** Stations */
             stations: {
                 [key: string]: components["schemas"]["StationView"];
@@ -2193,6 +2321,16 @@ export interface components {
             site: string;
             /** Unit */
             unit?: ("mm" | "in") | null;
+        };
+        /**
+         * RefusedLine
+         * @description A line that can't be taken, and why.
+         */
+        RefusedLine: {
+            /** Line */
+            line: number;
+            /** Says */
+            says: string;
         };
         /**
          * RuleDrawing
@@ -3291,6 +3429,84 @@ export interface operations {
             };
         };
     };
+    jamreel_api_wearers_cast_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CastIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     jamreel_api_bench_empty: {
         parameters: {
             query?: never;
@@ -3379,6 +3595,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Facts"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_wearers_measures_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CsvIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_wearers_measures_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
                 };
             };
             /** @description Bad Request */

@@ -7,22 +7,23 @@ import { frame, place, type Frame } from "./frame";
 
 /** How each part of a sheet is drawn; wire takes the metal's colour and its true thickness. */
 const FILLS: Record<string, string> = {
-  body: "var(--color-flesh)",
+  skin: "var(--color-flesh)",
   finger: "var(--color-flesh)",
   former: "var(--color-hair)",
   pin: "var(--color-hair)",
   runner: "wire",
+  bead: "var(--color-panel)",
+  pendant: "wire",
 };
 
 interface Props {
   sheet: Sheet;
   colour: string;
   className?: string;
-  label?: string;
 }
 
 /** A drawing of the plan to scale, with its dimension lines. */
-export function SheetDrawing({ sheet, colour, className = "", label }: Props) {
+export function SheetDrawing({ sheet, colour, className = "" }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const unit = useUnit();
   const { lines } = usePointed();
@@ -40,7 +41,7 @@ export function SheetDrawing({ sheet, colour, className = "", label }: Props) {
         >
           {sheet.strokes.map((stroke) => {
             const path = pathOf(stroke.points, stroke.closed ?? false, at);
-            const fill = FILLS[stroke.part];
+            const fill = FILLS[stroke.part.split(" ")[0] ?? ""];
             const wire = (stroke.width_mm ?? 0) > 0;
             const pointed = lines.includes(stroke.part);
             return (
@@ -64,16 +65,20 @@ export function SheetDrawing({ sheet, colour, className = "", label }: Props) {
               </g>
             );
           })}
-          {label && (
-            <text
-              x={place(at, [0, 0])[0]}
-              y={place(at, [0, 0])[1] + 5}
-              textAnchor="middle"
-              className="fill-muted text-[15px]"
-            >
-              {label}
-            </text>
-          )}
+          {(sheet.labels ?? []).map((label) => {
+            const [x, y] = place(at, label.at as [number, number]);
+            return (
+              <text
+                key={label.text}
+                x={x}
+                y={y + 5}
+                textAnchor={label.anchor ?? "middle"}
+                className="fill-ink text-[14px]"
+              >
+                {label.text}
+              </text>
+            );
+          })}
           {(sheet.dimensions ?? []).map((dimension) => (
             <DimensionLine
               key={dimension.label}

@@ -34,7 +34,7 @@ export function TheRule({ plan, faded }: Props) {
       <div ref={ref} className="relative h-[116px] overflow-hidden">
         {width > 0 && (
           <svg width={width} height={116} aria-hidden="true" data-drawn="rule">
-            {rulerTicks(shown, unit).map((tick) => (
+            {rulerTicks(shown, unit, scale).map((tick) => (
               <g key={tick.at}>
                 <line
                   x1={x(tick.at)}

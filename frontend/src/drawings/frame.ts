@@ -10,6 +10,7 @@ export interface Frame {
 // Room for the figures beside dimension lines, in px.
 const MARGIN_X = 24;
 const MARGIN_Y = 30;
+const WORDS_X = 130;
 
 export function place({ scale, x, y }: Frame, [mmX, mmY]: [number, number]): [number, number] {
   return [x + mmX * scale, y - mmY * scale];
@@ -32,13 +33,15 @@ export function frame(sheet: Sheet, width: number, height: number): Frame {
   }
   const [left, right] = [Math.min(...xs), Math.max(...xs)];
   const [low, high] = [Math.min(...ys), Math.max(...ys)];
+  // Words that start at a place run to the right of it.
+  const words = (sheet.labels ?? []).some((label) => label.anchor === "start") ? WORDS_X : 0;
   const scale = Math.min(
-    (width - 2 * MARGIN_X) / (right - left),
+    (width - 2 * MARGIN_X - words) / (right - left),
     (height - 2 * MARGIN_Y) / (high - low),
   );
   return {
     scale,
-    x: width / 2 - ((left + right) / 2) * scale,
+    x: (width - words) / 2 - ((left + right) / 2) * scale,
     y: height / 2 + ((low + high) / 2) * scale,
   };
 }

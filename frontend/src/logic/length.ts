@@ -41,14 +41,23 @@ export function lengthText(mm: number, unit: Unit, places = 1): string {
   return fraction ? `${text} ${fraction[0]}/${fraction[1]}`.trim() : text;
 }
 
-/** Ticks of a ruler up to a length: places in mm, how tall (0 to 2), and a label on the tallest. */
-export function rulerTicks(length: number, unit: Unit) {
+/** The least room that a label and a tick want, in px. */
+const LABEL_PX = 30;
+const TICK_PX = 3.2;
+
+/**
+ * Ticks of a ruler up to a length at some scale (px a mm): places in mm, how tall (0 to 2), and a
+ * label on the tallest. Where it gets crowded, small ticks and every other label are left out.
+ */
+export function rulerTicks(length: number, unit: Unit, scale: number) {
   const step = unit === "mm" ? 1 : MM_PER_INCH / 16;
   const [tall, middle] = unit === "mm" ? [10, 5] : [16, 8];
   const count = Math.floor(length / step + 1e-6);
+  const every = [1, 2, 5, 10, 20, 50].find((n) => n * tall * step * scale >= LABEL_PX) ?? 100;
+  const least = step * scale >= TICK_PX ? 0 : middle * step * scale >= TICK_PX ? 1 : 2;
   return Array.from({ length: count + 1 }, (_, i) => ({
     at: i * step,
     rank: i % tall === 0 ? 2 : i % middle === 0 ? 1 : 0,
-    label: i % tall === 0 ? String(unit === "mm" ? i : i / 16) : undefined,
-  }));
+    label: i % (tall * every) === 0 ? String(unit === "mm" ? i : i / 16) : undefined,
+  })).filter((tick) => tick.rank >= least);
 }

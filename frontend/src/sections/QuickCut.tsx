@@ -4,29 +4,42 @@ import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
 import { api, ask, type Piece, type Worked } from "../api/client";
 import { queries } from "../api/queries";
+import { KindSelect } from "../stations/PieceChoices";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
 
 const KEY = "jamreel.quick";
-const EMPTY = { wrist: "", hand: "", size: "14 awg", metal: "copper", ease: "comfortable" };
-type Quick = typeof EMPTY;
+interface Quick {
+  kind: string;
+  values: Record<string, string>;
+  size: string;
+  metal: string;
+  ease: string;
+}
+const EMPTY: Quick = {
+  kind: "sliding_bangle",
+  values: {},
+  size: "14 awg",
+  metal: "copper",
+  ease: "comfortable",
+};
+const SHOWN = ["open", "worn", "inside", "overlap", "opening", "fall", "ear_gap", "step"];
 
 function kept(): Quick {
   const text = sessionStorage.getItem(KEY);
   return text ? { ...EMPTY, ...(JSON.parse(text) as Quick) } : EMPTY;
 }
 
-function briefOf(quick: Quick) {
+function briefOf(quick: Quick, sites: readonly string[]) {
   return {
     schema: 1,
-    measures: {
-      wrist_girth: { readings: [{ value: quick.wrist }] },
-      hand_pass_girth: { readings: [{ value: quick.hand }] },
-    },
+    measures: Object.fromEntries(
+      sites.map((site) => [site, { readings: [{ value: quick.values[site] ?? "" }] }]),
+    ),
     ease: { school: "fixed", word: quick.ease },
-    piece: { kind: "sliding_bangle", loop_pin: "2.6 mm" },
+    piece: { kind: quick.kind },
     wire: { size: quick.size, metal: quick.metal, temper: "half_hard" },
   };
 }
@@ -38,8 +51,10 @@ export function QuickCut() {
   const facts = useQuery(queries.facts()).data;
   const [quick, setQuick] = useState<Quick>(kept);
   useEffect(() => sessionStorage.setItem(KEY, JSON.stringify(quick)), [quick]);
-  const ready = quick.wrist.trim() !== "" && quick.hand.trim() !== "";
-  const brief = briefOf(quick);
+  const kind = facts?.kinds.find((one) => one.kind === quick.kind);
+  const sites = kind?.sites ?? [];
+  const ready = sites.length > 0 && sites.every((site) => (quick.values[site] ?? "").trim() !== "");
+  const brief = briefOf(quick, sites);
   const worked = useQuery({
     queryKey: ["plan", brief],
     queryFn: () => ask<Worked>(api.POST("/api/plan", { body: { brief } })),
@@ -49,7 +64,9 @@ export function QuickCut() {
   });
   const keep = useMutation({
     mutationFn: () =>
-      ask<Piece>(api.POST("/api/pieces", { body: { name: t("quick.piece_name"), brief } })),
+      ask<Piece>(
+        api.POST("/api/pieces", { body: { name: kind?.says ?? t("quick.piece_name"), brief } }),
+      ),
     onSuccess: (piece) => {
       setQuick(EMPTY);
       void navigate(`/pieces/${piece.id}/cut`);
@@ -58,8 +75,10 @@ export function QuickCut() {
   const plan = ready ? (worked.data?.plan ?? null) : null;
   const problems = ready ? (worked.data?.problems ?? []) : [];
   const at = (field: string) => problems.find((p) => p.field.startsWith(field))?.says;
-  const set = (key: keyof Quick) => (value: string) => setQuick({ ...quick, [key]: value });
-  const fields = ["measures.wrist_girth", "measures.hand_pass_girth", "wire.size"];
+  const set = (key: "kind" | "size" | "metal" | "ease") => (value: string) =>
+    setQuick({ ...quick, [key]: value });
+  const fields = [...sites.map((site) => `measures.${site}`), "wire.size"];
+  const answer = plan?.figures.find((figure) => figure.id === plan.answers.cut);
   return (
     <section
       aria-labelledby="quick"
@@ -70,20 +89,25 @@ export function QuickCut() {
       </h2>
       <p className="mb-3 text-muted">{t("quick.what")}</p>
       <div className="grid grid-cols-2 gap-3">
-        <TextField
-          label={t("site.wrist_girth")}
-          className="[&_input]:figures [&_input]:text-xl"
-          inputMode="decimal"
-          value={quick.wrist}
-          onText={set("wrist")}
-        />
-        <TextField
-          label={t("site.hand_pass_girth")}
-          className="[&_input]:figures [&_input]:text-xl"
-          inputMode="decimal"
-          value={quick.hand}
-          onText={set("hand")}
-        />
+        {facts && (
+          <KindSelect
+            label={t("make_up.kind")}
+            className="col-span-2"
+            facts={facts}
+            value={quick.kind}
+            onChoose={set("kind")}
+          />
+        )}
+        {sites.map((site) => (
+          <TextField
+            key={site}
+            label={t(`site.${site}`)}
+            className="[&_input]:figures [&_input]:text-xl"
+            inputMode="decimal"
+            value={quick.values[site] ?? ""}
+            onText={(value) => setQuick({ ...quick, values: { ...quick.values, [site]: value } })}
+          />
+        ))}
         <TextField label={t("make_up.wire")} value={quick.size} onText={set("size")} />
         <Select
           label={t("make_up.metal")}
@@ -91,16 +115,18 @@ export function QuickCut() {
           options={(facts?.metals ?? []).map((m) => ({ value: m.id, label: m.name }))}
           onChoose={set("metal")}
         />
-        <Select
-          label={t("ease.question")}
-          className="col-span-2"
-          value={quick.ease}
-          options={["snug", "comfortable", "loose"].map((word) => ({
-            value: word,
-            label: t(`ease.${word}`),
-          }))}
-          onChoose={set("ease")}
-        />
+        {kind?.eases && (
+          <Select
+            label={t("ease.question")}
+            className="col-span-2"
+            value={quick.ease}
+            options={["snug", "comfortable", "loose"].map((word) => ({
+              value: word,
+              label: t(`ease.${word}`),
+            }))}
+            onChoose={set("ease")}
+          />
+        )}
       </div>
       {fields.map((field) => (
         <Problem key={field} says={at(field)} />
@@ -114,12 +140,8 @@ export function QuickCut() {
         <p className="text-muted">{plan?.says ?? t("quick.waits")}</p>
         <p className="flex items-baseline justify-between">
           <span className="text-xl font-bold">{t("quick.cut")}</span>
-          {plan ? (
-            <Figure
-              mm={plan.cuts[0]?.length_mm ?? 0}
-              unit
-              className="text-[64px] leading-none font-bold"
-            />
+          {answer ? (
+            <Figure mm={answer.value_mm} unit className="text-[64px] leading-none font-bold" />
           ) : (
             <span className="text-[64px] leading-none font-light text-muted">–</span>
           )}
@@ -127,7 +149,7 @@ export function QuickCut() {
         {plan && (
           <>
             <ul className="mt-2 space-y-1 text-[15px]">
-              {["open", "worn", "overlap", "step"].map((id) => {
+              {SHOWN.map((id) => {
                 const figure = plan.figures.find((one) => one.id === id);
                 return (
                   figure && (

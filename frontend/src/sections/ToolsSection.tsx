@@ -9,6 +9,8 @@ import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
 
 const KINDS = ["stepped mandrel", "stepped pliers", "dowels", "household"] as const;
+const PARTS = ["wrist", "neck", "head", "ankle", "arm"] as const;
+type Part = (typeof PARTS)[number];
 const WORDS = ["snug", "comfortable", "loose"] as const;
 type Tool = NonNullable<ShopTyped["formers"]>[number];
 
@@ -36,6 +38,7 @@ function ToolsForm({ shop }: { shop: ShopView }) {
     onSuccess: () => client.invalidateQueries(),
   });
   const says = save.error instanceof ApiError ? save.error.details : undefined;
+  const [part, setPart] = useState<Part>("wrist");
   const unit = draft.unit ?? "mm";
   return (
     <form
@@ -82,24 +85,33 @@ function ToolsForm({ shop }: { shop: ShopView }) {
           <section>
             <h2 className="mb-1 text-lg">{t("tools.ease")}</h2>
             <p className="mb-2 text-sm text-muted">{t("tools.ease_why")}</p>
+            <Select
+              label={t("tools.part")}
+              labelHidden
+              className="mb-2"
+              value={part}
+              options={PARTS.map((value) => ({ value, label: t(`body.${value}`) }))}
+              onChoose={(value) => setPart(value as Part)}
+            />
             {WORDS.map((word) => (
-              <div key={word} className="mb-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-2">
+              <div key={part + word} className="mb-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-2">
                 <span className="pb-2.5">{t(`ease.${word}`)}</span>
                 <NumberField
                   label={`${t(`ease.${word}`)}, mm`}
                   suffix="mm"
-                  value={draft.ease?.fixed_mm?.[word]}
-                  onNumber={(value) => set(["ease", "fixed_mm", word], value)}
+                  value={draft.ease?.[part]?.fixed_mm?.[word]}
+                  onNumber={(value) => set(["ease", part, "fixed_mm", word], value)}
                 />
                 <NumberField
                   label={`${t(`ease.${word}`)}, %`}
                   suffix="%"
-                  value={draft.ease?.percent?.[word]}
-                  onNumber={(value) => set(["ease", "percent", word], value)}
+                  value={draft.ease?.[part]?.percent?.[word]}
+                  onNumber={(value) => set(["ease", part, "percent", word], value)}
                 />
               </div>
             ))}
           </section>
+          <Landmarks marks={draft.landmarks ?? []} onChange={set} />
         </div>
       </div>
     </form>
@@ -108,7 +120,7 @@ function ToolsForm({ shop }: { shop: ShopView }) {
 
 /** The settings as typed, with what was never typed filled in from what is in force. */
 function asTyped(shop: ShopView): ShopTyped {
-  const { schema, unit, gauge_system, language, ease, formers, pins } = shop.shop;
+  const { schema, unit, gauge_system, language, ease, formers, pins, landmarks } = shop.shop;
   const typed = shop.typed as ShopTyped;
   return {
     schema,
@@ -118,7 +130,42 @@ function asTyped(shop: ShopView): ShopTyped {
     ease: ease as ShopTyped["ease"],
     formers: typed.formers ?? (formers as Tool[]),
     pins: typed.pins ?? (pins as Tool[]),
+    landmarks: typed.landmarks ?? (landmarks as ShopTyped["landmarks"]),
   };
+}
+
+interface LandmarkProps {
+  marks: NonNullable<ShopTyped["landmarks"]>;
+  onChange: (path: (string | number)[], value: unknown) => void;
+}
+
+/** Places of the chest, so far below the shoulder points: what a fall is named by. */
+function Landmarks({ marks, onChange }: LandmarkProps) {
+  const { t } = useTranslation();
+  return (
+    <section>
+      <h2 className="text-lg">{t("tools.landmarks")}</h2>
+      <p className="mb-2 text-sm text-muted">{t("tools.landmarks_why")}</p>
+      {marks.map((mark, i) => (
+        <div key={i} className="mb-2 grid grid-cols-[1fr_110px] gap-2">
+          <TextField
+            label={t("tools.landmark_name", { n: i + 1 })}
+            labelHidden
+            value={mark.name}
+            onText={(name) => onChange(["landmarks", i, "name"], name)}
+          />
+          <TextField
+            label={t("tools.landmark_below", { name: mark.name })}
+            labelHidden
+            className="[&_input]:figures"
+            inputMode="decimal"
+            value={String(mark.below)}
+            onText={(below) => onChange(["landmarks", i, "below"], below)}
+          />
+        </div>
+      ))}
+    </section>
+  );
 }
 
 interface ListProps {

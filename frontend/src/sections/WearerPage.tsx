@@ -5,7 +5,11 @@ import { Link, useNavigate } from "react-router";
 import { api, ApiError, ask, type Piece, type Reading, type Wearer } from "../api/client";
 import { queries } from "../api/queries";
 import { asText } from "../logic/draft";
+import { BodyFigure } from "../drawings/BodyFigure";
+import { SiteDrawing } from "../drawings/SiteDrawing";
+import { KindSelect } from "../stations/PieceChoices";
 import { Button } from "../ui/Button";
+import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
 
 const SLOTS = [0, 1, 2];
@@ -14,6 +18,8 @@ const SLOTS = [0, 1, 2];
 export function WearerPage({ wearer }: { wearer: Wearer }) {
   const { t } = useTranslation();
   const facts = useQuery(queries.facts()).data;
+  const [site, setSite] = useState("wrist_girth");
+  const sites = facts?.sites.map((one) => one.id) ?? [];
   return (
     <div className="space-y-5">
       <header>
@@ -23,9 +29,19 @@ export function WearerPage({ wearer }: { wearer: Wearer }) {
         </p>
         {wearer.note && <p className="mt-1">{wearer.note}</p>}
       </header>
-      {facts?.sites.map((site) => (
-        <SiteForm key={site.id} wearer={wearer} site={site.id} />
-      ))}
+      <div className="grid grid-cols-1 gap-5 min-[1150px]:grid-cols-[290px_1fr]">
+        <BodyFigure wearer={wearer} sites={sites} />
+        <div className="space-y-3">
+          <Select
+            label={t("wearers.site")}
+            value={site}
+            options={sites.map((one) => ({ value: one, label: t(`site.${one}`) }))}
+            onChoose={setSite}
+          />
+          <SiteDrawing site={site} />
+          <SiteForm key={site} wearer={wearer} site={site} />
+        </div>
+      </div>
       {wearer.problems.map((problem) => (
         <Problem key={problem.field} says={problem.says} />
       ))}
@@ -38,6 +54,8 @@ export function WearerPage({ wearer }: { wearer: Wearer }) {
 function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
   const { t } = useTranslation();
   const client = useQueryClient();
+  const kind = useQuery(queries.facts()).data?.sites.find((one) => one.id === site)?.kind;
+  const method = kind === "breadth" ? "calliper" : "tape";
   const kept = (wearer.measures as Record<string, { readings: Reading[] }>)[site]?.readings ?? [];
   const [values, setValues] = useState(SLOTS.map((i) => asText(kept[i]?.value)));
   const before = SLOTS.map((i) => asText(kept[i]?.value));
@@ -48,10 +66,10 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
         api.PUT("/api/wearers/{wearer_id}/readings", {
           params: { path: { wearer_id: wearer.id } },
           body: {
-            site: site as "wrist_girth" | "hand_pass_girth",
+            site,
             // Readings that were not touched keep their method and hour.
             readings: values
-              .map((value, i) => (value === before[i] ? kept[i] : { value, method: "tape" }))
+              .map((value, i) => (value === before[i] ? kept[i] : { value, method }))
               .filter((r) => r && asText(r.value).trim()) as Record<string, never>[],
           },
         }),
@@ -67,25 +85,24 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
       }}
     >
       <fieldset>
-        <legend className="mb-1 font-bold">{t(`site.${site}`)}</legend>
-        <p className="mb-1 text-sm text-muted">{t(`how.${site}`)}</p>
-        <div className="grid grid-cols-[1fr_1fr_1fr_auto] gap-2">
+        <legend className="sr-only">{t(`site.${site}`)}</legend>
+        <div className="grid grid-cols-3 gap-2">
           {SLOTS.map((i) => (
             <TextField
               key={i}
               labelHidden
               label={t("measure.reading", { site: t(`site.${site}`), n: i + 1 })}
-              className="[&_input]:figures [&_input]:text-right [&_input]:text-xl"
+              className="[&_input]:figures [&_input]:px-1.5 [&_input]:text-right [&_input]:text-[17px]"
               inputMode="decimal"
               placeholder="–"
               value={values[i]}
               onText={(value) => setValues(values.map((old, k) => (k === i ? value : old)))}
             />
           ))}
-          <Button type="submit" disabled={!changed || keep.isPending}>
-            {t("wearers.keep")}
-          </Button>
         </div>
+        <Button type="submit" className="mt-2 w-full" disabled={!changed || keep.isPending}>
+          {t("wearers.keep")}
+        </Button>
         <Problem says={says} />
       </fieldset>
     </form>
@@ -95,16 +112,22 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
 function Pieces({ wearer }: { wearer: Wearer }) {
   const { t } = useTranslation();
   const navigate = useNavigate();
+  const facts = useQuery(queries.facts()).data;
+  const [kind, setKind] = useState("sliding_bangle");
+  const chosen = facts?.kinds.find((one) => one.kind === kind);
   const start = useMutation({
     mutationFn: () =>
       ask<Piece>(
         api.POST("/api/pieces", {
           body: {
-            name: t("wearers.piece_name", { name: wearer.name.split(" ")[0] }),
+            name: t("wearers.piece_name", {
+              name: wearer.name.split(" ")[0],
+              piece: chosen?.says,
+            }),
             wearer_id: wearer.id,
             brief: {
               schema: 1,
-              piece: { kind: "sliding_bangle", loop_pin: "2.6 mm" },
+              piece: { kind },
               wire: { size: "14 awg", metal: "copper", temper: "half_hard" },
             },
           },
@@ -128,9 +151,18 @@ function Pieces({ wearer }: { wearer: Wearer }) {
           </li>
         ))}
       </ul>
-      <Button className="mt-2" onClick={() => start.mutate()}>
-        {t("wearers.start")}
-      </Button>
+      {facts && (
+        <div className="mt-2 flex items-end gap-2">
+          <KindSelect
+            label={t("wearers.what")}
+            className="grow"
+            facts={facts}
+            value={kind}
+            onChoose={setKind}
+          />
+          <Button onClick={() => start.mutate()}>{t("wearers.start")}</Button>
+        </div>
+      )}
     </section>
   );
 }

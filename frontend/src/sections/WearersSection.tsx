@@ -7,7 +7,10 @@ import { queries } from "../api/queries";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
+import { CastLink } from "./CastEntry";
 import { WearerPage } from "./WearerPage";
+
+const LISTED = ["wrist_girth", "hand_pass_girth"];
 
 /** Everybody who is measured, and one of them in full. */
 export function WearersSection() {
@@ -16,12 +19,15 @@ export function WearersSection() {
   const { data: wearers } = useQuery(queries.wearers());
   const facts = useQuery(queries.facts()).data;
   const chosen = wearers?.find((one) => one.id === Number(id));
-  const sites = facts?.sites ?? [];
+  const sites = (facts?.sites ?? []).filter((site) => LISTED.includes(site.id));
   return (
     <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <title>{`${t("nav.wearers")} · Jam Reel`}</title>
       <div className="px-6 py-4">
-        <h1 className="mb-2 text-[26px]">{t("nav.wearers")}</h1>
+        <div className="mb-2 flex items-baseline justify-between">
+          <h1 className="text-[26px]">{t("nav.wearers")}</h1>
+          <CastLink>{t("cast.link")}</CastLink>
+        </div>
         {wearers?.length === 0 && <p className="mb-4 text-muted">{t("wearers.empty")}</p>}
         <table className="w-full">
           <thead className="border-b border-ink text-sm text-muted">

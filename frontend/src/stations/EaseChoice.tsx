@@ -12,22 +12,26 @@ type Ease = NonNullable<Brief["ease"]>;
 const WORDS = ["snug", "comfortable", "loose"] as const;
 
 function keyOf(ease: Ease): string {
-  if (ease.school === "finger") return "finger";
+  if (ease.school === "finger" || ease.school === "copy") return ease.school;
   return ease.word === null ? "own" : `${ease.school}:${ease.word ?? "comfortable"}`;
 }
 
 /** The schools of ease side by side, each with the inside girth that it gives here. */
-export function EaseChoice({ brief, plan, problems, edit, shop }: StationProps) {
+export function EaseChoice({ brief, plan, problems, edit, shop, facts }: StationProps) {
   const { t } = useTranslation();
   const ease: Ease = brief.ease ?? { school: "fixed", word: "comfortable" };
   const options = plan?.ease_options ?? [];
   const find = (school: string, word: string | null) =>
     options.find((o) => o.ease.school === school && (o.ease.word ?? null) === word);
-  const table = shop.shop.ease;
+  const part = facts.kinds.find((kind) => kind.kind === brief.piece.kind)?.part ?? "wrist";
+  const table = shop.shop.ease?.[part as "wrist"];
   const now = options.find((o) => o.ease.chosen)?.ease.value_mm;
   const current = now === undefined ? "" : `${now.toFixed(1)} mm`;
+  const inside = options.find((o) => o.ease.chosen)?.inside_girth_mm;
+  const copied = inside === undefined ? "" : `${inside.toFixed(1)} mm`;
   const choose = (key: string) => {
     if (key === "finger") edit(["ease"], { school: "finger", finger: asText(table?.finger_mm) });
+    else if (key === "copy") edit(["ease"], { school: "copy", inside_girth: copied });
     else if (key === "own") edit(["ease"], { school: "fixed", word: null, amount: current });
     else {
       const [school, word] = key.split(":");
@@ -67,6 +71,13 @@ export function EaseChoice({ brief, plan, problems, edit, shop }: StationProps) 
         <span className="self-center pr-1">{t("ease.other")}</span>
         <EaseCell id="finger" label={t("ease.finger")} option={find("finger", null)} />
         <EaseCell id="own" label={t("ease.own")} option={own} />
+        <span />
+        <EaseCell
+          id="copy"
+          label={t("ease.copy")}
+          option={options.find((o) => o.ease.school === "copy")}
+          wide
+        />
       </RadioGroup.Root>
       {ease.school === "finger" && (
         <TextField
@@ -86,7 +97,16 @@ export function EaseChoice({ brief, plan, problems, edit, shop }: StationProps) 
           onText={(amount) => edit(["ease", "amount"], amount)}
         />
       )}
-      {ease.school !== "finger" && chosen !== "own" && (
+      {ease.school === "copy" && (
+        <TextField
+          className="mt-2"
+          label={t("ease.copy_girth")}
+          value={asText(ease.inside_girth)}
+          problem={problemAt(problems, "ease", true)}
+          onText={(girth) => edit(["ease", "inside_girth"], girth)}
+        />
+      )}
+      {ease.school !== "finger" && ease.school !== "copy" && chosen !== "own" && (
         <Problem says={problemAt(problems, "ease", true)} />
       )}
     </section>
@@ -112,15 +132,16 @@ interface CellProps {
   label: string | null;
   option: Option | undefined;
   say?: string;
+  wide?: boolean;
 }
 
-function EaseCell({ id, label, option, say }: CellProps) {
+function EaseCell({ id, label, option, say, wide = false }: CellProps) {
   const { t } = useTranslation();
   return (
     <RadioGroup.Item
       value={id}
       aria-label={[t(`ease.of_${id.split(":")[0]}`), say].filter(Boolean).join(", ")}
-      className="flex min-h-[44px] items-center justify-between gap-2 rounded-sm border hairline bg-panel px-2.5 text-left text-[15px] hover:border-ink data-[state=checked]:border-accent data-[state=checked]:bg-tint data-[state=checked]:ring-2 data-[state=checked]:ring-accent"
+      className={`${wide ? "col-span-2 " : ""}flex min-h-[44px] items-center justify-between gap-2 rounded-sm border hairline bg-panel px-2.5 text-left text-[15px] hover:border-ink data-[state=checked]:border-accent data-[state=checked]:bg-tint data-[state=checked]:ring-2 data-[state=checked]:ring-accent`}
     >
       <span className="text-muted">
         {label ?? (option && <Figure mm={option.ease.value_mm} signed />)}

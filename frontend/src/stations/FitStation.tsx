@@ -14,7 +14,7 @@ type PuttingRight = NonNullable<Plan["putting_right"]>;
 
 /** The try-on: what was seen, what to change and by how much, and done. */
 export function FitStation(props: StationProps) {
-  const { piece, brief, plan, problems, edit, take } = props;
+  const { piece, brief, plan, facts, take } = props;
   const { t } = useTranslation();
   const path = { piece_id: piece.id };
   const record = useMutation({
@@ -34,38 +34,16 @@ export function FitStation(props: StationProps) {
       ),
     onSuccess: take,
   });
-  const tryon = brief.tryon ?? {};
+  const asks = facts.kinds.find((kind) => kind.kind === brief.piece.kind)?.asks ?? [];
   const answer = plan?.putting_right;
   const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("fit"));
   return (
     <>
       <section className="space-y-3">
         <h2 className="text-lg">{t("fit.noted")}</h2>
-        <YesNo
-          label={t("fit.passes")}
-          value={tryon.passes_hand}
-          onAnswer={(value) => edit(["tryon"], { ...tryon, passes_hand: value })}
-        />
-        <TextField
-          label={t("fit.open")}
-          inputMode="decimal"
-          className="[&_input]:figures [&_input]:text-xl"
-          value={asText(tryon.open_inside_girth)}
-          problem={problemAt(problems, "tryon.open_inside_girth")}
-          onText={(value) => edit(["tryon"], { ...tryon, open_inside_girth: value })}
-        />
-        <YesNo
-          label={t("fit.finger")}
-          value={tryon.finger_under}
-          onAnswer={(value) => edit(["tryon"], { ...tryon, finger_under: value })}
-        />
-        <TextField
-          label={t("fit.overlap")}
-          inputMode="decimal"
-          value={asText(tryon.overlap)}
-          problem={problemAt(problems, "tryon.overlap")}
-          onText={(value) => edit(["tryon"], { ...tryon, overlap: value })}
-        />
+        {asks.map((ask) => (
+          <Ask key={ask} ask={ask} {...props} />
+        ))}
         <div className="flex flex-wrap gap-2 pt-1">
           <Button
             look="strong"
@@ -91,6 +69,34 @@ export function FitStation(props: StationProps) {
         </section>
       </div>
     </>
+  );
+}
+
+/** What is answered by yes or no; the rest is measured. */
+const YES_NO = ["passes_hand", "goes_on", "finger_under", "stays_on", "comfortable"];
+
+function Ask({ ask, brief, problems, edit }: StationProps & { ask: string }) {
+  const { t } = useTranslation();
+  const tryon = (brief.tryon ?? {}) as Record<string, unknown>;
+  const set = (value: unknown) => edit(["tryon"], { ...tryon, [ask]: value });
+  if (YES_NO.includes(ask)) {
+    return (
+      <YesNo
+        label={t(`fit.${ask}`)}
+        value={tryon[ask] as boolean | null | undefined}
+        onAnswer={set}
+      />
+    );
+  }
+  return (
+    <TextField
+      label={t(`fit.${ask}`)}
+      inputMode="decimal"
+      className="[&_input]:figures [&_input]:text-xl"
+      value={asText(tryon[ask])}
+      problem={problemAt(problems, `tryon.${ask}`)}
+      onText={set}
+    />
   );
 }
 

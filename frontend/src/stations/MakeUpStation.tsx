@@ -1,64 +1,54 @@
 import { ToggleGroup } from "radix-ui";
 import { useTranslation } from "react-i18next";
-import type { Brief } from "../api/client";
 import { SheetDrawing } from "../drawings/SheetDrawing";
 import { asText } from "../logic/draft";
 import { AdviceList } from "../ui/AdviceList";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
-import { TextField } from "../ui/TextField";
+import { Problem, TextField } from "../ui/TextField";
 import { problemAt, type StationProps } from "./context";
+import { PieceChoices } from "./PieceChoices";
 
 const TEMPERS = ["dead_soft", "quarter_hard", "half_hard", "full_hard", "spring"];
 
-/** What it is made of, and on what. */
+/** How it is built, of what, and on what. */
 export function MakeUpStation(props: StationProps) {
-  const { brief, plan, problems, edit } = props;
+  const { brief, plan, problems, facts } = props;
   const { t } = useTranslation();
   const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("make_up"));
+  const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
+  const pinned = kind?.choices.some((choice) => choice.name === "loop_pin");
+  const opens = plan?.bends[0]?.opens_to_mm;
   return (
     <>
       <div className="space-y-4">
-        <TextField
-          label={t("make_up.wire")}
-          className="[&_input]:text-xl [&_input]:figures"
-          value={asText(brief.wire.size)}
-          problem={problemAt(problems, "wire.size", true)}
-          hint={plan ? t("make_up.is", { wire: plan.wire }) : t("make_up.wire_hint")}
-          onText={(size) => edit(["wire", "size"], size)}
-        />
+        <PieceChoices {...props} />
+        {pinned && <PinChoice {...props} />}
+        {kind?.wired && <WireChoice {...props} />}
         <MetalChoice {...props} />
-        <Select
-          label={t("make_up.temper")}
-          value={brief.wire.temper ?? "half_hard"}
-          options={TEMPERS.map((value) => ({ value, label: t(`temper.${value}`) }))}
-          onChoose={(temper) => edit(["wire", "temper"], temper)}
-        />
-        <PinChoice {...props} />
-        <div className="grid grid-cols-2 gap-3">
-          <TextField
-            label={t("make_up.trim")}
-            value={asText(brief.cutting?.trim ?? "1.5")}
-            problem={problemAt(problems, "cutting.trim") ?? problemAt(problems, "cutting")}
-            onText={(trim) => edit(["cutting", "trim"], trim)}
-          />
-          <TextField
-            label={t("make_up.margin")}
-            value={asText(brief.cutting?.margin ?? "0")}
-            problem={problemAt(problems, "cutting.margin")}
-            onText={(margin) => edit(["cutting", "margin"], margin)}
-          />
-        </div>
+        {kind?.wired && <Allowances {...props} />}
+        <Problem says={problemAt(problems, "piece")} />
       </div>
       <div className="flex min-h-[380px] flex-col gap-4">
-        {sheet && plan && (
+        {plan && (
           <div>
-            <h2 className="text-lg">{sheet.title}</h2>
-            <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[230px]" />
+            {sheet && (
+              <>
+                <h2 className="text-lg">{sheet.title}</h2>
+                <SheetDrawing
+                  sheet={sheet}
+                  colour={plan.colour}
+                  className={sheet.id === "loop" ? "h-[230px]" : "h-[340px]"}
+                />
+              </>
+            )}
             <p className="text-[15px] text-muted">
-              {t("make_up.loop_opens")}{" "}
-              <Figure mm={plan.bends[0]?.opens_to_mm ?? 0} places={2} unit />
-              {" · "}
+              {opens !== undefined && (
+                <>
+                  {t("make_up.loop_opens")} <Figure mm={opens} places={2} unit />
+                  {" · "}
+                </>
+              )}
               {t("make_up.mass")} <span className="figures">{plan.mass_g.toFixed(1)} g</span>
             </p>
           </div>
@@ -72,6 +62,48 @@ export function MakeUpStation(props: StationProps) {
         </section>
       </div>
     </>
+  );
+}
+
+function WireChoice({ brief, plan, problems, edit }: StationProps) {
+  const { t } = useTranslation();
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <TextField
+        label={t("make_up.wire")}
+        className="[&_input]:text-xl [&_input]:figures"
+        value={asText(brief.wire.size)}
+        problem={problemAt(problems, "wire.size", true)}
+        hint={plan ? t("make_up.is", { wire: plan.wire }) : t("make_up.wire_hint")}
+        onText={(size) => edit(["wire", "size"], size)}
+      />
+      <Select
+        label={t("make_up.temper")}
+        value={brief.wire.temper ?? "half_hard"}
+        options={TEMPERS.map((value) => ({ value, label: t(`temper.${value}`) }))}
+        onChoose={(temper) => edit(["wire", "temper"], temper)}
+      />
+    </div>
+  );
+}
+
+function Allowances({ brief, problems, edit }: StationProps) {
+  const { t } = useTranslation();
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <TextField
+        label={t("make_up.trim")}
+        value={asText(brief.cutting?.trim ?? "1.5")}
+        problem={problemAt(problems, "cutting.trim")}
+        onText={(trim) => edit(["cutting", "trim"], trim)}
+      />
+      <TextField
+        label={t("make_up.margin")}
+        value={asText(brief.cutting?.margin ?? "0")}
+        problem={problemAt(problems, "cutting.margin")}
+        onText={(margin) => edit(["cutting", "margin"], margin)}
+      />
+    </div>
   );
 }
 
@@ -107,35 +139,26 @@ function MetalChoice({ brief, facts, edit, problems }: StationProps) {
   );
 }
 
-function PinChoice({ brief, problems, edit, shop }: StationProps) {
+/** The maker's own pins, a press each, for the loops. */
+function PinChoice({ brief, edit, shop }: StationProps) {
   const { t } = useTranslation();
-  const piece = brief.piece as Brief["piece"];
   const pins = [...new Set((shop.shop.pins ?? []).flatMap((tool) => tool.diameters))]
     .map(Number)
     .sort((a, b) => a - b);
-  const typed = asText(piece.loop_pin ?? "2.6");
+  const typed = asText((brief.piece as Record<string, unknown>).loop_pin ?? "");
   return (
-    <div>
-      <TextField
-        label={t("make_up.pin")}
-        className="[&_input]:figures [&_input]:text-xl"
-        value={typed}
-        problem={problemAt(problems, "piece.loop_pin")}
-        onText={(pin) => edit(["piece", "loop_pin"], pin)}
-      />
-      <div role="group" aria-label={t("make_up.pins")} className="mt-1.5 flex flex-wrap gap-1.5">
-        {pins.map((pin) => (
-          <button
-            key={pin}
-            type="button"
-            className="figures min-h-[44px] min-w-[44px] rounded-sm border hairline bg-panel px-2 hover:border-ink aria-pressed:border-accent aria-pressed:bg-tint aria-pressed:ring-2 aria-pressed:ring-accent"
-            aria-pressed={Number.parseFloat(typed) === pin}
-            onClick={() => edit(["piece", "loop_pin"], `${pin} mm`)}
-          >
-            <Figure mm={pin} />
-          </button>
-        ))}
-      </div>
+    <div role="group" aria-label={t("make_up.pins")} className="flex flex-wrap gap-1.5">
+      {pins.map((pin) => (
+        <button
+          key={pin}
+          type="button"
+          className="figures min-h-[44px] min-w-[44px] rounded-sm border hairline bg-panel px-2 hover:border-ink aria-pressed:border-accent aria-pressed:bg-tint aria-pressed:ring-2 aria-pressed:ring-accent"
+          aria-pressed={Number.parseFloat(typed) === pin}
+          onClick={() => edit(["piece", "loop_pin"], `${pin} mm`)}
+        >
+          <Figure mm={pin} />
+        </button>
+      ))}
     </div>
   );
 }

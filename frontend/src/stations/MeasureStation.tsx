@@ -1,7 +1,7 @@
+import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { SheetDrawing } from "../drawings/SheetDrawing";
-import { lengthText } from "../logic/length";
-import { useUnit } from "../hooks/useUnit";
+import { SiteDrawing } from "../drawings/SiteDrawing";
 import { AdviceList } from "../ui/AdviceList";
 import type { StationProps } from "./context";
 import { EaseChoice } from "./EaseChoice";
@@ -12,33 +12,42 @@ import { WearerRecord } from "./WearerRecord";
 export function MeasureStation(props: StationProps) {
   const { plan, brief, facts, piece } = props;
   const { t } = useTranslation();
-  const unit = useUnit();
+  const [looked, look] = useState<string | null>(null);
+  const [more, showMore] = useState(false);
   const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("measure"));
-  const girth = plan?.girths[0];
-  const sites = facts.kinds.find((kind) => kind.kind === brief.piece.kind)?.sites ?? [];
+  const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
+  const extra = piece.helps.filter((site) => more || brief.measures?.[site]);
   const advice = (plan?.advice ?? []).filter(
     (one) => one.field.startsWith("measures") || one.field === "ease",
   );
   return (
     <>
-      <div className="space-y-5">
-        {sites.map((site) => (
-          <SiteReadings key={site} site={site} {...props} />
+      <div className="space-y-4">
+        {[...piece.sites, ...extra].map((site) => (
+          <SiteReadings key={site} site={site} onLook={() => look(site)} {...props} />
         ))}
+        {extra.length < piece.helps.length && (
+          <button
+            type="button"
+            className="min-h-[44px] text-[15px] underline underline-offset-4"
+            onClick={() => showMore(true)}
+          >
+            {t("measure.more", { sites: piece.helps.map((s) => t(`site.${s}`)).join(", ") })}
+          </button>
+        )}
         {piece.wearer && <WearerRecord {...props} />}
-        <EaseChoice {...props} />
+        {kind?.eases && <EaseChoice {...props} />}
       </div>
       <div className="flex min-h-[380px] flex-col">
         <h2 className="text-lg">{sheet?.title ?? t("measure.drawing")}</h2>
+        {plan && <p className="text-[15px]">{plan.fit_says}</p>}
         {sheet && plan ? (
-          <SheetDrawing
-            sheet={sheet}
-            colour={plan.colour}
-            className="h-[360px] flex-none"
-            label={girth && `${t(`site.${girth.site}`)} ${lengthText(girth.value_mm, unit)}`}
-          />
+          <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[350px] flex-none" />
         ) : (
           <p className="text-muted">{t("measure.drawing_waits")}</p>
+        )}
+        {(looked || !plan) && (
+          <SiteDrawing site={looked ?? piece.sites[0] ?? ""} className="my-3" />
         )}
         <AdviceList advice={advice} />
       </div>

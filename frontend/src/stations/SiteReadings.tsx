@@ -9,12 +9,14 @@ import { problemAt, type StationProps } from "./context";
 const SLOTS = [0, 1, 2];
 
 /** Up to three readings of one site, how they were taken, and what comes of them. */
-export function SiteReadings(props: StationProps & { site: string }) {
-  const { site, brief, plan, problems, facts, edit } = props;
+export function SiteReadings(props: StationProps & { site: string; onLook: () => void }) {
+  const { onLook, site, brief, plan, problems, facts, edit } = props;
   const { t } = useTranslation();
   const measure: Measure = brief.measures?.[site] ?? {};
   const readings = measure.readings ?? [];
-  const method = readings[0]?.method ?? "tape";
+  const kind = facts.sites.find((one) => one.id === site)?.kind ?? "girth";
+  const methods = facts.methods.filter((one) => one.kinds.includes(kind));
+  const method = readings[0]?.method ?? (methods[0]?.id as Reading["method"]) ?? "tape";
   const how = facts.methods.find((one) => one.id === method);
   const girth = plan?.girths.find((one) => one.site === site);
   const field = `measures.${site}`;
@@ -28,7 +30,7 @@ export function SiteReadings(props: StationProps & { site: string }) {
     edit(["measures", site], { ...measure, readings: slots.map((r) => ({ ...r, ...part })) });
   };
   return (
-    <fieldset>
+    <fieldset onFocus={onLook}>
       <legend className="mb-1 text-lg font-bold">{t(`site.${site}`)}</legend>
       <div className="grid grid-cols-[1fr_1fr_1fr_1.25fr] gap-2">
         {SLOTS.map((i) => (
@@ -49,11 +51,11 @@ export function SiteReadings(props: StationProps & { site: string }) {
           labelHidden
           className="text-[15px]"
           value={method}
-          options={facts.methods.map((one) => ({ value: one.id, label: t(`method.${one.id}`) }))}
+          options={methods.map((one) => ({ value: one.id, label: t(`method.${one.id}`) }))}
           onChoose={(value) => changeAll({ method: value as Reading["method"] })}
         />
       </div>
-      {how && how.along !== "none" && (
+      {how && how.along !== "none" && kind === "girth" && (
         <TextField
           className="mt-2"
           label={t("measure.thickness")}
@@ -96,7 +98,10 @@ export function SiteReadings(props: StationProps & { site: string }) {
         {!girth && problems.length === 0 && t("measure.waits")}
       </p>
       <Problem says={problemAt(problems, field, true)} />
-      {readings.every((r) => !asText(r.value)) && <GuessRow {...props} measure={measure} />}
+      {readings.every((r) => !asText(r.value)) &&
+        facts.populations.some((range) => range.site === site) && (
+          <GuessRow {...props} measure={measure} />
+        )}
     </fieldset>
   );
 }

@@ -6,8 +6,6 @@ import { Button } from "../ui/Button";
 import { Problem } from "../ui/TextField";
 import type { StationProps } from "./context";
 
-type SiteId = "wrist_girth" | "hand_pass_girth";
-
 function values(readings: readonly Reading[] | undefined): string {
   return (readings ?? [])
     .map((r) => `${asText(r.value)}/${r.method ?? "tape"}`)
@@ -21,7 +19,7 @@ export function WearerRecord({ piece, brief, facts, edit, take }: StationProps) 
   const client = useQueryClient();
   const wearer = piece.wearer;
   const kept = piece.wearer_measures as Record<string, { readings: Reading[] }>;
-  const sites = facts.sites.map((site) => site.id as SiteId);
+  const sites = facts.sites.map((site) => site.id);
   const differing = sites.filter(
     (site) => values(brief.measures?.[site]?.readings) !== values(kept[site]?.readings),
   );

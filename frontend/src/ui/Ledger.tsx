@@ -15,7 +15,7 @@ export function Ledger({ plan }: { plan: Plan | null }) {
       {groups(plan.ledger).map((lines, i) => (
         <section key={lines[0]?.id}>
           <h2 className="mb-1 text-lg">
-            {t(i === 0 ? "ledger.length" : `ledger.${lastId(lines)}`)}
+            {t(i === 0 ? "ledger.length" : [`ledger.${lastId(lines)}`, "ledger.more"])}
           </h2>
           <ol>
             {lines.map((line) => (

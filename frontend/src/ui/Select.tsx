@@ -4,7 +4,7 @@ interface Props {
   label: string;
   labelHidden?: boolean;
   value: string;
-  options: { value: string; label: string }[];
+  options: { value: string; label: string; group?: string }[];
   onChoose: (value: string) => void;
   className?: string;
 }
@@ -30,12 +30,31 @@ export function Select({
         value={value}
         onChange={(event) => onChoose(event.target.value)}
       >
-        {options.map((option) => (
-          <option key={option.value} value={option.value}>
-            {option.label}
-          </option>
-        ))}
+        {grouped(options).map(([group, members]) =>
+          group === undefined ? (
+            members.map(asOption)
+          ) : (
+            <optgroup key={group} label={group}>
+              {members.map(asOption)}
+            </optgroup>
+          ),
+        )}
       </select>
     </div>
   );
+}
+
+type Option = Props["options"][number];
+
+function asOption(option: Option) {
+  return (
+    <option key={option.value} value={option.value}>
+      {option.label}
+    </option>
+  );
+}
+
+function grouped(options: Option[]): [string | undefined, Option[]][] {
+  const names = [...new Set(options.map((option) => option.group))];
+  return names.map((name) => [name, options.filter((option) => option.group === name)]);
 }

@@ -10,7 +10,7 @@ from jamreel.core.result import Figure
 from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
 from jamreel.workshop.models import Piece, Tick, Wearer
-from jamreel.workshop.pieces import Planned, redo_target, states_of, undo_target
+from jamreel.workshop.pieces import Planned, redo_target, sites_of, states_of, undo_target
 from jamreel.workshop.stations import StationState
 from jamreel.workshop.wearers import measures_of
 
@@ -61,6 +61,8 @@ class PieceView(Schema):
     due: date | None
     version: int
     brief: dict[str, Any]
+    sites: list[str]
+    helps: list[str]
     plan: Plan | None
     problems: list[Problem]
     stations: dict[str, StationView]
@@ -103,6 +105,7 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
     """Return a piece in full."""
     brief = piece.head.brief if piece.head else {}
     unit = brief.get("unit") or shop.unit
+    sites, helps = sites_of(brief, shop)
     frozen = (piece.frozen_plan or {}).get("cuts", [])
     return PieceView(
         id=piece.pk,
@@ -112,6 +115,8 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
         due=piece.due,
         version=piece.version,
         brief=brief,
+        sites=list(sites),
+        helps=list(helps),
         plan=planned.plan,
         problems=list(planned.problems),
         stations=station_views(states_of(piece, planned, shop)),

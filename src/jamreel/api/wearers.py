@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
 from pydantic import Field
 
@@ -13,6 +13,7 @@ from jamreel.core.body.readings import Girth, SiteId
 from jamreel.core.plan import BriefRefused, read_girth
 from jamreel.core.units import Unit
 from jamreel.core.words import Problem
+from jamreel.workshop.measures_csv import Import, MeasureRow, export_csv, import_rows, read_csv
 from jamreel.workshop.models import Wearer
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.pieces import shop_of
@@ -120,3 +121,80 @@ def readings(request: HttpRequest, wearer_id: int, payload: ReadingsIn) -> Weare
         read_girth(payload.site, {"readings": payload.readings}, shop)
     wearer = keep_readings(workshop, wearer_id, payload.site, payload.readings, shop.unit)
     return _view(wearer)
+
+
+class CsvIn(Schema):
+    """A CSV file of measures, and whether to import it or only to look."""
+
+    text: str = Field(max_length=1_000_000)
+    commit: bool = Field(default=False, strict=True)
+
+
+class CastCell(Schema):
+    """One reading of one wearer, as typed."""
+
+    name: str = Field(min_length=1, max_length=80)
+    part: str = Field(default="", max_length=80)
+    site: str
+    value: str = Field(max_length=40)
+    method: str = "tape"
+
+
+class CastIn(Schema):
+    """A cast's readings, typed on one screen."""
+
+    cells: list[CastCell] = Field(max_length=2000)
+    commit: bool = Field(default=False, strict=True)
+
+
+class RefusedLine(Schema):
+    """A line that can't be taken, and why."""
+
+    line: int
+    says: str
+
+
+class ImportView(Schema):
+    """What an import would do, or did; with anything refused, nothing is imported."""
+
+    names: list[str]
+    new_names: list[str]
+    readings: int
+    refused: list[RefusedLine]
+    imported: bool
+
+
+def _import_view(done: Import) -> ImportView:
+    return ImportView(
+        names=done.names,
+        new_names=done.new_names,
+        readings=done.readings,
+        refused=[RefusedLine(line=r.line, says=r.says) for r in done.refused],
+        imported=done.imported,
+    )
+
+
+@router.get("/measures.csv", response={200: Any, **EVERY_ERROR})
+def measures_out(request: HttpRequest) -> Any:
+    """Return all standing readings as CSV."""
+    response = HttpResponse(export_csv(bench_of(request)), content_type="text/csv")
+    response["Content-Disposition"] = 'attachment; filename="measures.csv"'
+    return response
+
+
+@router.post("/measures", response={200: ImportView, **EVERY_ERROR})
+def measures_in(request: HttpRequest, payload: CsvIn) -> ImportView:
+    """Look at a CSV file of measures, or import it when nothing in it is refused."""
+    found, refused = read_csv(payload.text)
+    done = import_rows(bench_of(request), found, refused, commit=payload.commit)
+    return _import_view(done)
+
+
+@router.post("/cast", response={200: ImportView, **EVERY_ERROR})
+def cast_in(request: HttpRequest, payload: CastIn) -> ImportView:
+    """Check or keep a whole cast's readings; ``line`` is the cell's place in the list."""
+    found = [
+        MeasureRow(line=i, name=c.name, part=c.part, site=c.site, value=c.value, method=c.method)
+        for i, c in enumerate(payload.cells)
+    ]
+    return _import_view(import_rows(bench_of(request), found, [], commit=payload.commit))

@@ -41,7 +41,7 @@ LANDMARKS = (
     Landmark(name="collarbone", below=70),
     Landmark(name="upper chest", below=110),
     Landmark(name="middle of the chest", below=170),
-    Landmark(name="below the breast", below=250),
+    Landmark(name="lower edge of the breast", below=250),
     Landmark(name="waist", below=360),
 )
 

@@ -5,6 +5,7 @@ Works in exact fractions so that 6 3/4 in is 171.45 mm and not 171.4499999.
 
 import math
 import re
+from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from typing import Literal
 
@@ -191,7 +192,9 @@ def format_length(length_mm: float, unit: Unit = "mm", places: int = 1) -> str:
     Source: common practice.
     """
     if unit == "mm":
-        return f"{length_mm:.{places}f} mm"
+        # Halves go up, as on the screen: 158.25 reads 158.3 in both.
+        step = Decimal(1).scaleb(-places)
+        return f"{Decimal(length_mm).quantize(step, ROUND_HALF_UP)} mm"
     if abs(length_mm) < 6.35:
         return f"{length_mm / 25.4:.3f} in"
     whole, top, bottom = inch_parts(abs(length_mm))

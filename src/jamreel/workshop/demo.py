@@ -11,7 +11,13 @@ from django.utils import timezone
 
 from jamreel.workshop import making
 from jamreel.workshop.models import Piece, Wearer, Workshop
-from jamreel.workshop.pieces import save_brief, start_piece
+from jamreel.workshop.pieces import (
+    brief_for_planning,
+    save_brief,
+    shop_of,
+    start_piece,
+    work_out,
+)
 from jamreel.workshop.wearers import keep_readings, measures_of
 
 DEMO_USER = "heron-barge"
@@ -30,7 +36,12 @@ SHOP: dict[str, Any] = {
         {
             "name": "galley tins",
             "kind": "household",
-            "diameters": ["47.5", "53.5", "56.5"],
+            "diameters": ["47.5", "53.5", "56.5", "82", "95", "118", "135", "152"],
+        },
+        {
+            "name": "net needles",
+            "kind": "dowels",
+            "diameters": ["7", "8", "9", "10.5", "12"],
         },
     ],
     "pins": [
@@ -56,6 +67,7 @@ class _Role:
     wrist: Sequence[str] = ()
     hand: Sequence[str] = ()
     ease: dict[str, Any] = field(default_factory=lambda: {"school": "fixed", "word": "comfortable"})
+    more: dict[str, Sequence[str]] = field(default_factory=dict)
     child: bool = False
     note: str = ""
     measured_days_ago: int = 12
@@ -84,6 +96,7 @@ CAST = (
         "2.6",
         ("149.5", "150", "150.5"),
         ("196", "195", "195.5"),
+        more={"neck_base_girth": ("362", "363")},
         due_in=2,
     ),
     _Role(
@@ -94,6 +107,7 @@ CAST = (
         "2.4",
         ("141", "141.5"),
         ("186", "187"),
+        more={"head_girth": ("551", "552", "551.5")},
         due_in=1,
     ),
     _Role(
@@ -105,6 +119,11 @@ CAST = (
         ("176", "177"),
         ("228", "229"),
         {"school": "finger", "finger": "15"},
+        more={
+            "ear_rim_depth": ("8.2", "8.1"),
+            "ear_rim_middle": ("4.1", "4.0"),
+            "ear_rim_upper": ("3.2",),
+        },
         due_in=4,
     ),
     _Role(
@@ -116,6 +135,7 @@ CAST = (
         ("163", "163.5"),
         ("208", "208.5"),
         {"school": "proportional", "word": "comfortable"},
+        more={"neck_girth": ("331", "332")},
         due_in=2,
     ),
     _Role(
@@ -129,6 +149,7 @@ CAST = (
         {"school": "fixed", "word": "snug"},
         child=True,
         note="Eleven, and growing: measure again in the week of the show.",
+        more={"crown_arc": ("302", "303")},
         due_in=6,
     ),
     _Role(
@@ -138,6 +159,7 @@ CAST = (
         {"size": "14 awg", "metal": "sterling", "temper": "half_hard"},
         "2.6",
         note="Joins from the second town; not measured yet.",
+        more={"head_girth": ("562", "561.5")},
         due_in=8,
     ),
     _Role(
@@ -159,7 +181,108 @@ CAST = (
         "2.6",
         ("151", "151.5"),
         ("194", "193.5"),
+        more={"brow_arc": ("176", "177"), "parting_arc": ("92", "92.5")},
         due_in=5,
+    ),
+)
+
+
+@dataclass(frozen=True)
+class _Extra:
+    """A piece of another kind for a member of the cast, and how far it has come."""
+
+    part: str
+    name: str
+    piece: dict[str, Any]
+    wire: dict[str, str]
+    due_in: int
+    cut: bool = False
+    steps: Sequence[str] = ()
+    tryon: dict[str, Any] | None = None
+    finished: bool = False
+
+
+_BRASS = {"size": "12 awg", "metal": "brass", "temper": "half_hard"}
+_STERLING = {"size": "16 awg", "metal": "sterling", "temper": "half_hard"}
+
+EXTRAS = (
+    _Extra(
+        "the Ferryman",
+        "Rowlock cuff",
+        {"kind": "open_cuff", "gap": "32"},
+        {"size": "2.0 mm", "metal": "copper", "temper": "half_hard"},
+        3,
+    ),
+    _Extra(
+        "the Lock-keeper",
+        "Sluice chain",
+        {
+            "kind": "chain_necklace",
+            "length": "520",
+            "pitch": "4",
+            "pendant_mass": 9,
+            "pendant_drop": "34",
+        },
+        {"size": "1 mm", "metal": "brass"},
+        2,
+    ),
+    _Extra(
+        "the Heron",
+        "Reed circlet",
+        {"kind": "circlet", "bridged": "40"},
+        {"size": "14 awg", "metal": "brass", "temper": "half_hard"},
+        1,
+        cut=True,
+        steps=("loops",),
+    ),
+    _Extra(
+        "the Toll Clerk",
+        "Quill ear cuff",
+        {"kind": "ear_cuff", "ends": "curled", "place": "middle"},
+        _STERLING,
+        4,
+        cut=True,
+        steps=("curled", "shape", "gap"),
+    ),
+    _Extra(
+        "the Miller's Widow",
+        "Millrace choker",
+        {"kind": "choker", "hook_pin": "6", "eye_pin": "7"},
+        {"size": "2.0 mm", "metal": "sterling", "temper": "half_hard"},
+        2,
+    ),
+    _Extra(
+        "the Eel Boy",
+        "Eel band",
+        {"kind": "crown_band", "above_ear": "12"},
+        {"size": "14 awg", "metal": "aluminium", "temper": "half_hard"},
+        6,
+    ),
+    _Extra(
+        "the Moon on the Water",
+        "Moonrise tiara",
+        {"kind": "tiara_base", "share": 0.6},
+        _BRASS,
+        8,
+    ),
+    _Extra(
+        "the Bargee",
+        "Mooring bracelet",
+        {"kind": "hook_bracelet", "hook_pin": "5", "eye_pin": "7"},
+        {"size": "12 awg", "metal": "copper", "temper": "half_hard"},
+        7,
+        cut=True,
+        steps=("tip", "hook", "eye", "shape"),
+        tryon={"inside_girth": "203"},
+    ),
+    _Extra(
+        "the Weathercock",
+        "Weathervane chain",
+        {"kind": "forehead_chain", "pitch": "3", "pendant_drop": "22"},
+        {"size": "1 mm", "metal": "sterling"},
+        5,
+        cut=True,
+        finished=True,
     ),
 )
 
@@ -176,6 +299,8 @@ def build(today: date) -> Workshop:
     workshop.members.add(user)
     pieces = {role.part: _start(workshop, role, today) for role in CAST}
     _work_on(workshop, pieces)
+    for extra in EXTRAS:
+        _make(workshop, extra, today)
     return workshop
 
 
@@ -184,10 +309,16 @@ def _start(workshop: Workshop, role: _Role, today: date) -> Piece:
         workshop=workshop, name=role.name, part=role.part, is_child=role.child, note=role.note
     )
     day = today - timedelta(days=role.measured_days_ago)
-    for site, values in (("wrist_girth", role.wrist), ("hand_pass_girth", role.hand)):
+    taken = {"wrist_girth": role.wrist, "hand_pass_girth": role.hand, **role.more}
+    for site, values in taken.items():
         if values:
-            keep_readings(workshop, wearer.pk, site, _readings(values, day))
-    measures: dict[str, Any] = dict(measures_of(wearer, "mm"))
+            method = "calliper" if site.startswith("ear") else "tape"
+            keep_readings(workshop, wearer.pk, site, _readings(values, day, method))
+    measures: dict[str, Any] = {
+        site: kept
+        for site, kept in measures_of(wearer, "mm").items()
+        if site in ("wrist_girth", "hand_pass_girth")
+    }
     if not measures:
         measures = {
             "wrist_girth": {"guess": {"population": "wrist_women", "percentile": 50}},
@@ -206,9 +337,9 @@ def _start(workshop: Workshop, role: _Role, today: date) -> Piece:
     return start_piece(workshop, role.piece, brief, wearer, due)
 
 
-def _readings(values: Sequence[str], day: date) -> list[dict[str, Any]]:
+def _readings(values: Sequence[str], day: date, method: str) -> list[dict[str, Any]]:
     return [
-        {"value": value, "method": "tape", "taken": _moment(day, i).isoformat()}
+        {"value": value, "method": method, "taken": _moment(day, i).isoformat()}
         for i, value in enumerate(values)
     ]
 
@@ -239,6 +370,30 @@ def _work_on(workshop: Workshop, pieces: dict[str, Piece]) -> None:
     piece = pieces["the Weathercock"]
     making.tick(workshop, piece.pk, "cut", "bangle", "238")
     _change(workshop, piece, {"piece": {"kind": "sliding_bangle", "loop_pin": "3.0"}})
+
+
+def _make(workshop: Workshop, extra: _Extra, today: date) -> None:
+    """Start a piece for its wearer and bring it to where it stands."""
+    wearer = Wearer.objects.get(workshop=workshop, part=extra.part)
+    brief = {
+        "schema": 1,
+        "measures": measures_of(wearer, "mm"),
+        "ease": {"school": "fixed", "word": "comfortable"},
+        "piece": extra.piece,
+        "wire": extra.wire,
+        "cutting": {"trim": "1.5", "margin": "0"},
+    }
+    piece = start_piece(workshop, extra.name, brief, wearer, today + timedelta(days=extra.due_in))
+    if extra.cut:
+        plan = work_out(brief_for_planning(piece), shop_of(workshop)).plan
+        for cut in plan.cuts if plan else ():
+            making.tick(workshop, piece.pk, "cut", cut.id)
+    for step in extra.steps:
+        making.tick(workshop, piece.pk, "step", step)
+    if extra.tryon:
+        _try_on(workshop, piece, extra.tryon)
+    if extra.finished:
+        making.finish(workshop, piece.pk, finished=True)
 
 
 def _try_on(workshop: Workshop, piece: Piece, noted: dict[str, Any]) -> None:

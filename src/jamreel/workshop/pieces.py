@@ -10,7 +10,9 @@ from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
+from pydantic import ValidationError
 
+from jamreel.core.families import registered
 from jamreel.core.plan import BriefRefused, Plan, plan_raw, read_shop
 from jamreel.core.result import Figure
 from jamreel.core.shop import Shop
@@ -59,6 +61,19 @@ def brief_for_planning(piece: Piece, brief: dict[str, Any] | None = None) -> dic
     if piece.wearer is not None and piece.wearer.is_child:
         return {**found, "child": True}
     return found
+
+
+def sites_of(brief: dict[str, Any], shop: Shop) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Return the sites that a brief's construction wants measured, and those that help."""
+    typed = brief.get("piece") or {}
+    cls = registered().get(str(typed.get("kind")))
+    if cls is None:
+        return (), ()
+    try:
+        wanted = cls.model_validate(typed, context={"unit": brief.get("unit") or shop.unit}).wants()
+    except ValidationError:
+        wanted = cls.sites
+    return wanted, tuple(site for site in cls.helps if site not in wanted)
 
 
 def facts_of(piece: Piece) -> Facts:

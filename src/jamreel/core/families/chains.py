@@ -109,10 +109,16 @@ class ChainNecklace(Construction):
         book = Book(self.thickness)
         rule = "families.chains.whole_links"
         book.term(
-            "links", links * self.pitch, rule, "geometry", "finished", links=links, pitch=self.pitch
+            "links",
+            links * self.pitch,
+            rule,
+            "geometry",
+            "finished_chain",
+            links=links,
+            pitch=self.pitch,
         )
-        book.term("clasp", self.clasp, "families.chains", "chosen", "finished")
-        finished = book.total("finished", rule, "front")
+        book.term("clasp", self.clasp, "families.chains", "chosen", "finished_chain")
+        finished = book.total("finished_chain", rule, "front")
         outline = usual_outline("neck", neck.value_mm)
         back = outline.girth / 2
         book.term("less_back", -back, "fit.fall.hang", "geometry", "front", girth=neck.value_mm)
@@ -275,14 +281,14 @@ def fall_sheet(
         (-wide * 0.9, -60.0), (-wide * 0.86, -deep), (wide * 0.86, -deep), (wide * 0.9, -60.0),
         (wide * 0.72, -22.0), (half, 0.0), (half * 0.86, 24.0), (half * 0.82, 70.0),
     )  # fmt: skip
-    strokes = [Stroke(part="body", points=body, closed=True)]
+    strokes = [Stroke(part="skin", points=body, closed=True)]
     labels = []
     for mark in landmarks:
         if mark.below < deep - 4:
             y = -mark.below
-            line = ((-wide * 0.82, y), (-wide * 0.7, y))
+            line = ((wide * 0.72, y), (wide * 0.96, y))
             strokes.append(Stroke(part=f"landmark {mark.name}", points=line))
-            labels.append(Label(at=(-wide * 0.68, y - 2), text=mark.name, anchor="start"))
+            labels.append(Label(at=(wide, y), text=mark.name, anchor="start"))
     strokes.append(Stroke(part="links", points=points_of(fall.points()), width_mm=piece.thickness))
     if piece.pendant_drop:
         drop = piece.pendant_drop
@@ -291,12 +297,10 @@ def fall_sheet(
         strokes.append(Stroke(part="pendant_loop", points=cord, width_mm=1.0))
         strokes.append(Stroke(part="pendant", points=hung, closed=True))
     sag = Dimension(
-        a=(-half, 0.0), b=(half, 0.0), value_mm=fall.span, label=say("drawing.apart"), offset_mm=32
+        a=(-half, 0.0), b=(half, 0.0), value_mm=fall.span, label=say("drawing.apart"), offset_mm=80
     )
     labels.append(
-        Label(
-            at=(wide * 0.3, -fall.sag - 3), text=say("drawing.falls", sag=fall.sag), anchor="start"
-        )
+        Label(at=(-wide * 0.84, -fall.sag), text=say("drawing.falls", sag=fall.sag), anchor="start")
     )
     return Sheet(
         id="fall",
@@ -436,7 +440,7 @@ class ForeheadChain(Construction):
             title=say("drawing.brow"),
             stations=("measure", "make_up", "fit"),
             strokes=(
-                Stroke(part="body", points=tuple((round(x, 2), round(y, 2)) for x, y in head)),
+                Stroke(part="skin", points=tuple((round(x, 2), round(y, 2)) for x, y in head)),
                 Stroke(part="side_chains", points=points_of(line), width_mm=self.thickness),
                 Stroke(
                     part="parting_chain",

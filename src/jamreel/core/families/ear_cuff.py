@@ -203,7 +203,7 @@ class EarCuff(Construction):
         return section_sheet(
             say("drawing.on_the_ear"),
             [
-                Stroke(part="body", points=body, closed=True),
+                Stroke(part="skin", points=body, closed=True),
                 Stroke(part="body_wire", points=ring, width_mm=d),
             ],
             [

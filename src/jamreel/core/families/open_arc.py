@@ -189,14 +189,14 @@ class OpenArc(Construction, ABC):
             b=point_on(ring, centre / 2),
             value_mm=arc.opening,
             label=say("drawing.opening"),
-            offset_mm=-(low + 6),
+            offset_mm=-(self.loop_pin + 7 if self.looped else 6),
         )
         dims = [opening] if arc.inner_arc > arc.inside_girth / 2 else []
         return section_sheet(
             say(f"drawing.on_the_{self.part}"),
             strokes,
             [
-                across(outline, low + (14 if dims else 0), d, say(f"drawing.{self.part}_across")),
+                across(outline, low + (18 if dims else 0), d, say(f"drawing.{self.part}_across")),
                 *dims,
             ],
             say(f"drawing.{self.part}", girth=arc.girth.value_mm),

@@ -35,7 +35,7 @@ def ring_round(
         d: wire diameter [mm].
     """
     points, normals = outline.points()
-    strokes = [Stroke(part="body", points=points_of(points[::3]), closed=True)]
+    strokes = [Stroke(part="skin", points=points_of(points[::3]), closed=True)]
     low = outline.through
     if ease is not None and ease.school == "finger" and ease.parameter:
         belt, out, finger = hull_with_finger(points, ease.parameter)

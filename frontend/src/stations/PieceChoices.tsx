@@ -1,0 +1,126 @@
+import { useTranslation } from "react-i18next";
+import type { Brief, Facts } from "../api/client";
+import { asText } from "../logic/draft";
+import { Select } from "../ui/Select";
+import { TextField } from "../ui/TextField";
+import { problemAt, type StationProps } from "./context";
+
+type Choice = Facts["kinds"][number]["choices"][number];
+/** A construction's own choices, by name, as typed. */
+type Typed = Record<string, unknown>;
+
+/** Which construction, and its own choices: asked from what the construction declares. */
+export function PieceChoices(props: StationProps) {
+  const { brief, facts, edit } = props;
+  const { t } = useTranslation();
+  const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
+  return (
+    <section className="space-y-3">
+      <KindSelect
+        label={t("make_up.kind")}
+        facts={facts}
+        value={brief.piece.kind ?? ""}
+        onChoose={(chosen) => edit(["piece"], { kind: chosen } as Brief["piece"])}
+      />
+      <div className="grid grid-cols-2 gap-3">
+        {kind?.choices.map((choice) => (
+          <OneChoice key={choice.name} choice={choice} {...props} />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+interface KindProps {
+  label: string;
+  facts: Facts;
+  value: string;
+  onChoose: (kind: string) => void;
+  className?: string;
+}
+
+/** All constructions, family by family. */
+export function KindSelect({ label, facts, value, onChoose, className = "" }: KindProps) {
+  const order = [...new Set(facts.kinds.map((kind) => kind.family))];
+  const kinds = order.flatMap((family) => facts.kinds.filter((kind) => kind.family === family));
+  return (
+    <Select
+      label={label}
+      className={className}
+      value={value}
+      options={kinds.map((kind) => ({
+        value: kind.kind,
+        label: kind.says,
+        group: kind.family,
+      }))}
+      onChoose={onChoose}
+    />
+  );
+}
+
+function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: Choice }) {
+  const { t } = useTranslation();
+  const typed = (brief.piece as Typed)[choice.name];
+  const label = t(`piece_choice.${choice.name}`);
+  const set = (value: unknown) => edit(["piece", choice.name], value);
+  if (choice.type === "option") {
+    return (
+      <Select
+        label={label}
+        value={asText(typed ?? choice.default)}
+        options={(choice.options ?? []).map((value) => ({
+          value,
+          label: t(`option.${choice.name}.${value}`),
+        }))}
+        onChoose={set}
+      />
+    );
+  }
+  if (choice.type === "flag") {
+    return (
+      <label className="flex min-h-[44px] items-center gap-3 self-end font-semibold">
+        <input
+          type="checkbox"
+          className="size-6 accent-accent"
+          checked={Boolean(typed ?? choice.default)}
+          onChange={(event) => set(event.target.checked)}
+        />
+        {label}
+      </label>
+    );
+  }
+  const number = choice.type === "length" ? asText(typed) : asText(typed);
+  const slides = choice.name === "length" && choice.low != null && choice.high != null;
+  return (
+    <div className={slides ? "col-span-2" : ""}>
+      <TextField
+        label={label}
+        inputMode="decimal"
+        className="[&_input]:figures"
+        placeholder={asText(choice.default)}
+        value={number}
+        problem={problemAt(problems, `piece.${choice.name}`)}
+        onText={(text) => set(choice.type === "length" ? text : asNumber(text))}
+      />
+      {slides && (
+        <input
+          type="range"
+          aria-label={t("make_up.slide", { what: label })}
+          className="mt-1 h-11 w-full accent-accent"
+          min={choice.low ?? 0}
+          max={Math.min(choice.high ?? 1000, 1000)}
+          step={1}
+          value={Number.parseFloat(asText(typed ?? choice.default)) || 0}
+          onChange={(event) => set(event.target.value)}
+        />
+      )}
+    </div>
+  );
+}
+
+/** A number where the text is one; otherwise the text itself, for the core to refuse by name. */
+function asNumber(text: string): unknown {
+  const trimmed = text.trim().replace(",", ".");
+  if (trimmed === "") return undefined;
+  return Number.isNaN(Number(trimmed)) ? text : Number(trimmed);
+}

@@ -1,0 +1,220 @@
+"""What every construction must do, whichever it is; and what is particular to some."""
+
+import json
+from copy import deepcopy
+from typing import Any
+
+import pytest
+
+from jamreel.core.families import registered
+from jamreel.core.plan import BriefRefused, Plan, plan_raw
+from jamreel.core.shop import Shop
+from tests.conftest import EXAMPLES
+
+BRIEFS: dict[str, dict[str, Any]] = {
+    brief["piece"]["kind"]: brief
+    for brief in (json.loads(f.read_text()) for f in sorted(EXAMPLES.glob("*.json")))
+}
+KINDS = sorted(registered())
+SHOP = Shop()
+
+
+def planned(kind: str, **parts: Any) -> Plan:
+    brief = {**deepcopy(BRIEFS[kind]), **parts}
+    return plan_raw(brief, SHOP)
+
+
+def advice(plan: Plan) -> set[str]:
+    return {a.id for a in plan.advice}
+
+
+def with_own(kind: str, **own: Any) -> dict[str, Any]:
+    return {**BRIEFS[kind]["piece"], **own}
+
+
+def figure(plan: Plan, key: str) -> float:
+    return next(f.value_mm for f in plan.figures if f.id == key)
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_totals_are_sums_and_the_cut_is_the_ledgers(kind: str) -> None:
+    plan = planned(kind)
+    for line in plan.ledger:
+        if line.total:
+            terms = [other.value_mm for other in plan.ledger if other.adds_to == line.id]
+            assert terms, line.id
+            assert line.value_mm == pytest.approx(sum(terms), abs=1e-9), line.id
+    for cut in plan.cuts:
+        assert cut.length_mm == pytest.approx(sum(line.value_mm for line in cut.lines))
+        assert all(0 <= mark.at_mm <= cut.length_mm for mark in cut.marks)
+        assert [m.at_mm for m in cut.marks] == sorted(m.at_mm for m in cut.marks)
+    cuts = [line.value_mm for line in plan.ledger if line.id == "cut"]
+    assert cuts == [pytest.approx(plan.cuts[0].length_mm)] * len(cuts)
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_station_has_its_answer_and_its_work(kind: str) -> None:
+    plan = planned(kind)
+    ids = {f.id for f in plan.figures}
+    assert set(plan.answers.model_dump().values()) <= ids
+    assert {s.station for s in plan.steps} == {"cut", "form", "fit"}
+    assert len({s.id for s in plan.steps}) == len(plan.steps)
+    drawn = [sheet for sheet in plan.drawings.sheets if "fit" in sheet.stations]
+    assert drawn
+    assert all(len(stroke.points) > 1 for sheet in drawn for stroke in sheet.strokes)
+    rule = plan.drawings.rule
+    assert rule.spans[-1].to_mm == pytest.approx(rule.length_mm)
+    known = {line.id for line in plan.ledger}
+    assert all(set(span.ledger) & known for span in rule.spans), [s.ledger for s in rule.spans]
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_question_of_a_try_on_is_answered(kind: str) -> None:
+    yes_no = {"passes_hand", "goes_on", "finger_under", "stays_on", "comfortable"}
+    for ask in registered()[kind].asks:
+        answers = [False, True] if ask in yes_no else ["60", "175", "320"]
+        for value in answers:
+            righting = planned(kind, tryon={ask: value}).putting_right
+            assert righting is not None, (ask, value)
+            assert righting.settled or value is not True or ask == "finger_under"
+
+
+@pytest.mark.parametrize("kind", [k for k in KINDS if registered()[k].eases])
+def test_more_ease_never_shortens_the_cut(kind: str) -> None:
+    lengths = [
+        planned(kind, ease={"school": "fixed", "word": None, "amount": str(amount)})
+        .cuts[0]
+        .length_mm
+        for amount in (2, 5, 9, 14, 22)
+    ]
+    assert lengths == sorted(lengths)
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_choices_out_of_range_are_refused_by_name(kind: str) -> None:
+    for name, (low, high) in registered()[kind].ranges.items():
+        for wrong in (high * 1.5 + 1, *([low / 2] if low else [])):
+            with pytest.raises(BriefRefused) as refused:
+                planned(kind, piece=with_own(kind, **{name: wrong}))
+            assert refused.value.problems[0].field == f"piece.{name}"
+            assert refused.value.problems[0].key == "out_of_range"
+
+
+def test_the_families_of_the_trade_are_there() -> None:
+    families = {cls.family for cls in registered().values()}
+    assert families == {"bracelet", "bangle", "necklace", "ear cuff", "headpiece"}
+
+
+def test_the_hook_must_pass_its_eye() -> None:
+    assert "hook_stuck" not in advice(planned("hook_bracelet"))
+    narrow = planned("hook_bracelet", piece=with_own("hook_bracelet", eye_pin="4"))
+    assert narrow.advice[0].id == "hook_stuck"
+
+
+def test_a_bracelet_as_wide_as_the_hand_falls_off() -> None:
+    wide = {"school": "fixed", "word": None, "amount": "50"}
+    plan = planned("hook_bracelet", ease=wide)
+    assert plan.fit_word == "falls_off"
+    assert "falls_off" in advice(plan)
+    assert plan.fit_says.startswith("falls off over the hand")
+
+
+def test_the_fit_is_said_with_the_measures_doubt() -> None:
+    assert planned("open_cuff").fit_says == "comfortable; the measure is good to ± 2.0 mm"
+
+
+def test_copying_a_piece_that_fits() -> None:
+    plan = planned("open_cuff", ease={"school": "copy", "inside_girth": "169.5"})
+    assert plan.inside_girth_mm is not None
+    assert plan.inside_girth_mm.value == 169.5
+    with pytest.raises(BriefRefused) as refused:
+        planned("open_cuff", ease={"school": "copy", "inside_girth": "110"})
+    assert refused.value.problems[0].field == "ease.inside_girth"
+
+
+def test_breadth_and_depth_shape_the_outline_or_contradict_the_girth() -> None:
+    measures = deepcopy(BRIEFS["open_cuff"]["measures"])
+    calliper = {"wrist_breadth": "57", "wrist_depth": "40"}
+    for site, value in calliper.items():
+        measures[site] = {"readings": [{"value": value, "method": "calliper"}]}
+    plan = planned("open_cuff", measures=measures)
+    across = next(d for d in plan.drawings.sheets[0].dimensions if d.label == "wrist across")
+    assert across.value_mm == pytest.approx(57)
+    measures["wrist_depth"] = {"readings": [{"value": "62", "method": "calliper"}]}
+    with pytest.raises(BriefRefused) as refused:
+        planned("open_cuff", measures=measures)
+    assert refused.value.problems[0].field == "measures.wrist_depth"
+    assert "contradict" in refused.value.problems[0].says
+
+
+def test_an_ear_cuff_asks_for_the_rim_where_it_sits() -> None:
+    with pytest.raises(BriefRefused) as refused:
+        planned("ear_cuff", piece=with_own("ear_cuff", place="upper"))
+    assert refused.value.problems[0].field == "measures.ear_rim_upper"
+    two = planned("ear_cuff", piece=with_own("ear_cuff", rings="2"))
+    one = planned("ear_cuff")
+    turns = (figure(two, "centre_line") + 2.8) / (figure(one, "centre_line") + 2.8)
+    assert turns == pytest.approx(2.0, abs=0.01)
+    balled = planned("ear_cuff", piece=with_own("ear_cuff", ends="balled"))
+    assert any(c.id == "torch" for c in balled.cautions)
+
+
+def test_a_chain_is_cut_at_whole_links_and_says_where_it_falls() -> None:
+    plan = planned("chain_necklace")
+    links = plan.cuts[0].length_mm / 3.5
+    assert links == pytest.approx(round(links))
+    lands = next(a for a in plan.advice if a.id == "lands")
+    assert "chest" in lands.says
+    longer = planned("chain_necklace", piece=with_own("chain_necklace", length="600"))
+    assert figure(longer, "fall") > figure(plan, "fall") + 50
+    with pytest.raises(BriefRefused, match="doesn't reach round"):
+        planned("chain_necklace", piece=with_own("chain_necklace", length="300"))
+
+
+def test_links_to_take_off_bring_the_fall_back() -> None:
+    plan = planned("chain_necklace")
+    fell = figure(plan, "fall") + 20
+    righting = planned("chain_necklace", tryon={"fall": f"{fell:.1f}"}).putting_right
+    assert righting is not None
+    assert righting.verdict == "links_off"
+    shorter = 450 - (righting.amount_mm or 0)
+    again = planned("chain_necklace", piece=with_own("chain_necklace", length=str(shorter)))
+    assert figure(plan, "fall") - figure(again, "fall") == pytest.approx(20, abs=2.5)
+
+
+def test_beads_are_whole_and_brittle_ones_get_a_notch_more() -> None:
+    brittle = planned("strung_bracelet")
+    plain = planned("strung_bracelet", piece=with_own("strung_bracelet", brittle=False))
+    assert figure(brittle, "beads") % 8 == pytest.approx(0)
+    assert any(line.id == "brittle" and line.value_mm == 3 for line in brittle.ledger)
+    assert not any(line.id == "brittle" for line in plain.ledger)
+    off = planned("strung_bracelet", tryon={"inside_girth": "200"}).putting_right
+    assert off is not None
+    assert off.verdict == "beads_off"
+
+
+def test_hard_wire_and_children_get_their_cautions() -> None:
+    coil = planned("coil_bracelet")
+    assert "own_shears" in advice(coil)
+    assert any(c.id == "hard" for c in coil.cautions)
+    assert "coil_metal" in advice(planned("coil_bracelet", wire={"size": "1 mm"}))
+    child = planned("chain_necklace", child=True)
+    assert any(c.id == "child" for c in child.cautions)
+    assert child.advice[0].id == "child_neck"
+    assert not any(c.id == "child" for c in planned("chain_necklace").cautions)
+
+
+def test_a_rigid_ring_that_needs_pulling_open_says_how_it_goes_on_without() -> None:
+    assert "twist_open_neck" in advice(planned("choker"))
+    wide = planned("open_cuff", piece=with_own("open_cuff", gap="45"))
+    assert "roll_on" not in advice(wide)
+
+
+def test_a_closed_bangle_is_refused_for_a_hand_smaller_than_the_wrist() -> None:
+    measures = deepcopy(BRIEFS["closed_bangle"]["measures"])
+    measures["hand_pass_girth"] = {"readings": [{"value": "150"}]}
+    with pytest.raises(BriefRefused, match="smaller than the wrist"):
+        planned("closed_bangle", measures=measures)
+    assert "hangs_loose" not in advice(planned("closed_bangle"))
+    measures["hand_pass_girth"] = {"readings": [{"value": "225"}]}
+    assert "hangs_loose" in advice(planned("closed_bangle", measures=measures))
