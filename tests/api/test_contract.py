@@ -33,7 +33,7 @@ def cookies(bench: Workshop, brief: dict[str, Any]) -> dict[str, str]:
     return {name: morsel.value for name, morsel in client.cookies.items()}
 
 
-@schema.include(path_regex="/api/(plan|shop|bench|wearers|pieces)").parametrize()
+@schema.include(path_regex="/api/(plan|shop|bench|wearers|pieces|measures$|cast)").parametrize()
 @hypothesis_settings(
     max_examples=12,
     deadline=None,

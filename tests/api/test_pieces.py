@@ -131,13 +131,43 @@ def test_wearers_and_their_readings(client: Client, brief: dict[str, Any]) -> No
     assert piece["wearer"]["name"] == "Alder Finch"
 
 
+def test_a_whole_cast_at_once(client: Client) -> None:
+    cells = [
+        {"name": "Alder", "part": "the Reed", "site": "wrist_girth", "value": "158"},
+        {"name": "Alder", "site": "neck_base_girth", "value": "380"},
+        {"name": "Wren", "site": "head_girth", "value": "56"},
+    ]
+    wrong = post(client, "/api/cast", {"cells": cells, "commit": True}).json()
+    assert not wrong["imported"]
+    assert wrong["refused"][0]["line"] == 2
+    assert client.get("/api/wearers").json() == []
+    cells[2]["value"] = "560"
+    assert post(client, "/api/cast", {"cells": cells, "commit": True}).json()["imported"]
+    assert {w["name"] for w in client.get("/api/wearers").json()} == {"Alder", "Wren"}
+    out = client.get("/api/measures.csv").content.decode()
+    assert "Alder,the Reed,,neck_base_girth,380" in out
+    again = post(client, "/api/measures", {"text": out}).json()
+    assert (again["readings"], again["new_names"], again["imported"]) == (3, [], False)
+
+
+def test_a_childs_piece_carries_the_cautions_that_concern_children(
+    client: Client, brief: dict[str, Any]
+) -> None:
+    child = post(client, "/api/wearers", {"name": "Lio", "is_child": True}).json()
+    new = {"name": "Band", "brief": brief, "wearer_id": child["id"]}
+    piece = post(client, "/api/pieces", new).json()
+    assert "child" in {c["id"] for c in piece["plan"]["cautions"]}
+    assert "child" not in piece["brief"]
+
+
 def test_settings_are_refused_by_field_and_change_every_piece(
     client: Client, piece: dict[str, Any]
 ) -> None:
     shop = client.get("/api/shop").json()
-    bad = {"ease": {"fixed_mm": {"snug": 20, "comfortable": 13, "loose": 22}}}
+    words = {"snug": 20, "comfortable": 13, "loose": 22}
+    bad = {"ease": {"neck": {"fixed_mm": words}}}
     refused = put(client, "/api/shop", {"version": shop["version"], "shop": bad})
-    assert refused.json()["field"] == "ease"
+    assert refused.json()["field"] == "ease.neck.fixed_mm"
     tins = {"formers": [{"name": "tin", "kind": "household", "diameters": ["52"]}]}
     saved = put(client, "/api/shop", {"version": shop["version"], "shop": tins}).json()
     assert saved["shop"]["formers"][0]["diameters"] == [52.0]

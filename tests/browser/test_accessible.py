@@ -19,6 +19,14 @@ VIEWS = [
     "/pieces/7/measure",
     "/pieces/8/make_up",
     "/pieces/9/cut",
+    "/wearers/cast",
+    "/pieces/10/measure",
+    "/pieces/11/make_up",
+    "/pieces/12/form",
+    "/pieces/13/measure",
+    "/pieces/14/make_up",
+    "/pieces/17/fit",
+    "/pieces/18/measure",
 ]
 
 
@@ -64,9 +72,10 @@ def test_everything_to_press_is_large_enough_for_a_thumb(page: Page) -> None:
         page.locator("main h1").wait_for()
         small = page.evaluate(
             """() => [...document.querySelectorAll("button, a, select, input")]
+              // Labels on the Rule repeat what the ledger's rows, which are large, do.
+              .filter(e => !e.closest("[data-rule]"))
               .map(e => [e.textContent.slice(0, 30), e.getBoundingClientRect()])
               .filter(([, box]) => box.width > 1 && Math.max(box.height, 0) < 43.5)
               .map(([text, box]) => `${text} ${Math.round(box.height)}`)"""
         )
-        # Labels on the Rule repeat what the ledger's rows, which are large, do.
-        assert [s for s in small if not s.startswith(("Loop, turned", "Between loop"))] == []
+        assert small == [], view

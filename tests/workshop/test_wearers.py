@@ -7,8 +7,9 @@ from django.db import models
 from jamreel.core.plan import read_girth
 from jamreel.core.shop import Shop
 from jamreel.workshop import models as workshop_models
-from jamreel.workshop.demo import CAST, build
+from jamreel.workshop.demo import CAST, EXTRAS, build
 from jamreel.workshop.models import Owned, Piece, Wearer, Workshop
+from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out
 from jamreel.workshop.wearers import keep_readings, measures_of
 
 
@@ -46,6 +47,10 @@ def test_every_row_belongs_to_a_workshop() -> None:
     assert all(issubclass(m, Owned) or m is Workshop for m in rows)
 
 
+def plan_of(piece: Piece) -> Any:
+    return work_out(brief_for_planning(piece), shop_of(piece.workshop)).plan
+
+
 @pytest.fixture
 def demo(db: None) -> Workshop:
     return build(date(2026, 11, 24))
@@ -53,7 +58,13 @@ def demo(db: None) -> Workshop:
 
 def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
     found = list(Piece.objects.filter(workshop=demo))
-    assert len(found) == len(CAST) == 9
+    assert len(CAST) == 9
+    assert len(found) == len(CAST) + len(EXTRAS)
+    wearers = {p.wearer_id for p in found}
+    assert len(wearers) == 9
+    plans = [plan_of(p) for p in found]
+    families = {plan.family for plan in plans if plan}
+    assert families == {"bracelet", "bangle", "necklace", "ear cuff", "headpiece"}
     assert {p.waits_for for p in found} == {
         "measure", "make_up", "cut", "form", "try_on", "put_right", "done",
     }  # fmt: skip
@@ -64,7 +75,7 @@ def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
 def test_the_demo_is_built_once_and_then_kept(demo: Workshop) -> None:
     Piece.objects.filter(workshop=demo).first().delete()  # type: ignore[union-attr]
     assert build(date(2026, 11, 25)) == demo
-    assert Piece.objects.filter(workshop=demo).count() == 8
+    assert Piece.objects.filter(workshop=demo).count() == len(CAST) + len(EXTRAS) - 1
 
 
 def test_measures_of_the_cast_can_all_be_read(demo: Workshop) -> None:

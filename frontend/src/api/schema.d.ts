@@ -2554,7 +2554,7 @@ export interface components {
              *       },
              *       {
              *         "below": 250,
-             *         "name": "below the breast"
+             *         "name": "lower edge of the breast"
              *       },
              *       {
              *         "below": 360,
@@ -2782,7 +2782,7 @@ export interface components {
              *       },
              *       {
              *         "below": 250,
-             *         "name": "below the breast"
+             *         "name": "lower edge of the breast"
              *       },
              *       {
              *         "below": 360,

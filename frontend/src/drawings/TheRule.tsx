@@ -31,7 +31,7 @@ export function TheRule({ plan, faded }: Props) {
       aria-label={t("rule.name")}
       className={`border-y border-ink bg-panel ${faded ? "opacity-45" : ""}`}
     >
-      <div ref={ref} className="relative h-[116px] overflow-hidden">
+      <div ref={ref} data-rule className="relative h-[116px] overflow-hidden">
         {width > 0 && (
           <svg width={width} height={116} aria-hidden="true" data-drawn="rule">
             {rulerTicks(shown, unit, scale).map((tick) => (

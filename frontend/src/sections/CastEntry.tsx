@@ -215,6 +215,7 @@ function CsvExchange() {
   const { t } = useTranslation();
   const client = useQueryClient();
   const [text, setText] = useState("");
+  const [name, setName] = useState("");
   const send = useMutation({
     mutationFn: (commit: boolean) =>
       ask<ImportView>(api.POST("/api/measures", { body: { text, commit } })),
@@ -238,11 +239,18 @@ function CsvExchange() {
             accept=".csv,text/csv"
             className="min-h-[44px] py-2"
             onChange={async (event) => {
-              const file = event.target.files?.[0];
-              if (file) setText(await file.text());
+              const input = event.target;
+              const file = input.files?.[0];
+              if (!file) return;
+              setText(await file.text());
+              setName(file.name);
+              send.reset();
+              // Emptied, so that the same file, mended, can be chosen again.
+              input.value = "";
             }}
           />
         </label>
+        <span className="text-muted">{name}</span>
         <Button disabled={text === "" || send.isPending} onClick={() => send.mutate(false)}>
           {t("cast.look")}
         </Button>

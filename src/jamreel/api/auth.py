@@ -31,5 +31,8 @@ class OwnPage(APIKeyCookie):
 
 
 def bench_of(request: HttpRequest) -> Workshop:
-    """Return the workshop of the request's user."""
-    return workshop_of(request.user)
+    """Return the workshop of the request's user, looked up once a request."""
+    known = request.__dict__.get("_bench")
+    bench: Workshop = known or workshop_of(request.user)
+    request.__dict__["_bench"] = bench
+    return bench

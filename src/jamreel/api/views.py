@@ -10,7 +10,7 @@ from jamreel.core.result import Figure
 from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
 from jamreel.workshop.models import Piece, Tick, Wearer
-from jamreel.workshop.pieces import Planned, redo_target, sites_of, states_of, undo_target
+from jamreel.workshop.pieces import Planned, facts_of, redo_target, sites_of, states_of, undo_target
 from jamreel.workshop.stations import StationState
 from jamreel.workshop.wearers import measures_of
 
@@ -119,7 +119,7 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
         helps=list(helps),
         plan=planned.plan,
         problems=list(planned.problems),
-        stations=station_views(states_of(piece, planned, shop)),
+        stations=station_views(states_of(planned, shop, facts_of(piece))),
         waits_for=piece.waits_for,
         answer_now=piece.state.get("answer"),
         can_undo=undo_target(piece) is not None,

@@ -91,17 +91,18 @@ def facts_of(piece: Piece) -> Facts:
     )
 
 
-def states_of(piece: Piece, planned: Planned, shop: Shop) -> dict[str, StationState]:
-    """Return the state of the piece's stations, in the workshop's language."""
+def states_of(planned: Planned, shop: Shop, facts: Facts) -> dict[str, StationState]:
+    """Return the state of a piece's stations, in the workshop's language."""
     with speaking(shop.language, shop.unit):
-        return station_states(planned.plan, planned.problems, facts_of(piece))
+        return station_states(planned.plan, planned.problems, facts)
 
 
 def settle(piece: Piece, shop: Shop, planned: Planned | None = None) -> Planned:
     """Work out a piece's brief and store where it stands; every write ends with this."""
     planned = planned or work_out(brief_for_planning(piece), shop)
-    states = states_of(piece, planned, shop)
-    piece.waits_for = waits_for(states, facts_of(piece))
+    facts = facts_of(piece)
+    states = states_of(planned, shop, facts)
+    piece.waits_for = waits_for(states, facts)
     piece.state = {
         "stations": {key: vars(state) for key, state in states.items()},
         "answer": _answer(piece, planned.plan, piece.waits_for),

@@ -166,6 +166,8 @@ def girth_at(site: SiteId, measure: Measure | None) -> Girth:
             contradict each other.
     """
     field = f"measures.{site}"
+    if site not in sites():
+        raise Refusals([Refusal("site", got=site, field=field, known=", ".join(sites()))])
     taken = [
         (i, r) for i, r in enumerate(measure.readings if measure else ()) if r.value is not None
     ]
