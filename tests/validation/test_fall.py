@@ -47,7 +47,7 @@ def least_energy_sag(span: float, length: float, pendant: float, per_mm: float) 
 
     tie = {"type": "eq", "fun": lambda a: np.sum(link * np.cos(a)) - span / 2}
     start = np.linspace(1.3, 0.2, half)
-    found = minimize(
+    found = minimize(  # type: ignore[call-overload]  # the stubs lack this form of constraint
         energy, start, constraints=[tie], method="SLSQP", options={"maxiter": 500, "ftol": 1e-12}
     )
     assert found.success, found.message

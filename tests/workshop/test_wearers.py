@@ -81,5 +81,5 @@ def test_the_demo_is_built_once_and_then_kept(demo: Workshop) -> None:
 def test_measures_of_the_cast_can_all_be_read(demo: Workshop) -> None:
     for wearer in Wearer.objects.filter(workshop=demo):
         for site, typed in measures_of(wearer, "mm").items():
-            girth: Any = read_girth(site, typed, Shop())  # type: ignore[arg-type]
+            girth: Any = read_girth(site, typed, Shop())
             assert girth.count == len(typed["readings"])
