@@ -95,7 +95,8 @@ class ChainNecklace(Construction):
                 least=back + span * 1.02,
             )
         fall = hang(span, front, self.pendant_mass, self.mass_per_m / 1000)
-        lands = landing(fall.sag + self.pendant_drop, job.shop.landmarks)
+        low = fall.sag + self.pendant_drop
+        lands = landing(low, job.shop.landmarks)
         # Half a doubt of the neck's girth goes to the back, and so is missing in front.
         doubt = hang(
             span, front + neck.plus_minus_mm / 2, self.pendant_mass, self.mass_per_m / 1000
@@ -113,7 +114,7 @@ class ChainNecklace(Construction):
             rows=[
                 ("finished", finished, None),
                 ("fall", fall.sag, pm),
-                ("fall_pendant", fall.sag + self.pendant_drop if self.pendant_drop else None, pm),
+                ("fall_pendant", low if self.pendant_drop else None, pm),
                 ("front", front, pm),
                 ("chain", links * self.pitch, None),
             ],
@@ -127,7 +128,7 @@ class ChainNecklace(Construction):
             cuts=(chain_cut("chain", links, self.pitch, self.thickness, wire.metal.name),),
             steps=self._steps(links),
             advice=(
-                advise("lands", "note", "piece.length", fall=fall.sag, where=lands),
+                advise("lands", "note", "piece.length", fall=fall.sag, low=low, where=lands),
                 self._style(),
             ),
             drawings=Drawings(
