@@ -260,7 +260,7 @@ def test_sliding_a_chain_moves_its_fall(page: Page) -> None:
     tab_to(page, slider)
     for _ in range(20):
         page.keyboard.press("ArrowRight")
-    expect(page.get_by_label("Length", exact=True)).to_have_value("540")
+    expect(page.get_by_label("Length", exact=True)).to_have_value("540 mm")
     expect(answer(page)).not_to_contain_text("157.6")
     expect(page.get_by_text("above the lower edge of the breast")).to_be_visible()
     page.get_by_label("Construction").select_option("choker")

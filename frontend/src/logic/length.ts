@@ -61,3 +61,11 @@ export function rulerTicks(length: number, unit: Unit, scale: number) {
     label: i % (tall * every) === 0 ? String(unit === "mm" ? i : i / 16) : undefined,
   })).filter((tick) => tick.rank >= least);
 }
+
+/** About how many mm a typed length is: only for where a slider's thumb stands. */
+export function roughMm(typed: unknown, inches: boolean): number {
+  const text = String(typed);
+  const number = Number.parseFloat(text) || 0;
+  const inUnit = typeof typed === "string" && (/in|"|″/.test(text) || (inches && !/m/.test(text)));
+  return inUnit ? number * MM_PER_INCH : number;
+}

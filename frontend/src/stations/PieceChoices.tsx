@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import type { Brief, Facts } from "../api/client";
 import { asText } from "../logic/draft";
+import { roughMm } from "../logic/length";
 import { Select } from "../ui/Select";
 import { TextField } from "../ui/TextField";
 import { problemAt, type StationProps } from "./context";
@@ -89,7 +90,8 @@ function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: C
       </label>
     );
   }
-  const number = choice.type === "length" ? asText(typed) : asText(typed);
+  const length = choice.type === "length";
+  const inches = brief.unit === "in";
   const slides = choice.name === "length" && choice.low != null && choice.high != null;
   return (
     <div className={slides ? "col-span-2" : ""}>
@@ -97,10 +99,10 @@ function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: C
         label={label}
         inputMode="decimal"
         className="[&_input]:figures"
-        placeholder={asText(choice.default)}
-        value={number}
+        placeholder={length && inches ? `${choice.default} mm` : asText(choice.default)}
+        value={asText(typed)}
         problem={problemAt(problems, `piece.${choice.name}`)}
-        onText={(text) => set(choice.type === "length" ? text : asNumber(text))}
+        onText={(text) => set(length ? text : asNumber(text))}
       />
       {slides && (
         <input
@@ -110,8 +112,8 @@ function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: C
           min={choice.low ?? 0}
           max={Math.min(choice.high ?? 1000, 1000)}
           step={1}
-          value={Number.parseFloat(asText(typed ?? choice.default)) || 0}
-          onChange={(event) => set(event.target.value)}
+          value={roughMm(typed ?? choice.default, inches)}
+          onChange={(event) => set(`${event.target.value} mm`)}
         />
       )}
     </div>

@@ -1,6 +1,8 @@
 import { useTranslation } from "react-i18next";
 import type { Measure, Reading } from "../api/client";
+import { useUnit } from "../hooks/useUnit";
 import { asText } from "../logic/draft";
+import { lengthText } from "../logic/length";
 import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
 import { Select } from "../ui/Select";
@@ -123,6 +125,7 @@ function GuessRow({
   measure,
 }: StationProps & { site: string; measure: Measure }) {
   const { t } = useTranslation();
+  const unit = useUnit();
   const girth = plan?.girths.find((one) => one.site === site);
   const ranges = facts.populations.filter((range) => range.site === site);
   const chosen = measure.guess
@@ -134,7 +137,8 @@ function GuessRow({
       label: t("measure.guess_option", {
         group: t(`group.${range.group}`),
         percentile,
-        value: range[`p${percentile}`],
+        value: lengthText(range[`p${percentile}`], unit),
+        unit,
       }),
     })),
   );

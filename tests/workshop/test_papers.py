@@ -1,0 +1,73 @@
+"""Bench strips of pieces other than one short wire."""
+
+import io
+import json
+from typing import Any
+
+import pdfplumber
+import pytest
+
+from jamreel.core.cutting.cuts import Cut
+from jamreel.core.plan import Plan, plan_raw
+from jamreel.core.shop import Shop
+from jamreel.workshop.papers.bench_strip import _rows, bench_strip, tiles
+from tests.conftest import EXAMPLES
+
+MM = 72 / 25.4
+
+
+def plan_of(name: str, **parts: Any) -> Plan:
+    brief = {**json.loads((EXAMPLES / f"{name}.json").read_text()), **parts}
+    return plan_raw(brief, Shop())
+
+
+def pages(plan: Plan, shop: Shop | None = None) -> list[Any]:
+    body = bench_strip(plan, "Ærø's chain", "a4", shop or Shop())
+    with pdfplumber.open(io.BytesIO(body)) as pdf:
+        return [(page.extract_text(), page.lines) for page in pdf.pages]
+
+
+def cut_of(length: float) -> Cut:
+    plan = plan_of("sliding-bangle")
+    return plan.cuts[0].model_copy(update={"length_mm": length})
+
+
+@pytest.mark.parametrize(
+    ("length", "ends"),
+    [(100, [100]), (270, [270]), (270.5, [270, 270.5]), (813, [270, 540, 810, 813])],
+)
+def test_tiles_cover_a_wire_end_to_end(length: float, ends: list[float]) -> None:
+    found = tiles(cut_of(length), 270)
+    assert [tile.to_mm for tile in found] == ends
+    assert [tile.from_mm for tile in found] == [0, *ends[:-1]]
+    assert {tile.of for tile in found} == {len(ends)}
+
+
+def test_every_cut_of_a_piece_is_printed() -> None:
+    (text, _), *more = pages(plan_of("forehead-chain"))
+    assert more == []
+    assert "side chain" in text
+    assert "parting chain" in text
+    assert "Ærø" in text
+
+
+def test_a_long_chain_goes_over_pages_and_every_page_has_its_check_bars() -> None:
+    brief = json.loads((EXAMPLES / "chain-necklace.json").read_text())
+    piece = {**brief["piece"], "length": "1400"}
+    found = pages(plan_of("chain-necklace", piece=piece))
+    assert len(found) == 2  # three tiles a page
+    for text, lines in found:
+        lengths = [(line["x1"] - line["x0"]) / MM for line in lines]
+        assert any(length == pytest.approx(100, abs=0.05) for length in lengths)
+        assert "4 in" in text
+    assert "part 6 of 6" in found[-1][0]
+
+
+def test_an_inch_bench_prints_inches() -> None:
+    text = pages(plan_of("sliding-bangle"), Shop(unit="in"))[0][0]
+    assert "9 11/16 in" in text
+
+
+def test_labels_of_close_marks_stand_on_lines_of_their_own() -> None:
+    assert _rows([0, 1.5, 14.8, 122.8]) == [2, 1, 0, 0]
+    assert _rows([122.8, 230.8, 244.0, 245.5]) == [0, 0, 1, 2]
