@@ -246,6 +246,7 @@ def test_tools_change_what_pieces_are_shaped_on(page: Page) -> None:
     expect(page.get_by_text("can't be read as a length")).to_be_visible()
     steps.fill("40 50")
     page.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("status")).to_have_text("saved")
     expect(page.get_by_text("can't be read as a length")).to_be_hidden()
     page.get_by_role("link", name="Bench", exact=True).click()
     open_piece(page, "Ferryman's bangle", "Form")
@@ -301,3 +302,71 @@ def test_measures_go_out_and_come_in_as_csv(page: Page, tmp_path: Any) -> None:
     page.get_by_role("button", name="Look at it").click()
     page.get_by_role("button", name="Import", exact=True).click()
     expect(page.get_by_text("Imported: 1 readings of 1 wearers.")).to_be_visible()
+
+
+# Each construction with the measures that it needs and the figure it comes to on paper.
+PIECES = [
+    ("closed bangle", {"Wrist girth": "158", "Hand pass girth": "205"}, "213.1"),
+    ("overlapping bangle", {"Wrist girth": "158"}, "189.1"),
+    ("open cuff", {"Wrist girth": "158"}, "148.2"),
+    ("wire bracelet", {"Wrist girth": "158"}, "217.9"),
+    ("choker", {"Neck girth, middle": "330"}, "390.0"),
+    ("circlet", {"Head girth": "560"}, "559.8"),
+    ("band over the crown", {"Crown arc": "330"}, "334.4"),
+    ("ear cuff", {"Ear rim depth": "8", "Ear rim, middle": "4"}, "35.2"),
+    ("chain necklace", {"Neck girth, base": "380"}, "434.0"),
+    ("forehead chain", {"Brow arc": "180", "Parting arc": "95"}, "93.0"),
+]
+
+
+def test_every_family_gives_its_cut_the_quick_way(page: Page) -> None:
+    quick = page.get_by_role("region", name="Straight to the cut")
+    for piece, measures, cut in PIECES:
+        quick.get_by_label("Construction").select_option(label=piece)
+        for site, value in measures.items():
+            quick.get_by_label(site, exact=True).fill(value)
+        expect(quick.locator("span.figures.font-bold")).to_contain_text(cut)
+    quick.get_by_role("button", name="Keep it as a piece").click()
+    expect(page.get_by_role("heading", name="forehead chain")).to_be_visible()
+    # A piece of chain is cut in two lots: each is ticked by itself.
+    page.get_by_role("button", name="Cut: tick it off").first.click()
+    expect(page.get_by_role("button", name="Take the tick back")).to_have_count(1)
+    expect(page.get_by_role("link", name=re.compile("Cut not cut yet"))).to_be_visible()
+    page.get_by_role("button", name="Cut: tick it off").click()
+    expect(page.get_by_role("link", name=re.compile("Form 0 of 1 steps"))).to_be_visible()
+
+
+def test_an_ear_cuff_is_made_and_put_right(page: Page) -> None:
+    open_piece(page, "Quill ear cuff", "Make-up")
+    page.get_by_label("Ends").select_option(label="filed round")
+    expect(answer(page)).to_contain_text("31.5")
+    page.get_by_label("Sits on").select_option(label="the upper rim")
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name="Measure").click()
+    expect(page.get_by_label("Ear rim, upper, reading 1")).to_have_value("3.2")
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name="Fit").click()
+    page.get_by_label("Stays on?").get_by_role("radio", name="No").click()
+    expect(page.get_by_text("Close the gap a little below")).to_be_visible()
+
+
+def test_a_bangle_that_fits_can_be_copied(page: Page) -> None:
+    open_piece(page, "Rowlock cuff", "Measure")
+    page.get_by_role("radio", name="as a piece that fits").click()
+    field = page.get_by_label("Inside girth of the piece that fits")
+    expect(field).to_have_value("171.3 mm")
+    field.fill("169")
+    expect(answer(page)).to_contain_text("169.0")
+    field.fill("90")
+    expect(page.get_by_text("can't be one that fits a girth")).to_be_visible()
+    expect(page.get_by_text("no figure yet")).to_be_visible()
+
+
+def test_callipers_shape_the_wrist_and_contradictions_are_named(page: Page) -> None:
+    open_piece(page, "Rowlock cuff", "Measure")
+    page.get_by_role("button", name=re.compile("Measure more")).click()
+    page.get_by_label("Wrist breadth, reading 1").fill("57")
+    page.get_by_label("Wrist depth, reading 1").fill("39.5")
+    expect(page.get_by_role("img", name=re.compile("wrist across 57.0 mm"))).to_be_visible()
+    page.get_by_label("Wrist depth, reading 1").fill("62")
+    expect(page.get_by_text("Take the wrist depth again first.")).to_be_visible()
+    page.get_by_label("Wrist depth, reading 1").focus()
+    expect(page.get_by_role("img", name=re.compile("Calliper through the wrist"))).to_be_visible()

@@ -18,11 +18,26 @@ type Tool = NonNullable<ShopTyped["formers"]>[number];
 export function ToolsSection() {
   const { t } = useTranslation();
   const { data: shop } = useQuery(queries.shop());
+  const [saved, setSaved] = useState(0);
   if (!shop) return <p className="p-8 text-muted">{t("loading")}</p>;
-  return <ToolsForm key={shop.version} shop={shop} />;
+  // A new version makes a new form, so what was saved is remembered out here.
+  return (
+    <ToolsForm
+      key={shop.version}
+      shop={shop}
+      saved={saved === shop.version}
+      onSaved={(view) => setSaved(view.version)}
+    />
+  );
 }
 
-function ToolsForm({ shop }: { shop: ShopView }) {
+interface FormProps {
+  shop: ShopView;
+  saved: boolean;
+  onSaved: (view: ShopView) => void;
+}
+
+function ToolsForm({ shop, saved, onSaved }: FormProps) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const [draft, setDraft] = useState<ShopTyped>(() => asTyped(shop));
@@ -30,12 +45,15 @@ function ToolsForm({ shop }: { shop: ShopView }) {
     setDraft((old) => withValue(old, path, value));
   const save = useMutation({
     mutationFn: () =>
-      ask(
+      ask<ShopView>(
         api.PUT("/api/shop", {
           body: { version: shop.version, shop: draft as Record<string, never> },
         }),
       ),
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: (view) => {
+      onSaved(view);
+      return client.invalidateQueries();
+    },
   });
   const says = save.error instanceof ApiError ? save.error.details : undefined;
   const [part, setPart] = useState<Part>("wrist");
@@ -52,7 +70,7 @@ function ToolsForm({ shop }: { shop: ShopView }) {
       <div className="mb-4 flex items-center gap-4">
         <h1 className="mr-auto text-[26px]">{t("nav.tools")}</h1>
         <span role="status" className="text-muted">
-          {save.isSuccess && t("tools.saved")}
+          {saved && !save.isPending && t("tools.saved")}
         </span>
         <Button type="submit" look="strong" disabled={save.isPending}>
           {t("tools.save")}

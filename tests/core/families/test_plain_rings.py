@@ -68,11 +68,8 @@ def test_more_overlap_needs_more_opening_to_go_on() -> None:
 
 def test_try_ons_of_an_overlapping_bangle() -> None:
     more = tried(OVERLAP, inside_girth="180")
-    assert (more.verdict, more.amount_mm, more.amount_label) == (
-        "overlap_more",
-        pytest.approx(6),
-        "close by",
-    )
+    assert (more.verdict, more.amount_label) == ("overlap_more", "close by")
+    assert more.amount_mm == pytest.approx(6)
     assert tried(OVERLAP, inside_girth="168").verdict == "overlap_less"
     assert tried(OVERLAP, goes_on=False).verdict == "cuff_stuck"
 

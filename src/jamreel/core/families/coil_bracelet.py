@@ -4,7 +4,8 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import advise
-from jamreel.core.bench.steps import step
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
 from jamreel.core.families.hooked import trims
 from jamreel.core.fit.ease import Ease, word_for
@@ -108,14 +109,7 @@ class CoilBracelet(Construction):
             },
             cuts=(laid.cut,),
             bends=tuple(job.on_pin(wire, bend) for bend in laid.bends),
-            steps=(
-                *cutting_steps(laid.cut, job.cutting, hard=True),
-                step("coil.first", "form", cautions=("hard",), pin=self.loop_pin, check=True),
-                step("coil.beads", "form"),
-                step("coil.last", "form", cautions=("hard",), pin=self.loop_pin, check=True),
-                step("coil.try_on", "fit", check=True),
-                press_in_step(),
-            ),
+            steps=self._steps(job, laid.cut),
             advice=(
                 as_cut(job, laid.cut),
                 None if wire.metal.hard else advise("coil_metal", "check", "wire.metal"),
@@ -131,6 +125,17 @@ class CoilBracelet(Construction):
                 ),
             ),
             righting=self._put_right(job),
+        )
+
+    def _steps(self, job: Job, cut: Cut) -> tuple[Step, ...]:
+        """Return the order of work."""
+        return (
+            *cutting_steps(cut, job.cutting, hard=True),
+            step("coil.first", "form", cautions=("hard",), pin=self.loop_pin, check=True),
+            step("coil.beads", "form"),
+            step("coil.last", "form", cautions=("hard",), pin=self.loop_pin, check=True),
+            step("coil.try_on", "fit", check=True),
+            press_in_step(),
         )
 
     def _loop(self, label: str) -> Bend:

@@ -5,16 +5,19 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.wire import keeps_shape
-from jamreel.core.bench.steps import step
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
 from jamreel.core.families.hooked import trims
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.tools import Former
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
 from jamreel.core.result import Plan
 from jamreel.core.values import Dimension, Drawings, PlusMinus, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import as_cut, assemble
 from jamreel.core.workpiece.drawing import circle, former_sheet, section_sheet
+from jamreel.core.workpiece.job import Wire
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.steps import cutting_steps, press_in_step, shape_step
@@ -103,10 +106,6 @@ class EarCuff(Construction):
         trims(book, job)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, inner)
-        thin = min(
-            (g for site, g in job.girths.items() if site != "ear_rim_depth"),
-            key=lambda g: g.value_mm,
-        )
         return assemble(
             job,
             wire,
@@ -135,26 +134,7 @@ class EarCuff(Construction):
             cuts=(laid.cut,),
             bends=tuple(job.on_pin(wire, bend) for bend in laid.bends),
             formers=(former,),
-            steps=(
-                *cutting_steps(laid.cut, job.cutting, hard=wire.metal.hard),
-                step(
-                    f"ear.{self.ends}",
-                    "form",
-                    cautions=("torch",) if self.ends == "balled" else ("ends",),
-                    check=True,
-                ),
-                shape_step(former),
-                step("ear.gap", "form", gap=gap, check=True),
-                step(
-                    "ear.try_on",
-                    "fit",
-                    cautions=("ear",),
-                    check=True,
-                    where=say(f"site.{thin.site}"),
-                    place=say(f"place.{self.place}"),
-                ),
-                press_in_step(),
-            ),
+            steps=self._steps(job, wire, laid.cut, former, gap),
             advice=(as_cut(job, laid.cut), self._gripping(rim.value_mm), keeps_shape(job.wire)),
             drawings=Drawings(
                 rule=laid.rule(0.0),
@@ -164,6 +144,35 @@ class EarCuff(Construction):
                 ),
             ),
             righting=self._put_right(job, gap),
+        )
+
+    def _steps(
+        self, job: Job, wire: Wire, cut: Cut, former: Former, gap: float
+    ) -> tuple[Step, ...]:
+        """Return the order of work; it is slid on where the rim is thinnest."""
+        thin = min(
+            (g for site, g in job.girths.items() if site != "ear_rim_depth"),
+            key=lambda g: g.value_mm,
+        )
+        return (
+            *cutting_steps(cut, job.cutting, hard=wire.metal.hard),
+            step(
+                f"ear.{self.ends}",
+                "form",
+                cautions=("torch",) if self.ends == "balled" else ("ends",),
+                check=True,
+            ),
+            shape_step(former),
+            step("ear.gap", "form", gap=gap, check=True),
+            step(
+                "ear.try_on",
+                "fit",
+                cautions=("ear",),
+                check=True,
+                where=say(f"site.{thin.site}"),
+                place=say(f"place.{self.place}"),
+            ),
+            press_in_step(),
         )
 
     def _end_moves(self, d: float) -> tuple[Move, ...]:

@@ -8,10 +8,12 @@ from jamreel.core.advice import Advice
 from jamreel.core.advice.opening import eye_takes_hook, falls_off, opened_to_go_on, round_radius
 from jamreel.core.advice.sliding import pin_missing
 from jamreel.core.advice.wire import keeps_shape
-from jamreel.core.bench.steps import step
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.tools import Former
 from jamreel.core.path.moves import Bend, Move, Straight, Turn, developed_length
 from jamreel.core.result import Plan
 from jamreel.core.values import Drawings, Length, PlusMinus, Sheet
@@ -133,15 +135,7 @@ class HookedRing(Construction, ABC):
             cuts=(laid.cut,),
             bends=tuple(job.on_pin(wire, bend) for bend in laid.bends),
             formers=(former,),
-            steps=(
-                *cutting_steps(laid.cut, job.cutting, hard=wire.metal.hard),
-                step("hooked.tip", "form", pin=self.tip_pin),
-                step("hooked.hook", "form", pin=self.hook_pin, check=True),
-                step("hooked.eye", "form", pin=self.eye_pin, check=True),
-                shape_step(former),
-                step(f"hooked.try_on_{self.part}", "fit", check=True, worn=worn),
-                press_in_step(),
-            ),
+            steps=self._steps(job, wire, laid.cut, former, worn),
             advice=(
                 as_cut(job, laid.cut),
                 eye_takes_hook(self.eye_pin, self.tip_pin + 2 * wire.d),
@@ -160,6 +154,20 @@ class HookedRing(Construction, ABC):
                 ),
             ),
             righting=self.put_right(job, worn, eye),
+        )
+
+    def _steps(
+        self, job: Job, wire: Wire, cut: Cut, former: Former, worn: float
+    ) -> tuple[Step, ...]:
+        """Return the order of work: tip, hook, eye, then the shape."""
+        return (
+            *cutting_steps(cut, job.cutting, hard=wire.metal.hard),
+            step("hooked.tip", "form", pin=self.tip_pin),
+            step("hooked.hook", "form", pin=self.hook_pin, check=True),
+            step("hooked.eye", "form", pin=self.eye_pin, check=True),
+            shape_step(former),
+            step(f"hooked.try_on_{self.part}", "fit", check=True, worn=worn),
+            press_in_step(),
         )
 
     def word(self, job: Job, worn: float) -> str | None:

@@ -11,11 +11,13 @@ from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.outline import Outline
 from jamreel.core.body.readings import Girth
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
 from jamreel.core.families.hooked import trims
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.thickness import arc_centre_length
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.tools import Former
 from jamreel.core.path.moves import Bend, Move, bend_length
 from jamreel.core.result import Plan
 from jamreel.core.values import Dimension, Drawings, Length, PlusMinus, Sheet
@@ -136,14 +138,7 @@ class OpenArc(Construction, ABC):
             cuts=(laid.cut,),
             bends=tuple(job.on_pin(wire, bend) for bend in laid.bends),
             formers=(former,),
-            steps=(
-                *cutting_steps(laid.cut, job.cutting, hard=wire.metal.hard),
-                *self.end_steps(),
-                shape_step(former),
-                step(f"arc.{self.part}", "form", check=True),
-                *self.try_on_steps(job, arc),
-                press_in_step(),
-            ),
+            steps=self._steps(job, wire, laid.cut, former, arc),
             advice=(
                 as_cut(job, laid.cut),
                 *self.own_advice(job, arc, wire),
@@ -159,6 +154,17 @@ class OpenArc(Construction, ABC):
                 ),
             ),
             righting=self.put_right(job, arc),
+        )
+
+    def _steps(self, job: Job, wire: Wire, cut: Cut, former: Former, arc: Arc) -> tuple[Step, ...]:
+        """Return the order of work."""
+        return (
+            *cutting_steps(cut, job.cutting, hard=wire.metal.hard),
+            *self.end_steps(),
+            shape_step(former),
+            step(f"arc.{self.part}", "form", check=True),
+            *self.try_on_steps(job, arc),
+            press_in_step(),
         )
 
     def end_steps(self) -> list[Step]:

@@ -5,7 +5,8 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.opening import falls_off
-from jamreel.core.bench.steps import step
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
 from jamreel.core.families.hooked import trims
 from jamreel.core.fit.ease import Ease
@@ -22,6 +23,7 @@ from jamreel.core.values import Drawings, Length, PlusMinus, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit, as_cut, assemble
 from jamreel.core.workpiece.drawing import across, circle, point_on, ring_round, section_sheet
+from jamreel.core.workpiece.job import Wire
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.steps import cutting_steps, press_in_step
@@ -119,14 +121,7 @@ class StrungBracelet(Construction):
                 "fit": "worn",
             },
             cuts=(laid.cut,),
-            steps=(
-                *cutting_steps(laid.cut, job.cutting, hard=wire.metal.hard),
-                step("strung.string", "form", beads=beads, check=True),
-                step("strung.try_first", "form", check=True, inside=inside),
-                step("strung.finish", "form", tail=self.tail, check=True),
-                step("strung.try_on", "fit", cautions=("beads",), check=True),
-                press_in_step(),
-            ),
+            steps=self._steps(job, wire, laid.cut, beads, inside),
             advice=(
                 as_cut(job, laid.cut),
                 advise(
@@ -140,6 +135,17 @@ class StrungBracelet(Construction):
             ),
             righting=self._put_right(job, inside),
             mass_g=None,
+        )
+
+    def _steps(self, job: Job, wire: Wire, cut: Cut, beads: int, inside: float) -> tuple[Step, ...]:
+        """Return the order of work: tried on before it is finished."""
+        return (
+            *cutting_steps(cut, job.cutting, hard=wire.metal.hard),
+            step("strung.string", "form", beads=beads, check=True),
+            step("strung.try_first", "form", check=True, inside=inside),
+            step("strung.finish", "form", tail=self.tail, check=True),
+            step("strung.try_on", "fit", cautions=("beads",), check=True),
+            press_in_step(),
         )
 
     def _notch(self, job: Job) -> float:
