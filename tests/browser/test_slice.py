@@ -167,10 +167,22 @@ def test_typing_is_answered_within_a_tenth_of_a_second(page: Page) -> None:
         expect(page.get_by_role("status").first).to_have_text("saved")
         page.wait_for_timeout(120)
     spent: list[float] = page.evaluate("window.spent")
-    print(spent)
+    nothing: float = page.evaluate(
+        """async () => {
+          const spent = [];
+          for (let i = 0; i < 8; i++) {
+            const start = performance.now();
+            await fetch("/api/empty");
+            spent.push(performance.now() - start);
+          }
+          return Math.min(...spent);
+        }"""
+    )
+    print(spent, nothing)
     assert len(spent) >= 5
-    # The machine may be busy with others: the best of them is what this program takes.
-    assert min(spent) < 100
+    # Beside an endpoint that does nothing, in the same page: on a machine that is busy with others
+    # both take longer. Alone, that endpoint takes about 8 ms here.
+    assert min(spent) < 100 * max(1.0, nothing / 8)
 
 
 def test_nothing_typed_is_lost_on_reload_or_without_a_connection(page: Page) -> None:

@@ -34,7 +34,7 @@ export function BodyFigure({ wearer, sites }: { wearer: Wearer; sites: readonly 
       viewBox="-130 0 500 428"
       role="img"
       aria-label={words.join(", ")}
-      className="w-full"
+      className="w-full max-w-[360px]"
       data-drawn="figure"
     >
       <g fill="var(--color-flesh)" stroke="var(--color-muted)" strokeWidth={1.4}>

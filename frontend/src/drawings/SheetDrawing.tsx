@@ -65,8 +65,7 @@ export function SheetDrawing({ sheet, colour, className = "" }: Props) {
               </g>
             );
           })}
-          {(sheet.labels ?? []).map((label) => {
-            const [x, y] = place(at, label.at as [number, number]);
+          {placedLabels(sheet, at).map(({ label, x, y }) => {
             return (
               <text
                 key={label.text}
@@ -93,6 +92,24 @@ export function SheetDrawing({ sheet, colour, className = "" }: Props) {
       )}
     </div>
   );
+}
+
+// Words of one column want this much room each, in px; where there is less, every other goes.
+const LINE_PX = 15;
+
+function placedLabels(sheet: Sheet, at: Frame) {
+  let last = -Infinity;
+  return (sheet.labels ?? [])
+    .map((label) => {
+      const [x, y] = place(at, label.at as [number, number]);
+      return { label, x, y };
+    })
+    .filter(({ label, y }) => {
+      if (label.anchor !== "start") return true;
+      if (Math.abs(y - last) < LINE_PX) return false;
+      last = y;
+      return true;
+    });
 }
 
 function describe(sheet: Sheet, unit: Unit): string {

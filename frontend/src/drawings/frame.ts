@@ -10,7 +10,7 @@ export interface Frame {
 // Room for the figures beside dimension lines, in px.
 const MARGIN_X = 24;
 const MARGIN_Y = 30;
-const WORDS_X = 130;
+const WORDS_X = 122;
 
 export function place({ scale, x, y }: Frame, [mmX, mmY]: [number, number]): [number, number] {
   return [x + mmX * scale, y - mmY * scale];

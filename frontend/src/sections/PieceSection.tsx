@@ -135,7 +135,7 @@ function PieceBench({ saver, state, station, props }: BenchProps) {
         </div>
         <aside
           aria-label={t("ledger.name")}
-          className="border-t hairline bg-panel px-5 py-4 min-[1100px]:border-t-0 min-[1100px]:border-l"
+          className="border-t hairline bg-panel px-5 py-4 min-[1100px]:min-h-[calc(100vh-268px)] min-[1100px]:border-t-0 min-[1100px]:border-l"
         >
           <Ledger plan={props.plan} />
         </aside>

@@ -41,6 +41,9 @@ export function FitStation(props: StationProps) {
     <>
       <section className="space-y-3">
         <h2 className="text-lg">{t("fit.noted")}</h2>
+        {plan && (
+          <p className="text-[15px] text-muted">{t("fit.planned", { says: plan.fit_says })}</p>
+        )}
         {asks.map((ask) => (
           <Ask key={ask} ask={ask} {...props} />
         ))}

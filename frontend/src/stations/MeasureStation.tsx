@@ -22,20 +22,28 @@ export function MeasureStation(props: StationProps) {
   );
   return (
     <>
-      <div className="space-y-4">
+      <div className="space-y-3">
         {[...piece.sites, ...extra].map((site) => (
           <SiteReadings key={site} site={site} onLook={() => look(site)} {...props} />
         ))}
-        {extra.length < piece.helps.length && (
-          <button
-            type="button"
-            className="min-h-[44px] text-[15px] underline underline-offset-4"
-            onClick={() => showMore(true)}
-          >
-            {t("measure.more", { sites: piece.helps.map((s) => t(`site.${s}`)).join(", ") })}
-          </button>
-        )}
-        {piece.wearer && <WearerRecord {...props} />}
+        <div className="flex items-center justify-between gap-3">
+          {piece.wearer ? <WearerRecord {...props} /> : <span />}
+          {extra.length < piece.helps.length && (
+            <button
+              type="button"
+              className="min-h-[44px] shrink-0 text-[15px] underline underline-offset-4"
+              aria-label={t("measure.more_of", {
+                sites: piece.helps
+                  .filter((s) => !extra.includes(s))
+                  .map((s) => t(`site.${s}`))
+                  .join("; "),
+              })}
+              onClick={() => showMore(true)}
+            >
+              {t("measure.more")}
+            </button>
+          )}
+        </div>
         {kind?.eases && <EaseChoice {...props} />}
       </div>
       <div className="flex min-h-[380px] flex-col">

@@ -1,5 +1,5 @@
 import { useTranslation } from "react-i18next";
-import type { Measure, Reading } from "../api/client";
+import type { Girth, Measure, Reading } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
 import { asText } from "../logic/draft";
 import { lengthText } from "../logic/length";
@@ -75,28 +75,7 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
         />
       )}
       <p className="mt-1 text-[15px] text-muted">
-        {girth && !girth.guessed && (
-          <>
-            {t("measure.mean")}{" "}
-            <strong className="text-ink">
-              <Figure mm={girth.value_mm} />
-            </strong>
-            {girth.count > 1 && (
-              <>
-                {", "}
-                {t("measure.spread")} <Figure mm={girth.spread_mm} />
-              </>
-            )}
-            {correction(girth.corrections_mm) !== 0 && (
-              <>
-                {", "}
-                {t("measure.corrected")} <Figure mm={correction(girth.corrections_mm)} />
-              </>
-            )}
-            {", "}
-            {t("measure.good_to")} <Figure mm={girth.plus_minus_mm} />
-          </>
-        )}
+        {girth && !girth.guessed && <GirthLines girth={girth} readings={readings} />}
         {!girth && problems.length === 0 && t("measure.waits")}
       </p>
       <Problem says={problemAt(problems, field, true)} />
@@ -108,8 +87,49 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
   );
 }
 
-function correction(corrections: readonly number[]): number {
-  return corrections[0] ?? 0;
+interface LinesProps {
+  girth: Girth;
+  readings: Reading[];
+}
+
+/** What comes of the readings; a wrist swells through the day, so the hour is shown too. */
+function GirthLines({ girth, readings }: LinesProps) {
+  const { t } = useTranslation();
+  const last = readings.findLast((reading) => reading.taken)?.taken;
+  const corrected = girth.corrections_mm[0] ?? 0;
+  const more = [
+    girth.count > 1 && [t("measure.spread"), girth.spread_mm, 1],
+    girth.standard_error_mm != null && [t("measure.error"), girth.standard_error_mm, 2],
+    corrected !== 0 && [t("measure.corrected"), corrected, 1],
+  ].filter((part) => part !== false) as [string, number, number][];
+  return (
+    <>
+      {t("measure.mean")}{" "}
+      <strong className="text-ink">
+        <Figure mm={girth.value_mm} />
+      </strong>
+      {", "}
+      {t("measure.good_to")} <Figure mm={girth.plus_minus_mm} />
+      <span className="block text-[13px]">
+        {more.map(([name, value, places]) => (
+          <span key={name}>
+            {name} <Figure mm={value} places={places} />
+            {" · "}
+          </span>
+        ))}
+        {last && t("measure.taken", { when: hourOf(last) })}
+      </span>
+    </>
+  );
+}
+
+function hourOf(taken: string): string {
+  return new Date(taken).toLocaleString("en-GB", {
+    day: "numeric",
+    month: "short",
+    hour: "2-digit",
+    minute: "2-digit",
+  });
 }
 
 function dropEmptyTail(readings: Reading[]): Reading[] {

@@ -117,7 +117,8 @@ def _answer(piece: Piece, plan: Plan | None, waits: str) -> dict[str, Any] | Non
     """Return the one figure that a piece shows on the bench, by what it waits for."""
     if plan is None:
         return None
-    last = piece.tryons.last()
+    records = list(piece.tryons.all())
+    last = records[-1] if records else None
     if waits == "put_right" and last is not None and last.answer.get("amount_mm") is not None:
         amount = last.answer["amount_mm"]
         return Figure(id="to_do", label=last.answer["amount_label"], value_mm=amount).model_dump()
@@ -220,8 +221,24 @@ def _move(piece: Piece, target: Revision | None) -> tuple[Piece, Planned]:
     return piece, settle(piece, shop_of(piece.workshop))
 
 
+def whole_piece(workshop: Workshop, piece_id: int) -> Piece:
+    """Return a piece with all that its screen shows, in a handful of queries.
+
+    For reading and for changes of the brief; what changes ticks or try-ons loads them anew.
+    Raises Http404, the same for missing and for another's.
+    """
+    found = (
+        rows(Piece, workshop)
+        .select_related("wearer", "workshop", "head__parent", "head__burst__parent")
+        .prefetch_related("ticks", "tryons", "wearer__readings")
+        .filter(pk=piece_id)
+        .first()
+    )
+    return found or row(Piece, workshop, piece_id)
+
+
 def _current(workshop: Workshop, piece_id: int, version: int) -> Piece:
-    piece = row(Piece, workshop, piece_id)
+    piece = whole_piece(workshop, piece_id)
     if piece.version != version:
         raise StaleSave(piece)
     return piece

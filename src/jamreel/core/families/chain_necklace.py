@@ -254,7 +254,7 @@ def fall_sheet(
 ) -> Sheet:
     """Return the chest seen from the front with the chain as it hangs, landmarks at the side."""
     deep = max(fall.sag + piece.pendant_drop + 40, 190.0)
-    wide = span * 1.75
+    wide = span * 1.5
     # Neck, shoulders and chest: only the neck's breadth is measured, the rest is an idea of a body.
     half = span / 2
     right = (
@@ -281,9 +281,7 @@ def fall_sheet(
     sag = Dimension(
         a=(-half, 0.0), b=(half, 0.0), value_mm=fall.span, label=say("drawing.apart"), offset_mm=56
     )
-    labels.append(
-        Label(at=(-wide * 0.84, -fall.sag), text=say("drawing.falls", sag=fall.sag), anchor="start")
-    )
+    labels.append(Label(at=(-wide * 0.48, -fall.sag - 6), text=say("drawing.falls", sag=fall.sag)))
     return Sheet(
         id="fall",
         title=say("drawing.fall"),

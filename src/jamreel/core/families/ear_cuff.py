@@ -224,7 +224,7 @@ class EarCuff(Construction):
                     offset_mm=r + 1.5,
                 ),
             ],
-            say("drawing.rim", depth=depth, rim=rim),
+            say("drawing.rim", rim=rim),
         )
 
     def _put_right(self, job: Job, gap: float) -> PuttingRight | None:
