@@ -17,8 +17,8 @@ from hypothesis import settings as hypothesis_settings
 
 from jamreel.workshop.models import Workshop
 
-# A busy machine is slow now and then; that is no finding. On CI the examples are the same each time,
-# so that a change is judged by itself; at the bench they differ from run to run.
+# A busy machine is slow now and then; that is no finding. On CI the examples are the same each
+# time, so that a change is judged by itself; at the bench they differ from run to run.
 hypothesis_settings.register_profile(
     "patient", deadline=None, derandomize=bool(os.environ.get("CI"))
 )
