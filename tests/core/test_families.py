@@ -1,14 +1,18 @@
 """What every construction must do, whichever it is; and what is particular to some."""
 
+import importlib
 import json
 from copy import deepcopy
 from typing import Any
 
 import pytest
 
+from jamreel.core.advice.forming import former_near
 from jamreel.core.families import registered
+from jamreel.core.forming.tools import Tool, choose_former
 from jamreel.core.plan import BriefRefused, Plan, plan_raw
 from jamreel.core.shop import Shop
+from jamreel.core.workpiece.drawing import former_sheet
 from tests.conftest import EXAMPLES
 
 BRIEFS: dict[str, dict[str, Any]] = {
@@ -50,6 +54,40 @@ def test_totals_are_sums_and_the_cut_is_the_ledgers(kind: str) -> None:
         assert [m.at_mm for m in cut.marks] == sorted(m.at_mm for m in cut.marks)
     cuts = [line.value_mm for line in plan.ledger if line.id == "cut"]
     assert cuts == [pytest.approx(plan.cuts[0].length_mm)] * len(cuts)
+
+
+def names_code(rule: str) -> bool:
+    """Tell whether a rule's id is the path of something in the core."""
+    parts = f"jamreel.core.{rule}".split(".")
+    for n in range(len(parts), 2, -1):
+        try:
+            found: Any = importlib.import_module(".".join(parts[:n]))
+        except ModuleNotFoundError:
+            continue
+        return all((found := getattr(found, part, None)) is not None for part in parts[n:])
+    return False
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_number_names_a_rule_that_exists(kind: str) -> None:
+    plan = planned(kind, cutting={"trim": "1.5", "margin": "3"})
+    rules = {line.rule for line in plan.ledger}
+    assert {rule for rule in rules if not names_code(rule)} == set()
+
+
+def test_wire_that_springs_straight_is_not_drawn_as_if_it_did_not() -> None:
+    drum = Tool(name="drum", kind="household", diameters=(62,))
+    # Quarter-millimetre spring brass stays elastic on anything wider than 61.
+    former = choose_former(90, 40, [drum], 0.25, 450, 110000)
+    assert (former.tool_mm, former.result_mm) == (62, None)
+    found = former_near(former)
+    assert found is not None
+    assert found.id == "springs_straight"
+    sheet = former_sheet(former, 0.25)
+    assert {s.part for s in sheet.strokes} == {"former", "target"}
+    assert [d.label for d in sheet.dimensions] == ["bend on"]
+    nothing = former_sheet(choose_former(90, 40, [], 0.25, 450, 110000), 0.25)
+    assert [d.value_mm for d in nothing.dimensions] == [40, 90]
 
 
 @pytest.mark.parametrize("kind", KINDS)

@@ -43,6 +43,7 @@ export function StationBar({ piece, plan, station }: Props) {
       >
         <span className="text-right text-[15px] leading-tight text-muted">
           {figure ? figure.label : t("station.no_answer")}
+          {figure && plan?.girths.some((girth) => girth.guessed) && `, ${t("measure.guessed")}`}
           {figure?.plus_minus_mm != null && (
             <span className="block">
               ± <Figure mm={figure.plus_minus_mm} />

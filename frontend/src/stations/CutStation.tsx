@@ -37,7 +37,7 @@ function CutCard({ cut, ...props }: Props) {
   const tick = useTick(props);
   const ticked = piece.ticks.find((one) => one.kind === "cut" && one.key === cut.id);
   const frozen = piece.frozen_cuts[cut.id];
-  const stale = ticked && frozen !== undefined && Math.abs(frozen - cut.length_mm) > 0.05;
+  const stale = ticked && frozen !== undefined && piece.stations.cut?.state === "stale";
   return (
     <section>
       <h2 className="text-lg">

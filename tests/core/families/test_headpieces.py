@@ -59,6 +59,9 @@ def test_a_band_stops_above_the_ears() -> None:
     wire = 0.127 * 92 ** (24 / 39)
     assert figure(plan, "centre_line") == pytest.approx(inner * (1 + math.pi * wire / 652))
     assert "try_on_band" in steps(plan)
+    # Between its ends lies the rest of the head: no figure that a maker could use.
+    assert plan.answers.fit == "inner_arc"
+    assert "opening" not in {f.id for f in plan.figures}
 
 
 def test_headpieces_are_bent_by_feel_at_the_try_on() -> None:

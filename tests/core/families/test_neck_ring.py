@@ -33,7 +33,6 @@ def test_a_neck_has_ease_words_of_its_own(word: str, ease: float) -> None:
 def test_it_goes_on_sideways_when_pulling_would_bend_it() -> None:
     across = 2 * min(usual_outline("neck", 372).across, usual_outline("neck", 372).through)
     says = advice(planned(RING))["twist_open_neck"]
-    assert f"the {across:.1f} mm" not in says
     assert f"Pulled open by {across:.1f} mm" in says
     assert "try_on_neck" in steps(planned(RING))
 

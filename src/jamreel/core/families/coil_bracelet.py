@@ -7,7 +7,6 @@ from jamreel.core.advice import advise
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
-from jamreel.core.families.hooked import trims
 from jamreel.core.fit.ease import Ease, word_for
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.path.moves import Bend, bend_length
@@ -78,7 +77,7 @@ class CoilBracelet(Construction):
             Stretch("loop_right", (self._loop(say("bend.loop_right")),)),
         ]
         laid = lay_straight("coil", stretches, wire, job.cutting)
-        trims(book, job)
+        book.trims(job.cutting)
         cut = book.total("cut", "path.moves.developed_length")
         inside = math.pi * self.coil_diameter
         hug = Ease(school="fixed", word=None, value_mm=inside - wrist.value_mm, backing="geometry")

@@ -8,7 +8,6 @@ from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
-from jamreel.core.families.hooked import trims
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.tools import Former
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
@@ -103,7 +102,7 @@ class EarCuff(Construction):
             left, right = (Stretch(key, self._end_moves(d)) for key in ends)
             stretches = [left, *stretches, right]
         laid = lay_straight("cuff", stretches, wire, job.cutting)
-        trims(book, job)
+        book.trims(job.cutting)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, inner)
         return assemble(

@@ -32,8 +32,10 @@ class Circlet(OpenArc):
         book.girth(head, "worn")
         book.ease(ease, "worn")
         worn = book.total("worn", "fit.ease", "inner_arc")
-        book.term("less_bridged", -self.bridged, "families.circlet", "chosen", "inner_arc")
-        inner = book.total("inner_arc", "families.circlet", "body")
+        book.term(
+            "less_bridged", -self.bridged, "families.headpieces.Circlet", "chosen", "inner_arc"
+        )
+        inner = book.total("inner_arc", "families.headpieces.Circlet", "body")
         return Arc(head, ease, worn, inner, self.bridged)
 
     def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
@@ -81,12 +83,12 @@ class TiaraBase(OpenArc):
         book.term(
             "less_rest",
             -rest,
-            "families.tiara_base",
+            "families.headpieces.TiaraBase",
             "common practice",
             "inner_arc",
             share=100 * self.share,
         )
-        inner = book.total("inner_arc", "families.tiara_base", "body")
+        inner = book.total("inner_arc", "families.headpieces.TiaraBase", "body")
         return Arc(head, None, head.value_mm, inner, rest)
 
     def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
@@ -119,11 +121,11 @@ class CrownBand(OpenArc):
         """Return the arc: over the crown, less what each end stops short of the ear."""
         crown = job.girths["crown_arc"]
         book.girth(crown, "inner_arc")
-        rule = "families.crown_band"
+        rule = "families.headpieces.CrownBand"
         book.term("less_above_ears", -2 * self.above_ear, rule, "common practice", "inner_arc")
         inner = book.total("inner_arc", rule, "body")
         # Ear to ear over the crown is half a turn, so the whole would be twice that.
-        return Arc(crown, None, 2 * crown.value_mm, inner, 2 * crown.value_mm - inner)
+        return Arc(crown, None, 2 * crown.value_mm, inner, None)
 
     def outline(self, job: Job, arc: Arc) -> Outline:
         """Return the head seen from the front, as wide as was measured where it was."""

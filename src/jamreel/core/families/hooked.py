@@ -14,6 +14,7 @@ from jamreel.core.families.base import Construction, Job
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.tools import Former
+from jamreel.core.path.bearings import hook_bearing, loop_bearing
 from jamreel.core.path.moves import Bend, Move, Straight, Turn, developed_length
 from jamreel.core.result import Plan
 from jamreel.core.values import Drawings, Length, PlusMinus, Sheet
@@ -85,10 +86,19 @@ class HookedRing(Construction, ABC):
         steiner = math.pi * wire.d
         book.term("half_wire", steiner, "fit.thickness.inside_girth_of", "published", "finished")
         finished = book.total("finished", "fit.thickness.inside_girth_of", "body")
-        eye_at = self.eye_pin + wire.d
-        book.term("less_eye", -eye_at, "parts.loop", "geometry", "body", pin=self.eye_pin)
-        hook_at = self.hook_pin / 2
-        book.term("less_hook", -hook_at, "parts.hook", "geometry", "body", pin=self.hook_pin)
+        eye_at = loop_bearing(self.eye_pin, wire.d)
+        book.term(
+            "less_eye", -eye_at, "path.bearings.loop_bearing", "geometry", "body", pin=self.eye_pin
+        )
+        hook_at = hook_bearing(self.hook_pin)
+        book.term(
+            "less_hook",
+            -hook_at,
+            "path.bearings.hook_bearing",
+            "geometry",
+            "body",
+            pin=self.hook_pin,
+        )
         body = book.total("body", "fit.thickness", "cut")
         target = worn / math.pi
         stretches = [
@@ -102,7 +112,7 @@ class HookedRing(Construction, ABC):
         book.term("hook", hook, rule, "published", "cut", pin=self.hook_pin, leg=self.leg)
         eye = developed_length(self.eye_moves(), wire.d)
         book.term("eye", eye, rule, "published", "cut", pin=self.eye_pin)
-        trims(book, job)
+        book.trims(job.cutting)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, target)
         pm = girth.plus_minus_mm
@@ -251,12 +261,3 @@ def _bow(length: float, inside_diameter: float, d: float) -> Move:
     return Bend(
         angle=length / ((inside_diameter + d) / 2), pin=inside_diameter, label=say("bend.body")
     )
-
-
-def trims(book: Book, job: Job) -> None:
-    """Write both trims, and the margin when there is one, as terms of the cut."""
-    rule = "cutting.cuts.Cutting"
-    book.term("trim_left", job.cutting.trim, rule, "chosen", "cut")
-    book.term("trim_right", job.cutting.trim, rule, "chosen", "cut")
-    if job.cutting.margin:
-        book.term("margin", job.cutting.margin, rule, "chosen", "cut")

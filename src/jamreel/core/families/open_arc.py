@@ -13,7 +13,6 @@ from jamreel.core.body.outline import Outline
 from jamreel.core.body.readings import Girth
 from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
-from jamreel.core.families.hooked import trims
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.thickness import arc_centre_length
 from jamreel.core.fit.tryon import PuttingRight
@@ -50,7 +49,7 @@ class Arc:
     ease: Ease | None
     inside_girth: float
     inner_arc: float
-    opening: float
+    opening: float | None
 
 
 class OpenArc(Construction, ABC):
@@ -104,7 +103,7 @@ class OpenArc(Construction, ABC):
             right = Stretch("loop_right", self.ends_moves(say("bend.loop_right")))
             stretches = [left, *stretches, right]
         laid = lay_straight("arc", stretches, wire, job.cutting)
-        trims(book, job)
+        book.trims(job.cutting)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, target)
         pm = arc.girth.plus_minus_mm
@@ -133,7 +132,7 @@ class OpenArc(Construction, ABC):
                 "make_up": "centre_line",
                 "cut": "cut",
                 "form": "former" if former.tool_mm is None else "step",
-                "fit": "opening",
+                "fit": "inner_arc" if arc.opening is None else "opening",
             },
             cuts=(laid.cut,),
             bends=tuple(job.on_pin(wire, bend) for bend in laid.bends),
@@ -190,14 +189,17 @@ class OpenArc(Construction, ABC):
                 loop_at(ring, sign * (centre / 2 + off), self.loop_pin, d, key)
                 for key, sign in (("loop_left", -1), ("loop_right", 1))
             ]
-        opening = Dimension(
-            a=point_on(ring, -centre / 2),
-            b=point_on(ring, centre / 2),
-            value_mm=arc.opening,
-            label=say("drawing.opening"),
-            offset_mm=-(self.loop_pin + 7 if self.looped else 6),
-        )
-        dims = [opening] if arc.inner_arc > arc.inside_girth / 2 else []
+        dims = []
+        if arc.opening is not None and arc.inner_arc > arc.inside_girth / 2:
+            dims = [
+                Dimension(
+                    a=point_on(ring, -centre / 2),
+                    b=point_on(ring, centre / 2),
+                    value_mm=arc.opening,
+                    label=say("drawing.opening"),
+                    offset_mm=-(self.loop_pin + 7 if self.looped else 6),
+                ),
+            ]
         return section_sheet(
             say(f"drawing.on_the_{self.part}"),
             strokes,

@@ -12,7 +12,6 @@ from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.readings import Girth
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job
-from jamreel.core.families.hooked import trims
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.path.moves import Bend
@@ -77,14 +76,20 @@ class PlainRing(Construction, ABC):
         steiner = math.pi * wire.d
         book.term("half_wire", steiner, "fit.thickness.inside_girth_of", "published", "body")
         if made.overlap:
-            book.term("ends_over", made.overlap, f"families.{self.kind}", "chosen", "body")
+            book.term(
+                "ends_over",
+                made.overlap,
+                f"families.plain_ring.{type(self).__name__}",
+                "chosen",
+                "body",
+            )
         body = book.total("body", "fit.thickness.inside_girth_of", "cut")
         target = made.inside / math.pi
         bow = Bend(angle=body / ((target + wire.d) / 2), pin=target, label=say("bend.body"))
         laid = lay_straight(
             "ring", [Stretch("body", (bow,), "body", ("body", "inside"))], wire, job.cutting
         )
-        trims(book, job)
+        book.trims(job.cutting)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, target)
         pm = made.rests_on.plus_minus_mm
@@ -182,8 +187,10 @@ class ClosedBangle(PlainRing):
             )
         book.girth(hand, "inside")
         if self.over_hand:
-            book.term("over_hand", self.over_hand, "families.closed_bangle", "chosen", "inside")
-        inside = book.total("inside", "families.closed_bangle", "body")
+            book.term(
+                "over_hand", self.over_hand, "families.plain_ring.ClosedBangle", "chosen", "inside"
+            )
+        inside = book.total("inside", "families.plain_ring.ClosedBangle", "body")
         hang = Ease(school="fixed", word=None, value_mm=inside - wrist.value_mm, backing="geometry")
         return Round(wrist, hang, inside, hand)
 

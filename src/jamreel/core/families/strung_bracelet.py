@@ -8,7 +8,6 @@ from jamreel.core.advice.opening import falls_off
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.cutting.cuts import Cut
 from jamreel.core.families.base import Construction, Job
-from jamreel.core.families.hooked import trims
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.thickness import (
     Segment,
@@ -79,7 +78,7 @@ class StrungBracelet(Construction):
         for key in ("tail_left", "tail_right"):
             book.term(key, self.tail, "families.strung_bracelet", "chosen", "cut")
         book.term("through_closure", self.closure_length, rule, "chosen", "cut")
-        trims(book, job)
+        book.trims(job.cutting)
         cut = book.total("cut", "families.strung_bracelet")
         string = [Segment(length=made, thickness=self.bead), closure]
         inside = inside_girth_of(string)

@@ -99,8 +99,29 @@ def former_sheet(former: Former, d: float) -> Sheet:
     """Return the former, the target and what wire off the maker's step springs to, one over the
     other; all rest on one lowest point, so that the opening shows at the top."""
     step = former.tool_mm or former.former_mm
-    result = former.result_mm or former.target_mm
-    rows = (("former", step, 0.0), ("target", former.target_mm, 0.0), ("result", result, d))
+    # Without a tool the ideal former is drawn, which springs to the target; wire that springs
+    # straight off the maker's tool has no ring to draw.
+    result = former.target_mm if former.tool_mm is None else former.result_mm
+    rows = [("former", step, 0.0), ("target", former.target_mm, 0.0)]
+    dimensions = [
+        Dimension(
+            a=(-step / 2, step / 2),
+            b=(step / 2, step / 2),
+            value_mm=step,
+            label=say("drawing.bend_on"),
+        )
+    ]
+    if result is not None:
+        rows.append(("result", result, d))
+        dimensions.append(
+            Dimension(
+                a=(-result / 2, result / 2),
+                b=(result / 2, result / 2),
+                value_mm=result,
+                label=say("drawing.opens_to"),
+                offset_mm=-(result / 2 + 0.12 * result + 3),
+            )
+        )
     strokes = tuple(
         Stroke(
             part=part,
@@ -110,25 +131,12 @@ def former_sheet(former: Former, d: float) -> Sheet:
         )
         for part, diameter, width in rows
     )
-    bend_on = Dimension(
-        a=(-step / 2, step / 2),
-        b=(step / 2, step / 2),
-        value_mm=step,
-        label=say("drawing.bend_on"),
-    )
-    opens_to = Dimension(
-        a=(-result / 2, result / 2),
-        b=(result / 2, result / 2),
-        value_mm=result,
-        label=say("drawing.opens_to"),
-        offset_mm=-(result / 2 + 0.12 * result + 3),
-    )
     return Sheet(
         id="former",
         title=say("drawing.former"),
         stations=("form",),
         strokes=strokes,
-        dimensions=(bend_on, opens_to),
+        dimensions=tuple(dimensions),
     )
 
 

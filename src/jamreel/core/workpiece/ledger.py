@@ -1,6 +1,7 @@
 """A ledger written line by line; totals are summed from their terms, so they can't be wrong."""
 
 from jamreel.core.body.readings import Girth
+from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.fit.ease import Ease
 from jamreel.core.values import Backing, LedgerLine
 from jamreel.core.words import say
@@ -44,6 +45,14 @@ class Book:
             to,
             parameter=ease.parameter or 0.0,
         )
+
+    def trims(self, cutting: Cutting) -> None:
+        """Write both trims, and the margin when there is one, as terms of the cut."""
+        rule = "cutting.cuts.Cutting"
+        self.term("trim_left", cutting.trim, rule, "chosen", "cut")
+        self.term("trim_right", cutting.trim, rule, "chosen", "cut")
+        if cutting.margin:
+            self.term("margin", cutting.margin, rule, "chosen", "cut")
 
     def term(
         self, key: str, value: float, rule: str, backing: Backing, to: str, **inputs: float
