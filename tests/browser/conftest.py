@@ -13,6 +13,8 @@ from jamreel.workshop.demo import build
 
 ROOT = Path(__file__).parents[2]
 AXE = (ROOT / "frontend/node_modules/axe-core/axe.min.js").read_text()
+# How long to wait for what must come, not for how long it may take: machines are busy at times.
+expect.set_options(timeout=20_000)
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--disable-background-networking"]
 
 
@@ -40,7 +42,7 @@ def page(browser: Browser, demo: None, live_server: Any) -> Iterator[Page]:
         timezone_id="UTC",
     )
     opened = context.new_page()
-    opened.set_default_timeout(10_000)
+    opened.set_default_timeout(40_000)
     complaints: list[str] = []
     opened.on("pageerror", lambda error: complaints.append(str(error)))
     opened.on(

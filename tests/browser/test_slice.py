@@ -196,7 +196,7 @@ def test_nothing_typed_is_lost_on_reload_or_without_a_connection(page: Page) -> 
     wire.fill("16 awg")
     expect(page.get_by_text("not saved yet, trying again")).to_be_visible()
     page.context.set_offline(False)
-    expect(page.get_by_role("status").first).to_have_text("saved", timeout=6000)
+    expect(page.get_by_role("status").first).to_have_text("saved")
     page.reload()
     expect(wire).to_have_value("16 awg")
     page.get_by_role("button", name="Undo").click()
