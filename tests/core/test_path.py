@@ -7,29 +7,45 @@ from hypothesis import strategies as st
 
 from jamreel.core.path.moves import (
     Bend,
+    Corner,
+    Flatten,
+    Fold,
     Mark,
     Move,
+    Spiral,
     Straight,
     Turn,
+    Wrap,
     bends_of,
     developed_length,
     marks_of,
-    trace,
+    mirrored,
 )
+from jamreel.core.path.trace import inside_length, trace
 
+sides = st.sampled_from(["left", "right"])
 moves = st.lists(
     st.one_of(
         st.builds(Straight, length=st.floats(0, 60)),
+        st.builds(Bend, angle=st.floats(0.05, 7), pin=st.floats(2, 60), side=sides),
+        st.builds(Corner, angle=st.floats(0.05, 3), radius=st.floats(0.3, 4), side=sides),
+        st.builds(Fold, side=sides),
         st.builds(
-            Bend,
-            angle=st.floats(0.05, 7),
-            pin=st.floats(2, 60),
-            side=st.sampled_from(["left", "right"]),
+            Spiral,
+            turns=st.floats(0.2, 4),
+            pin=st.floats(1, 8),
+            gap=st.floats(0, 2),
+            outward=st.booleans(),
+            side=sides,
         ),
+        st.builds(
+            Wrap, turns=st.floats(0.2, 6), core=st.floats(1, 8), pitch=st.floats(0, 9), side=sides
+        ),
+        st.builds(Flatten, length=st.floats(0.5, 20), thickness=st.just(0.5)),
         st.builds(Turn, angle=st.floats(-3, 3)),
         st.builds(Mark, label=st.just("here")),
     ),
-    max_size=8,
+    max_size=7,
 )
 
 
@@ -37,29 +53,78 @@ def run(line: np.ndarray) -> float:
     return float(np.linalg.norm(np.diff(line, axis=0), axis=1).sum())
 
 
+def integral(path: list[Move], wire: float) -> float:
+    """Length of the drawn line: chord sums at two fineness, extrapolated to none (Richardson).
+
+    Move by move, because the number of chords of each doubles only when its own step halves.
+    """
+    total = 0.0
+    for move in path:
+        whole = developed_length([move], wire)
+        if whole > 0:
+            coarse, fine = (run(trace([move], wire, step=whole / n)) for n in (400, 800))
+            total += (4 * fine - coarse) / 3
+    return total
+
+
 @given(moves, st.floats(0.3, 3))
-def test_the_drawn_line_is_as_long_as_the_wire(path: list[Move], wire: float) -> None:
-    # Chords of arcs fall short by (step / radius)^2 / 24 of their length.
-    wanted = developed_length(path, wire)
-    assert run(trace(path, wire, step=0.02)) == pytest.approx(wanted, rel=2e-5, abs=1e-9)
+def test_developed_length_is_the_integral_along_the_drawn_line(
+    path: list[Move], wire: float
+) -> None:
+    assert integral(path, wire) == pytest.approx(developed_length(path, wire), rel=1e-6, abs=1e-9)
+
+
+@given(moves, st.floats(0.3, 3))
+def test_moves_join_without_a_kink_in_place(path: list[Move], wire: float) -> None:
+    # No two neighbouring points of the whole line are further apart than wire lies between them.
+    line = trace(path, wire, step=1.0)
+    straights = [m.length for m in path if isinstance(m, (Straight, Flatten))]
+    steps = np.linalg.norm(np.diff(line, axis=0), axis=1)
+    assert (steps <= max([5.0, *straights]) + 1e-9).all()
 
 
 @given(moves, st.floats(0.3, 3))
 def test_a_mirrored_path_takes_the_same_wire_and_mirrors_its_line(
     path: list[Move], wire: float
 ) -> None:
-    other = {"left": "right", "right": "left"}
-    mirrored: list[Move] = [
-        m.model_copy(update={"side": other[m.side]})
-        if isinstance(m, Bend)
-        else m.model_copy(update={"angle": -m.angle})
-        if isinstance(m, Turn)
-        else m
-        for m in path
-    ]
-    assert developed_length(mirrored, wire) == developed_length(path, wire)
+    other = mirrored(path)
+    assert developed_length(other, wire) == developed_length(path, wire)
     flip = np.array([1, -1, 1])
-    assert np.allclose(trace(path, wire, 1), trace(mirrored, wire, 1) * flip, atol=1e-6)
+    assert np.allclose(trace(path, wire, 1), trace(other, wire, 1) * flip, atol=1e-6)
+
+
+def test_closed_shapes_close() -> None:
+    bow = Bend(angle=math.pi, pin=6)
+    ring: list[Move] = [Straight(length=20), bow, Straight(length=20), bow]
+    assert np.allclose(trace(ring, 1.2)[-1], 0, atol=1e-9)
+    eight: list[Move] = [
+        Bend(angle=2 * math.pi, pin=4),
+        Bend(angle=2 * math.pi, pin=4, side="right"),
+    ]
+    assert np.allclose(trace(eight, 1.2)[-1], 0, atol=1e-9)
+    assert inside_length(trace(eight, 1.2, 0.05)[:, [1, 0]], 1.2) == pytest.approx(9.2, abs=1e-3)
+
+
+def test_helix_rises_by_its_pitch_and_a_spiral_grows_by_its_turns() -> None:
+    coil = trace([Wrap(turns=3, core=4, pitch=5)], 1.0)
+    assert np.linalg.norm(coil[-1] - coil[0]) == pytest.approx(15, abs=1e-9)
+    # Measured from the middle of a spiral, three turns of 1 mm wire with 0.5 mm of air add 4.5.
+    spiral = trace([Spiral(turns=3, pin=2, gap=0.5, outward=True)], 1.0)
+    middle = spiral[0] - 1.5 * _inward(spiral)
+    assert np.linalg.norm(spiral[-1] - middle) == pytest.approx(1.5 + 4.5, abs=1e-2)
+
+
+def _inward(line: np.ndarray) -> np.ndarray:
+    """Direction from a spiral's middle to its start, from three points of it."""
+    growth = 1.5 / (2 * math.pi)
+    lean = math.atan2(growth, 1.5)
+    # The tangent leans outwards from square to the radius by that much.
+    return np.array([math.sin(lean), -math.cos(lean), 0.0])
+
+
+def test_a_fold_lays_the_wire_beside_itself() -> None:
+    line = trace([Straight(length=10), Fold(), Straight(length=10)], 0.8)
+    assert line[-1] == pytest.approx([0, 0.8, 0], abs=1e-9)
 
 
 def test_a_full_turn_closes_and_a_turned_plane_leaves_it() -> None:

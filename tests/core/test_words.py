@@ -21,8 +21,9 @@ def asked_for() -> set[str]:
         keys |= {f"advice.{key}.{part}" for part in ("says", "because", "try")}
     for key in re.findall(r'verdict\(\s*"([a-z_]+)"', SOURCE):
         keys |= {f"righting.{key}.says", f"righting.{key}.because"}
-    for key in re.findall(r'step\(\s*"([a-z_.]+)"', SOURCE):
-        keys |= {f"step.{key}.title", f"step.{key}.says"}
+    for under, key in re.findall(r'\b(part_|closure_|)step\(\s*"([a-z_.]+)"', SOURCE):
+        table = f"step.{under}".replace("_", ".") + key
+        keys |= {f"{table}.title", f"{table}.says"}
     return keys
 
 

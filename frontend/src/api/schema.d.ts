@@ -208,6 +208,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Making Card Pdf
+         * @description Return the making card as PDF, one page.
+         */
+        get: operations["jamreel_api_pieces_making_card_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/finish": {
         parameters: {
             query?: never;
@@ -222,6 +242,26 @@ export interface paths {
          * @description Close a piece as done, or open it again.
          */
         post: operations["jamreel_api_pieces_finish"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Proposals
+         * @description Return what would fit better; none while the brief gives no plan.
+         */
+        get: operations["jamreel_api_pieces_proposals"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -616,6 +656,44 @@ export interface components {
             workshop: string;
         };
         /**
+         * BoughtChain
+         * @description A stretch of chain: so many links of one pitch.
+         */
+        BoughtChain_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chain";
+            /**
+             * Links
+             * @default 12
+             */
+            links?: number;
+            /**
+             * Mass Per M
+             * @default 9
+             */
+            mass_per_m?: number;
+            /**
+             * Pitch
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            pitch?: string | number;
+            /**
+             * Soldered
+             * @default true
+             */
+            soldered?: boolean;
+            /**
+             * Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            thickness?: string | number;
+        };
+        /**
          * BriefIn
          * @description A brief as typed.
          */
@@ -669,7 +747,7 @@ export interface components {
                 [key: string]: components["schemas"]["Measure_as_typed"];
             };
             /** Piece */
-            piece: components["schemas"]["ChainNecklace_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadChain_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["StrungBracelet_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
+            piece: components["schemas"]["ChainNecklace_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadChain_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["StrungBracelet_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
             /**
              * Schema
              * @default 1
@@ -690,6 +768,58 @@ export interface components {
              */
             unit?: ("mm" | "in") | null;
             wire: components["schemas"]["WireChoice_as_typed"];
+        };
+        /**
+         * BroadHook
+         * @description A U turned over into a broad hook, and a wider U as its catch, looped to the bundle.
+         */
+        BroadHook_as_typed: {
+            /**
+             * Catch Leg
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            catch_leg?: string | number;
+            /**
+             * Catch Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 9.5
+             */
+            catch_pin?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6.35
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "broad_hook";
+            /**
+             * Lies
+             * @default flat
+             * @enum {string}
+             */
+            lies?: "flat" | "standing";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.2
+             */
+            loop_pin?: string | number;
+            /**
+             * Shank
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12.7
+             */
+            shank?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * Card
@@ -819,13 +949,23 @@ export interface components {
         };
         /**
          * Choice
-         * @description One choice of a construction, for a screen to ask: its type, default, range or options.
+         * @description One choice to ask: its type, default, range or options, and what it is called.
          */
         Choice: {
             /** Default */
             default: number | string | boolean;
+            /**
+             * Help
+             * @default
+             */
+            help?: string;
             /** High */
             high?: number | null;
+            /**
+             * Labels
+             * @default []
+             */
+            labels?: string[];
             /** Low */
             low?: number | null;
             /** Name */
@@ -836,10 +976,15 @@ export interface components {
              */
             options?: string[];
             /**
+             * Says
+             * @default
+             */
+            says?: string;
+            /**
              * Type
              * @enum {string}
              */
-            type: "length" | "number" | "whole" | "option" | "flag";
+            type: "length" | "number" | "whole" | "option" | "flag" | "size";
         };
         /**
          * Choker
@@ -917,6 +1062,45 @@ export interface components {
             over_hand?: string | number;
         };
         /**
+         * CoilBead
+         * @description A coil of wire on a core wire, wound ``turns`` times round a second core.
+         */
+        CoilBead_as_typed: {
+            /**
+             * Core
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            core?: string | number;
+            /**
+             * Core Wire
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0.8
+             */
+            core_wire?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coil_bead";
+            /**
+             * Lead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 15
+             */
+            lead?: string | number;
+            /**
+             * Turns
+             * @default 5
+             */
+            turns?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * CoilBracelet
          * @description Turns worn, the coil as it is bought (its inside diameter), and the pin of the end loops.
          */
@@ -945,6 +1129,33 @@ export interface components {
             turns?: number;
         };
         /**
+         * Coil
+         * @description A close coil, so many turns on a core.
+         */
+        Coil_as_typed: {
+            /**
+             * Core
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.6
+             */
+            core?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coil";
+            /**
+             * Turns
+             * @default 10
+             */
+            turns?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * CopyEase
          * @description The same inside girth as a piece that is known to fit.
          */
@@ -969,6 +1180,63 @@ export interface components {
             password: string;
             /** User */
             user: string;
+        };
+        /**
+         * CrookHook
+         * @description A hook of single wire, its tip curled outwards so that it guides the eye in.
+         */
+        CrookHook_as_typed: {
+            /**
+             * Eye Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            eye_pin?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crook_hook";
+            /**
+             * Lies
+             * @default flat
+             * @enum {string}
+             */
+            lies?: "flat" | "standing";
+            /**
+             * Shank
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            shank?: string | number;
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            tail?: string | number;
+            /**
+             * Tip Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            tip_pin?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 3
+             */
+            wraps?: number;
         };
         /**
          * CrownBand
@@ -1005,6 +1273,90 @@ export interface components {
             commit?: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * CurvedLink
+         * @description An arc of wire with a loop at each end, a finer wire wound on with beads between wraps.
+         */
+        CurvedLink_as_typed: {
+            /**
+             * Arc
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 26
+             */
+            arc?: string | number;
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            bead?: string | number;
+            /**
+             * Beads
+             * @default 3
+             */
+            beads?: number;
+            /**
+             * Colour
+             * @default amber
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Form
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 30
+             */
+            form?: string | number;
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0.8
+             */
+            hole?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "curved_link";
+            /**
+             * Loops Alike
+             * @default false
+             */
+            loops_alike?: boolean;
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            pin?: string | number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 15
+             */
+            tail?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wrapping_wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 6
+             */
+            wraps?: number;
         };
         /**
          * Cut
@@ -1065,6 +1417,80 @@ export interface components {
             trim?: string | number;
         };
         /**
+         * Dangle
+         * @description A drop of one bead or several; its foot is a bought pin's head or a curl of the wire.
+         */
+        Dangle_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            bead?: string | number;
+            /**
+             * Beads
+             * @default 1
+             */
+            beads?: number;
+            /**
+             * Colour
+             * @default brick
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Foot
+             * @default head_pin
+             * @enum {string}
+             */
+            foot?: "head_pin" | "curl";
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hole?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dangle";
+            /**
+             * Loops
+             * @default wrapped
+             * @enum {string}
+             */
+            loops?: "wrapped" | "plain";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            tail?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 2
+             */
+            wraps?: number;
+        };
+        /**
          * Dimension
          * @description A dimension line between two points, standing off by ``offset_mm``, with its figure.
          */
@@ -1090,6 +1516,58 @@ export interface components {
             value_mm: number;
         };
         /**
+         * DoubledHook
+         * @description A doubled hook whose two ends are turned outwards into loops ``apart`` from each other.
+         */
+        DoubledHook_as_typed: {
+            /**
+             * Apart
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
+             */
+            apart?: string | number;
+            /**
+             * Catch Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            catch_pin?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "doubled_hook";
+            /**
+             * Lies
+             * @default flat
+             * @enum {string}
+             */
+            lies?: "flat" | "standing";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            loop_pin?: string | number;
+            /**
+             * Shank
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
+             */
+            shank?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * Drawings
          * @description Everything that is drawn of one plan, as geometry.
          */
@@ -1097,6 +1575,155 @@ export interface components {
             rule: components["schemas"]["RuleDrawing"];
             /** Sheets */
             sheets: components["schemas"]["Sheet"][];
+        };
+        /**
+         * DropEarring
+         * @description A drop hung from an ear wire; made as a pair unless one is wanted.
+         */
+        DropEarring_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "kind": "open_ends"
+             *     }
+             */
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Drop
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 50
+             */
+            drop?: string | number;
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "back": 14,
+             *           "bow_pin": 9,
+             *           "front": 4,
+             *           "kind": "ear_wire",
+             *           "pin": 2,
+             *           "wire": null
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "bead": 4,
+             *           "bead_length": null,
+             *           "beads": 1,
+             *           "colour": "reed",
+             *           "hole": 1,
+             *           "kind": "linked_bead",
+             *           "loops": "wrapped",
+             *           "pin": 2,
+             *           "stuff": "glass",
+             *           "tail": 12,
+             *           "wire": null,
+             *           "wraps": 2
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "bead": 8,
+             *           "beads": 1,
+             *           "colour": "brick",
+             *           "foot": "head_pin",
+             *           "hole": 1,
+             *           "kind": "dangle",
+             *           "loops": "wrapped",
+             *           "pin": 3,
+             *           "stuff": "glass",
+             *           "tail": 12,
+             *           "wire": null,
+             *           "wraps": 2
+             *         },
+             *         "times": 1
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drop_earring";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Pair
+             * @default true
+             */
+            pair?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
         };
         /**
          * EarCuff
@@ -1139,6 +1766,46 @@ export interface components {
              * @default 1.5
              */
             roomier?: number;
+        };
+        /**
+         * EarWire
+         * @description A bow on a pin, a tail behind the ear, a plain loop in front.
+         */
+        EarWire_as_typed: {
+            /**
+             * Back
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 14
+             */
+            back?: string | number;
+            /**
+             * Bow Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 9
+             */
+            bow_pin?: string | number;
+            /**
+             * Front
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            front?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ear_wire";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            pin?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * Ease
@@ -1417,16 +2084,170 @@ export interface components {
             };
         };
         /**
+         * EndCaps
+         * @description Two caps that swallow the ends of the body, each with a loop; rings; a clasp between.
+         */
+        EndCaps_as_typed: {
+            /**
+             * Cap
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 9
+             */
+            cap?: string | number;
+            /**
+             * Cap Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 7
+             */
+            cap_width?: string | number;
+            /**
+             * Clasp
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 11
+             */
+            clasp?: string | number;
+            /**
+             * Depth
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            depth?: string | number;
+            /**
+             * Fixed By
+             * @default glued
+             * @enum {string}
+             */
+            fixed_by?: "glued" | "crimped";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "end_caps";
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
+         * Entry
+         * @description A part, or a group of entries, so many times.
+         *
+         *     ``graduate_to`` lets a bead grow or shrink over the repeats. ``fill`` marks what the solver may
+         *     count anew. A group laid out ``evenly`` has two parts: the first ``times`` times, and the second
+         *     in the gaps before, between and behind, ``fillers`` of them in all.
+         */
+        Entry_as_typed: {
+            /**
+             * Evenly
+             * @default false
+             */
+            evenly?: boolean;
+            /**
+             * Fill
+             * @default false
+             */
+            fill?: boolean;
+            /**
+             * Fillers
+             * @default 0
+             */
+            fillers?: number;
+            /**
+             * Graduate To
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            graduate_to?: string | number | null;
+            /**
+             * Group
+             * @default []
+             */
+            group?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Part
+             * @default null
+             */
+            part?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Times
+             * @default 1
+             */
+            times?: number;
+        };
+        /**
+         * EyeLink
+         * @description A stem of bare wire between two loops.
+         */
+        EyeLink_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "eye_link";
+            /**
+             * Loops
+             * @default plain
+             * @enum {string}
+             */
+            loops?: "wrapped" | "plain";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Square
+             * @default true
+             */
+            square?: boolean;
+            /**
+             * Stem
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            stem?: string | number;
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            tail?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 2
+             */
+            wraps?: number;
+        };
+        /**
          * Facts
          * @description What can be chosen from.
          */
         Facts: {
+            /** Closures */
+            closures: components["schemas"]["OnShelf"][];
             /** Kinds */
             kinds: components["schemas"]["Kind"][];
             /** Metals */
             metals: components["schemas"]["Metal"][];
             /** Methods */
             methods: components["schemas"]["Method"][];
+            /** Moves */
+            moves: components["schemas"]["Choice"][];
+            /** Parts */
+            parts: components["schemas"]["OnShelf"][];
             /** Populations */
             populations: components["schemas"]["PopulationRange"][];
             /** Sites */
@@ -1445,6 +2266,78 @@ export interface components {
             plus_minus_mm?: number | null;
             /** Value Mm */
             value_mm: number;
+        };
+        /**
+         * FigureEight
+         * @description Two plain loops that touch, one to each side.
+         */
+        FigureEight_as_typed: {
+            /**
+             * Hammered
+             * @default true
+             */
+            hammered?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "figure_eight";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            pin?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
+         * Finding
+         * @description A bought finding, measured from the inside of one loop to the inside of the other.
+         */
+        Finding_as_typed: {
+            /**
+             * Hangs
+             * @default false
+             */
+            hangs?: boolean;
+            /**
+             * Inner
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.8
+             */
+            inner?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finding";
+            /**
+             * Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 15
+             */
+            length?: string | number;
+            /**
+             * Mass
+             * @default 2
+             */
+            mass?: number;
+            /**
+             * Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            thickness?: string | number;
+            /**
+             * Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            width?: string | number;
         };
         /**
          * FingerEase
@@ -1494,6 +2387,57 @@ export interface components {
             word?: ("snug" | "comfortable" | "loose") | null;
         };
         /**
+         * FoldedHook
+         * @description A hook of doubled wire: strong, smooth at its tip, at home in a wrapped eye.
+         */
+        FoldedHook_as_typed: {
+            /**
+             * Eye Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            eye_pin?: string | number;
+            /**
+             * Fold
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 30
+             */
+            fold?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "folded_hook";
+            /**
+             * Lies
+             * @default flat
+             * @enum {string}
+             */
+            lies?: "flat" | "standing";
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            tail?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 3
+             */
+            wraps?: number;
+        };
+        /**
          * ForeheadChain
          * @description Two chains across the brow and one down the parting; the three meet at one ring.
          */
@@ -1538,6 +2482,227 @@ export interface components {
              * @default 1.6
              */
             thickness?: string | number;
+        };
+        /**
+         * ForeheadDrops
+         * @description A forehead chain of parts: two sides that meet at the focal, and one down the parting.
+         */
+        ForeheadDrops_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "kind": "open_ends"
+             *     }
+             */
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Drape
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
+             */
+            drape?: string | number;
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "kind": "jump_ring",
+             *           "pin": 3.5,
+             *           "soldered": false,
+             *           "wire": null
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "kind": "chain",
+             *           "links": 14,
+             *           "mass_per_m": 9,
+             *           "pitch": 3.5,
+             *           "soldered": true,
+             *           "thickness": 2
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "kind": "jump_ring",
+             *           "pin": 3,
+             *           "soldered": false,
+             *           "wire": null
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "bead": 4,
+             *           "beads": 1,
+             *           "colour": "brick",
+             *           "foot": "head_pin",
+             *           "hole": 1,
+             *           "kind": "dangle",
+             *           "loops": "wrapped",
+             *           "pin": 2,
+             *           "stuff": "glass",
+             *           "tail": 12,
+             *           "wire": null,
+             *           "wraps": 2
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "kind": "chain",
+             *           "links": 8,
+             *           "mass_per_m": 9,
+             *           "pitch": 3.5,
+             *           "soldered": true,
+             *           "thickness": 2
+             *         },
+             *         "times": 1
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default {
+             *       "kind": "jump_ring",
+             *       "pin": 4.5,
+             *       "soldered": false,
+             *       "wire": null
+             *     }
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "forehead_drops";
+            /**
+             * Mirrored
+             * @default true
+             */
+            mirrored?: boolean;
+            /**
+             * Parting
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "kind": "jump_ring",
+             *           "pin": 3,
+             *           "soldered": false,
+             *           "wire": null
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "kind": "chain",
+             *           "links": 24,
+             *           "mass_per_m": 9,
+             *           "pitch": 3.5,
+             *           "soldered": true,
+             *           "thickness": 2
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "kind": "jump_ring",
+             *           "pin": 3,
+             *           "soldered": false,
+             *           "wire": null
+             *         },
+             *         "times": 1
+             *       }
+             *     ]
+             */
+            parting?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
         };
         /**
          * Former
@@ -1658,6 +2823,33 @@ export interface components {
             refused: components["schemas"]["RefusedLine"][];
         };
         /**
+         * JumpRing
+         * @description A ring that opens sideways; soldered it holds as its wire does.
+         */
+        JumpRing_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "jump_ring";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            pin?: string | number;
+            /**
+             * Soldered
+             * @default false
+             */
+            soldered?: boolean;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * Kind
          * @description A construction: its family, the measures it needs and uses, and what it asks.
          */
@@ -1666,6 +2858,12 @@ export interface components {
             asks: string[];
             /** Choices */
             choices: components["schemas"]["Choice"][];
+            /** Composed */
+            composed: boolean;
+            /** Defaults */
+            defaults: {
+                [key: string]: unknown;
+            };
             /** Eases */
             eases: boolean;
             /** Family */
@@ -1761,6 +2959,615 @@ export interface components {
             value_mm: number;
         };
         /**
+         * LinkedAnklet
+         * @description An anklet of parts.
+         */
+        LinkedAnklet_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "clasp": 11,
+             *       "clasp_thickness": 3,
+             *       "clasp_width": 5,
+             *       "extender": 0,
+             *       "extender_pitch": 3.5,
+             *       "kind": "spring_clasp",
+             *       "ring_pin": 3.5,
+             *       "wire": null
+             *     }
+             */
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "bead": 4,
+             *           "bead_length": null,
+             *           "colour": "reed",
+             *           "hole": 1,
+             *           "kind": "bead",
+             *           "stuff": "glass"
+             *         },
+             *         "times": 52
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "linked_anklet";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
+        };
+        /**
+         * LinkedArmlet
+         * @description An armlet of parts.
+         */
+        LinkedArmlet_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "clasp": 11,
+             *       "clasp_thickness": 3,
+             *       "clasp_width": 5,
+             *       "extender": 0,
+             *       "extender_pitch": 3.5,
+             *       "kind": "spring_clasp",
+             *       "ring_pin": 3.5,
+             *       "wire": null
+             *     }
+             */
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "bead": 6,
+             *           "bead_length": null,
+             *           "beads": 1,
+             *           "colour": "reed",
+             *           "hole": 1,
+             *           "kind": "linked_bead",
+             *           "loops": "wrapped",
+             *           "pin": 3,
+             *           "stuff": "glass",
+             *           "tail": 12,
+             *           "wire": null,
+             *           "wraps": 2
+             *         },
+             *         "times": 16
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "linked_armlet";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
+        };
+        /**
+         * LinkedBead
+         * @description One bead, or several, on a wire with a loop at each end.
+         */
+        LinkedBead_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            bead?: string | number;
+            /**
+             * Bead Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_length?: string | number | null;
+            /**
+             * Beads
+             * @default 1
+             */
+            beads?: number;
+            /**
+             * Colour
+             * @default reed
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hole?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "linked_bead";
+            /**
+             * Loops
+             * @default wrapped
+             * @enum {string}
+             */
+            loops?: "wrapped" | "plain";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            tail?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 2
+             */
+            wraps?: number;
+        };
+        /**
+         * LinkedBracelet
+         * @description A bracelet of parts.
+         */
+        LinkedBracelet_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "clasp": 11,
+             *       "clasp_thickness": 3,
+             *       "clasp_width": 5,
+             *       "extender": 0,
+             *       "extender_pitch": 3.5,
+             *       "kind": "spring_clasp",
+             *       "ring_pin": 3.5,
+             *       "wire": null
+             *     }
+             */
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "bead": 6,
+             *           "bead_length": null,
+             *           "beads": 1,
+             *           "colour": "reed",
+             *           "hole": 1,
+             *           "kind": "linked_bead",
+             *           "loops": "wrapped",
+             *           "pin": 3,
+             *           "stuff": "glass",
+             *           "tail": 12,
+             *           "wire": null,
+             *           "wraps": 2
+             *         },
+             *         "times": 10
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "linked_bracelet";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
+        };
+        /**
+         * LinkedChoker
+         * @description A choker of parts, its middle in front.
+         */
+        LinkedChoker_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "clasp": 11,
+             *       "clasp_thickness": 3,
+             *       "clasp_width": 5,
+             *       "extender": 0,
+             *       "extender_pitch": 3.5,
+             *       "kind": "spring_clasp",
+             *       "ring_pin": 3.5,
+             *       "wire": null
+             *     }
+             */
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "bead": 6,
+             *           "bead_length": null,
+             *           "beads": 1,
+             *           "colour": "reed",
+             *           "hole": 1,
+             *           "kind": "linked_bead",
+             *           "loops": "wrapped",
+             *           "pin": 3,
+             *           "stuff": "glass",
+             *           "tail": 12,
+             *           "wire": null,
+             *           "wraps": 2
+             *         },
+             *         "times": 9
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "linked_choker";
+            /**
+             * Mirrored
+             * @default true
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
+        };
+        /**
+         * LinkedNecklace
+         * @description A necklace of parts, its middle in front and the closure behind.
+         */
+        LinkedNecklace_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "clasp": 11,
+             *       "clasp_thickness": 3,
+             *       "clasp_width": 5,
+             *       "extender": 0,
+             *       "extender_pitch": 3.5,
+             *       "kind": "spring_clasp",
+             *       "ring_pin": 3.5,
+             *       "wire": null
+             *     }
+             */
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "bead": 6,
+             *           "bead_length": null,
+             *           "beads": 1,
+             *           "colour": "reed",
+             *           "hole": 1,
+             *           "kind": "linked_bead",
+             *           "loops": "wrapped",
+             *           "pin": 3,
+             *           "stuff": "glass",
+             *           "tail": 12,
+             *           "wire": null,
+             *           "wraps": 2
+             *         },
+             *         "times": 12
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "linked_necklace";
+            /**
+             * Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 450
+             */
+            length?: string | number;
+            /**
+             * Mirrored
+             * @default true
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
+        };
+        /**
          * MarkAt
          * @description A mark with its place, from the left end of the path [mm].
          */
@@ -1782,6 +3589,23 @@ export interface components {
              * @default []
              */
             readings?: components["schemas"]["Reading_as_typed"][];
+        };
+        /**
+         * MemoryLoops
+         * @description Loops that keep the beads on; the wire's own spring holds the piece.
+         */
+        MemoryLoops_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "memory_loops";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            pin?: string | number;
         };
         /**
          * Metal
@@ -1875,6 +3699,22 @@ export interface components {
             tip_pin?: string | number;
         };
         /**
+         * Need
+         * @description Something bought that the piece takes: what, in which size, how many, what it weighs.
+         */
+        Need: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Mass G */
+            mass_g: number;
+            /** Quantity */
+            quantity: number;
+            /** Size */
+            size: string;
+        };
+        /**
          * NewBench
          * @description A new user with a bench of their own.
          */
@@ -1903,6 +3743,28 @@ export interface components {
             wearer_id?: number | null;
         };
         /**
+         * OnShelf
+         * @description A part or closure to pick: what it asks, and what it looks like as it comes.
+         */
+        OnShelf: {
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            /** Defaults */
+            defaults: {
+                [key: string]: unknown;
+            };
+            /** Help */
+            help: string;
+            /** Kind */
+            kind: string;
+            /** Role */
+            role: string;
+            /** Says */
+            says: string;
+            /** Strokes */
+            strokes: components["schemas"]["Stroke"][];
+        };
+        /**
          * OpenCuff
          * @description Its own choice: the gap that is left open. Source of 25 to 38: common practice.
          */
@@ -1926,6 +3788,17 @@ export interface components {
             loop_pin?: string | number;
         };
         /**
+         * OpenEnds
+         * @description No closure.
+         */
+        OpenEnds_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "open_ends";
+        };
+        /**
          * OverlapBangle
          * @description Open, its ends passing each other. Source of 5 to 15 overlap: common practice.
          */
@@ -1941,6 +3814,321 @@ export interface components {
              * @default 10
              */
             overlap?: string | number;
+        };
+        /**
+         * OwnLink
+         * @description A shape of the maker's own; it bears at the insides of its two furthest points.
+         */
+        OwnLink: {
+            /**
+             * Hangs
+             * @default false
+             */
+            hangs?: boolean;
+            /**
+             * Kind
+             * @default own_link
+             * @constant
+             */
+            kind?: "own_link";
+            /**
+             * Moves
+             * @default [
+             *       {
+             *         "degrees": 360,
+             *         "length": 10,
+             *         "move": "bend",
+             *         "pin": 4,
+             *         "side": "left",
+             *         "turns": 1.5
+             *       },
+             *       {
+             *         "degrees": 180,
+             *         "length": 10,
+             *         "move": "straight",
+             *         "pin": 3,
+             *         "side": "left",
+             *         "turns": 1.5
+             *       },
+             *       {
+             *         "degrees": 360,
+             *         "length": 10,
+             *         "move": "bend",
+             *         "pin": 4,
+             *         "side": "right",
+             *         "turns": 1.5
+             *       }
+             *     ]
+             */
+            moves?: components["schemas"]["OwnMove"][];
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            wire?: components["schemas"]["WireSize"] | null;
+        };
+        /**
+         * OwnLink
+         * @description A shape of the maker's own; it bears at the insides of its two furthest points.
+         */
+        OwnLink_as_typed: {
+            /**
+             * Hangs
+             * @default false
+             */
+            hangs?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "own_link";
+            /**
+             * Moves
+             * @default [
+             *       {
+             *         "degrees": 360,
+             *         "length": 10,
+             *         "move": "bend",
+             *         "pin": 4,
+             *         "side": "left",
+             *         "turns": 1.5
+             *       },
+             *       {
+             *         "degrees": 180,
+             *         "length": 10,
+             *         "move": "straight",
+             *         "pin": 3,
+             *         "side": "left",
+             *         "turns": 1.5
+             *       },
+             *       {
+             *         "degrees": 360,
+             *         "length": 10,
+             *         "move": "bend",
+             *         "pin": 4,
+             *         "side": "right",
+             *         "turns": 1.5
+             *       }
+             *     ]
+             */
+            moves?: components["schemas"]["OwnMove_as_typed"][];
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
+         * OwnMove
+         * @description One move as a maker gives it; only the fields that the move uses are looked at.
+         *
+         *     ``length`` of a straight or flattened stretch; ``pin`` that a bend or spiral is made on, or
+         *     the core of wraps; ``degrees`` of a bend, corner or turn of the plane; ``turns`` of a spiral
+         *     or of wraps.
+         */
+        OwnMove: {
+            /**
+             * Degrees
+             * @default 180
+             */
+            degrees?: number;
+            /**
+             * Length
+             * @default 10
+             */
+            length?: number;
+            /**
+             * Move
+             * @default straight
+             * @enum {string}
+             */
+            move?: "straight" | "bend" | "corner" | "fold" | "spiral" | "wrap" | "turn" | "flatten" | "mark";
+            /**
+             * Pin
+             * @default 3
+             */
+            pin?: number;
+            /**
+             * Side
+             * @default left
+             * @enum {string}
+             */
+            side?: "left" | "right";
+            /**
+             * Turns
+             * @default 1.5
+             */
+            turns?: number;
+        };
+        /**
+         * OwnMove
+         * @description One move as a maker gives it; only the fields that the move uses are looked at.
+         *
+         *     ``length`` of a straight or flattened stretch; ``pin`` that a bend or spiral is made on, or
+         *     the core of wraps; ``degrees`` of a bend, corner or turn of the plane; ``turns`` of a spiral
+         *     or of wraps.
+         */
+        OwnMove_as_typed: {
+            /**
+             * Degrees
+             * @default 180
+             */
+            degrees?: number;
+            /**
+             * Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
+             */
+            length?: string | number;
+            /**
+             * Move
+             * @default straight
+             * @enum {string}
+             */
+            move?: "straight" | "bend" | "corner" | "fold" | "spiral" | "wrap" | "turn" | "flatten" | "mark";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Side
+             * @default left
+             * @enum {string}
+             */
+            side?: "left" | "right";
+            /**
+             * Turns
+             * @default 1.5
+             */
+            turns?: number;
+        };
+        /**
+         * PendantChain
+         * @description A pendant at the middle of a chain.
+         */
+        PendantChain_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "clasp": 11,
+             *       "clasp_thickness": 3,
+             *       "clasp_width": 5,
+             *       "extender": 0,
+             *       "extender_pitch": 3.5,
+             *       "kind": "spring_clasp",
+             *       "ring_pin": 3.5,
+             *       "wire": null
+             *     }
+             */
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": true,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "part": {
+             *           "kind": "chain",
+             *           "links": 60,
+             *           "mass_per_m": 9,
+             *           "pitch": 3.5,
+             *           "soldered": true,
+             *           "thickness": 2
+             *         },
+             *         "times": 1
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default {
+             *       "kind": "jump_ring",
+             *       "pin": 4,
+             *       "soldered": false,
+             *       "wire": null
+             *     }
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default {
+             *       "hangs": true,
+             *       "inner": 1.8,
+             *       "kind": "finding",
+             *       "length": 30,
+             *       "mass": 6,
+             *       "thickness": 2,
+             *       "width": 18
+             *     }
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pendant_chain";
+            /**
+             * Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 450
+             */
+            length?: string | number;
+            /**
+             * Mirrored
+             * @default true
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
         };
         /**
          * PieceLine
@@ -2030,6 +4218,69 @@ export interface components {
             };
         };
         /**
+         * Placed
+         * @description A shape of a drawing set down at a place, turned [rad] and perhaps mirrored end for end.
+         *
+         *     ``entry`` is the place in the make-up that it stands for, as a dotted path.
+         */
+        Placed: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /**
+             * Entry
+             * @default
+             */
+            entry?: string;
+            /**
+             * Length Mm
+             * @default 0
+             */
+            length_mm?: number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /** Shape */
+            shape: string;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn?: number;
+        };
+        /**
+         * PlainLoop
+         * @description A drop of bare wire: a loop, a stem, its end hammered to a paddle.
+         */
+        PlainLoop_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plain_loop";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Stem
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            stem?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * Plan
          * @description Everything computed. Lengths in mm, angles in rad, mass in g.
          */
@@ -2068,6 +4319,13 @@ export interface components {
             mass_g: number;
             /** Metal */
             metal: string;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Needs
+             * @default []
+             */
+            needs?: components["schemas"]["Need"][];
             putting_right?: components["schemas"]["PuttingRight"] | null;
             /** Says */
             says: string;
@@ -2079,6 +4337,7 @@ export interface components {
             schema?: 1;
             /** Steps */
             steps: components["schemas"]["Step"][];
+            weakest?: components["schemas"]["Strength"] | null;
             /** Wire */
             wire: string;
         };
@@ -2217,6 +4476,48 @@ export interface components {
             word?: ("snug" | "comfortable" | "loose") | null;
         };
         /**
+         * Proposal
+         * @description A way to bring a make-up to its length, and what the piece then comes to [mm].
+         *
+         *     ``exact`` is within the doubt of the measure; ``now`` is how the make-up already stands.
+         */
+        Proposal: {
+            /** Edits */
+            edits: components["schemas"]["ProposedEdit"][];
+            /** Exact */
+            exact: boolean;
+            /** Finished Mm */
+            finished_mm: number;
+            /** Got Mm */
+            got_mm: number;
+            /** Now */
+            now: boolean;
+            /** Off Mm */
+            off_mm: number;
+            /** Says */
+            says: string;
+            /** Word */
+            word: string;
+        };
+        /**
+         * Proposals
+         * @description Ways to bring a make-up to its length, the best first.
+         */
+        Proposals: {
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
+        };
+        /**
+         * ProposedEdit
+         * @description One value of the brief's piece to set, by its path.
+         */
+        ProposedEdit: {
+            /** Path */
+            path: (string | number)[];
+            /** Value */
+            value: number;
+        };
+        /**
          * PuttingRight
          * @description What to do about a fit: verdict, one amount to act on, the doing, and what changes.
          *
@@ -2333,11 +4634,70 @@ export interface components {
             says: string;
         };
         /**
+         * RingLink
+         * @description A wire bent round a pin in its middle, legs side by side, their ends turned to hooks.
+         */
+        RingLink_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            bead?: string | number;
+            /**
+             * Colour
+             * @default plum
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.1
+             */
+            hole?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ring_link";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            pin?: string | number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * RuleDrawing
          * @description The Rule: the piece laid out straight, and the band in which its end may rightly lie.
+         *
+         *     ``groups`` are what is written below where the spans are too many to name one by one.
          */
         RuleDrawing: {
             band: components["schemas"]["PlusMinus"];
+            /**
+             * Groups
+             * @default []
+             */
+            groups?: components["schemas"]["Span"][];
             /** Length Mm */
             length_mm: number;
             /** Spans */
@@ -2346,6 +4706,50 @@ export interface components {
             ticks_mm: number[];
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * SHook
+         * @description An S on one pin; the closed half stays on the piece, the open half takes a ring.
+         */
+        SHook_as_typed: {
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "s_hook";
+            /**
+             * Lies
+             * @default flat
+             * @enum {string}
+             */
+            lies?: "flat" | "standing";
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            ring_pin?: string | number;
+            /**
+             * Soldered
+             * @default true
+             */
+            soldered?: boolean;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 3
+             */
+            wraps?: number;
         };
         /**
          * Save
@@ -2376,6 +4780,8 @@ export interface components {
         /**
          * Sheet
          * @description A drawing: strokes and dimensions in one coordinate frame [mm], and where it is looked at.
+         *
+         *     ``shapes`` are drawn once and ``placed`` as often as they occur.
          */
         Sheet: {
             /**
@@ -2390,16 +4796,30 @@ export interface components {
              * @default []
              */
             labels?: components["schemas"]["Label"][];
+            /**
+             * Placed
+             * @default []
+             */
+            placed?: components["schemas"]["Placed"][];
+            /** Shapes */
+            shapes?: {
+                [key: string]: components["schemas"]["Stroke"][];
+            };
             /** Stations */
             stations: ("measure" | "make_up" | "cut" | "form" | "fit")[];
-            /** Strokes */
-            strokes: components["schemas"]["Stroke"][];
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes?: components["schemas"]["Stroke"][];
             /** Title */
             title: string;
         };
         /**
          * Shop
          * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
+         *
+         *     ``shelf`` holds links of the maker's own.
          */
         Shop: {
             /**
@@ -2594,6 +5014,11 @@ export interface components {
              */
             schema?: 1;
             /**
+             * Shelf
+             * @default []
+             */
+            shelf?: components["schemas"]["OwnLink"][];
+            /**
              * Unit
              * @default mm
              * @enum {string}
@@ -2628,6 +5053,8 @@ export interface components {
         /**
          * Shop
          * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
+         *
+         *     ``shelf`` holds links of the maker's own.
          */
         Shop_as_typed: {
             /**
@@ -2822,6 +5249,11 @@ export interface components {
              */
             schema?: 1;
             /**
+             * Shelf
+             * @default []
+             */
+            shelf?: components["schemas"]["OwnLink_as_typed"][];
+            /**
              * Unit
              * @default mm
              * @enum {string}
@@ -2870,8 +5302,42 @@ export interface components {
             loop_pin?: string | number;
         };
         /**
+         * SpacerCoil
+         * @description A short piece of a long coil; ``saw`` turns are lost at every cut.
+         */
+        SpacerCoil_as_typed: {
+            /**
+             * Core
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.6
+             */
+            core?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spacer_coil";
+            /**
+             * Lost
+             * @default 0.5
+             */
+            lost?: number;
+            /**
+             * Turns
+             * @default 3
+             */
+            turns?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * Span
          * @description A stretch of the straight wire on the Rule, with the ledger lines that explain it.
+         *
+         *     ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire.
          */
         Span: {
             /** From Mm */
@@ -2892,6 +5358,87 @@ export interface components {
             ledger?: string[];
             /** To Mm */
             to_mm: number;
+            /**
+             * Tone
+             * @default
+             */
+            tone?: string;
+            /** Width Mm */
+            width_mm?: number | null;
+        };
+        /**
+         * SplitRing
+         * @description Holds better than a jump ring, and stands twice as thick.
+         */
+        SplitRing_as_typed: {
+            /**
+             * Inner
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            inner?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "split_ring";
+            /**
+             * Ring Wire
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0.7
+             */
+            ring_wire?: string | number;
+        };
+        /**
+         * SpringClasp
+         * @description A clasp on its ring at one end, a ring at the other; the extender hangs from that ring.
+         */
+        SpringClasp_as_typed: {
+            /**
+             * Clasp
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 11
+             */
+            clasp?: string | number;
+            /**
+             * Clasp Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            clasp_thickness?: string | number;
+            /**
+             * Clasp Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            clasp_width?: string | number;
+            /**
+             * Extender
+             * @default 0
+             */
+            extender?: number;
+            /**
+             * Extender Pitch
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            extender_pitch?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spring_clasp";
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * Stale
@@ -2964,8 +5511,23 @@ export interface components {
             title: string;
         };
         /**
+         * Strength
+         * @description The place that gives first, by name, and the pull it bears: newtons, and grams hung on it.
+         */
+        Strength: {
+            /** Grams */
+            grams: number;
+            /** Newtons */
+            newtons: number;
+            /** Says */
+            says: string;
+        };
+        /**
          * Stroke
          * @description A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
+         *
+         *     ``tone`` names what it is filled with where that is not the wire's own metal: a bead's colour,
+         *     or the grey of what is bought.
          */
         Stroke: {
             /**
@@ -2981,10 +5543,56 @@ export interface components {
                 number
             ][];
             /**
+             * Tone
+             * @default
+             */
+            tone?: string;
+            /**
              * Width Mm
              * @default 0
              */
             width_mm?: number;
+        };
+        /**
+         * StrungBead
+         * @description One bead of a strung run.
+         */
+        StrungBead_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            bead?: string | number;
+            /**
+             * Bead Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_length?: string | number | null;
+            /**
+             * Colour
+             * @default reed
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hole?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bead";
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
         };
         /**
          * StrungBracelet
@@ -3025,6 +5633,68 @@ export interface components {
              * @default 50
              */
             tail?: string | number;
+        };
+        /**
+         * Tassel
+         * @description Several strands, each of so many linked beads, hung on one ring.
+         */
+        Tassel_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            bead?: string | number;
+            /**
+             * Beads
+             * @default 4
+             */
+            beads?: number;
+            /**
+             * Colour
+             * @default slate
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hole?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tassel";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.5
+             */
+            pin?: string | number;
+            /**
+             * Ring
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            ring?: string | number;
+            /**
+             * Strands
+             * @default 5
+             */
+            strands?: number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * TiaraBase
@@ -3089,6 +5759,46 @@ export interface components {
              * Format: date-time
              */
             ticked_at: string;
+        };
+        /**
+         * Toggle
+         * @description Bar and ring of one wire; each has a small loop for the body.
+         */
+        Toggle_as_typed: {
+            /**
+             * Bar
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 18
+             */
+            bar?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "toggle";
+            /**
+             * Lies
+             * @default flat
+             * @enum {string}
+             */
+            lies?: "flat" | "standing";
+            /**
+             * Loop Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            loop_pin?: string | number;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            ring_pin?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * Tool
@@ -3317,6 +6027,30 @@ export interface components {
          *     ``system`` says how the maker put it; ``assumed`` is true when a bare gauge number took the
          *     maker's default system, which the screen then says.
          */
+        WireSize: {
+            /**
+             * Assumed
+             * @default false
+             */
+            assumed?: boolean;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Number */
+            number?: number | null;
+            /**
+             * System
+             * @default length
+             * @enum {string}
+             */
+            system?: "awg" | "swg" | "length";
+        };
+        /**
+         * WireSize
+         * @description A round wire's diameter as it was asked for.
+         *
+         *     ``system`` says how the maker put it; ``assumed`` is true when a bare gauge number took the
+         *     maker's default system, which the screen then says.
+         */
         WireSize_as_typed: {
             /**
              * Assumed
@@ -3345,6 +6079,45 @@ export interface components {
             plan: components["schemas"]["Plan"] | null;
             /** Problems */
             problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * WrappedLoop
+         * @description A drop of bare wire: a loop, a stem, its end hammered to a paddle.
+         */
+        WrappedLoop_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wrapped_loop";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Stem
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            stem?: string | number;
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            tail?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 2
+             */
+            wraps?: number;
         };
     };
     responses: never;
@@ -4193,6 +6966,84 @@ export interface operations {
             };
         };
     };
+    jamreel_api_pieces_making_card_pdf: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     jamreel_api_pieces_finish: {
         parameters: {
             query?: never;
@@ -4215,6 +7066,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_proposals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposals"];
                 };
             };
             /** @description Bad Request */

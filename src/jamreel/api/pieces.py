@@ -11,11 +11,13 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR, Stale
 from jamreel.api.views import PieceView, piece_view
-from jamreel.core.plan import BriefRefused
+from jamreel.core.plan import BriefRefused, propose_raw
+from jamreel.core.result import Proposal
 from jamreel.workshop import making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
+from jamreel.workshop.papers.making_card import making_card
 from jamreel.workshop.pieces import shop_of, work_out
 from jamreel.workshop.wearers import measures_of
 
@@ -172,6 +174,41 @@ def finish(request: HttpRequest, piece_id: int, payload: Finish) -> HttpResponse
     """Close a piece as done, or open it again."""
     piece = making.finish(bench_of(request), piece_id, finished=payload.finished)
     return _full(request, piece)
+
+
+class Proposals(Schema):
+    """Ways to bring a make-up to its length, the best first."""
+
+    proposals: list[Proposal]
+
+
+@router.get("/pieces/{int:piece_id}/proposals", response={200: Proposals, **EVERY_ERROR})
+def proposals(request: HttpRequest, piece_id: int) -> Proposals:
+    """Return what would fit better; none while the brief gives no plan."""
+    workshop = bench_of(request)
+    piece = row(Piece, workshop, piece_id)
+    try:
+        found = propose_raw(pieces.brief_for_planning(piece), shop_of(workshop))
+    except BriefRefused:
+        found = ()
+    return Proposals(proposals=list(found))
+
+
+@router.get("/pieces/{int:piece_id}/card.pdf", response={200: Any, **EVERY_ERROR})
+def making_card_pdf(
+    request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4"
+) -> Any:
+    """Return the making card as PDF, one page."""
+    workshop = bench_of(request)
+    piece = row(Piece, workshop, piece_id)
+    planned = work_out(pieces.brief_for_planning(piece), shop_of(workshop))
+    if planned.plan is None:
+        raise BriefRefused(planned.problems)
+    whom = piece.wearer.name if piece.wearer else ""
+    body = making_card(planned.plan, piece.name, whom, paper, shop_of(workshop))
+    response = HttpResponse(body, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="making-card-{piece.pk}.pdf"'
+    return response
 
 
 @router.delete("/pieces/{int:piece_id}", response={204: None, **EVERY_ERROR})

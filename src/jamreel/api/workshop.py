@@ -1,5 +1,6 @@
 """The workshop's settings and tools, and the facts a front end lists."""
 
+from functools import cache
 from typing import Any
 
 from django.http import HttpRequest
@@ -9,10 +10,18 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.core.body.facts import Method, PopulationRange, Site, methods, populations, sites
+from jamreel.core.choices import Choice
+from jamreel.core.closures import registered_closures
 from jamreel.core.families import registered
-from jamreel.core.families.base import Choice
+from jamreel.core.families.composed import Composed
+from jamreel.core.forming.chosen import chosen
+from jamreel.core.parts import registered_parts
+from jamreel.core.parts.own_link import OwnMove
+from jamreel.core.parts.pictures import shifted
 from jamreel.core.shop import Shop
-from jamreel.core.wire.metals import Metal, metals
+from jamreel.core.values import Stroke
+from jamreel.core.wire.gauges import WireSize
+from jamreel.core.wire.metals import Metal, WireChoice, metals
 from jamreel.core.words import say
 from jamreel.workshop.models import Workshop
 from jamreel.workshop.pieces import shop_of
@@ -34,6 +43,20 @@ class Kind(Schema):
     asks: list[str]
     eases: bool
     wired: bool
+    composed: bool
+    defaults: dict[str, Any]
+
+
+class OnShelf(Schema):
+    """A part or closure to pick: what it asks, and what it looks like as it comes."""
+
+    kind: str
+    says: str
+    help: str
+    role: str
+    choices: list[Choice]
+    defaults: dict[str, Any]
+    strokes: list[Stroke]
 
 
 class Facts(Schema):
@@ -44,6 +67,9 @@ class Facts(Schema):
     populations: list[PopulationRange]
     metals: list[Metal]
     kinds: list[Kind]
+    parts: list[OnShelf]
+    closures: list[OnShelf]
+    moves: list[Choice]
 
 
 class ShopView(Schema):
@@ -85,10 +111,66 @@ def facts(request: HttpRequest) -> Facts:
                 asks=list(cls.asks),
                 eases=cls.eases,
                 wired=cls.wired,
+                composed=issubclass(cls, Composed),
+                defaults=_make_up(cls) if issubclass(cls, Composed) else {},
             )
             for kind, cls in registered().items()
         ],
+        parts=_parts(),
+        closures=_closures(),
+        moves=list(OwnMove.choices()),
     )
+
+
+# What the shelf's pictures are drawn in.
+_SAMPLE = chosen(WireChoice(size=WireSize(diameter_mm=0.9)))
+
+
+def _make_up(cls: type[Composed]) -> dict[str, Any]:
+    """Return the make-up that a composed piece starts with, as a brief would say it."""
+    names = set(Composed.model_fields) | {"parting"}
+    return {
+        name: value
+        for name, value in cls.model_validate({}).model_dump(mode="json").items()
+        if name in names and name != "kind"
+    }
+
+
+@cache
+def _parts() -> list[OnShelf]:
+    return [
+        OnShelf(
+            kind=kind,
+            says=say(f"shelf.{kind}.name"),
+            help=say(f"shelf.{kind}.help"),
+            role=cls.model_validate({}).role,
+            choices=list(cls.choices()),
+            defaults=cls.model_validate({}).model_dump(mode="json"),
+            strokes=list(cls.model_validate({}).make(_SAMPLE).strokes),
+        )
+        for kind, cls in registered_parts().items()
+    ]
+
+
+@cache
+def _closures() -> list[OnShelf]:
+    found = []
+    for kind, cls in registered_closures().items():
+        made = cls.model_validate({}).make(_SAMPLE)
+        # Fastened: the holding half's bearing point where the receiving half's is.
+        left = shifted(made.holding.strokes, -made.holding.length)
+        found.append(
+            OnShelf(
+                kind=kind,
+                says=say(f"closure.{kind}.name"),
+                help=say(f"closure.{kind}.help"),
+                role="closure",
+                choices=list(cls.choices()),
+                defaults=cls.model_validate({}).model_dump(mode="json"),
+                strokes=[*made.receiving.strokes, *left],
+            )
+        )
+    return found
 
 
 @router.get("/shop", response={200: ShopView, **EVERY_ERROR}, by_alias=True)

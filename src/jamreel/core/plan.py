@@ -1,20 +1,32 @@
 """The one door into the core: ``plan(brief, shop) -> Plan``."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Container
+from functools import cache
 from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
 from jamreel.core.body.readings import Girth, Measure, SiteId, girth_at
 from jamreel.core.brief import Brief
+from jamreel.core.closures import registered_closures
 from jamreel.core.errors import Refusal, Refusals
 from jamreel.core.families import registered
 from jamreel.core.families.base import Job
-from jamreel.core.result import Plan
+from jamreel.core.parts import registered_parts
+from jamreel.core.result import Plan, Proposal
 from jamreel.core.shop import Shop
 from jamreel.core.words import Problem, problem, speaking
 
-__all__ = ["BriefRefused", "Plan", "plan", "plan_raw", "read_brief", "read_girth", "read_shop"]
+__all__ = [
+    "BriefRefused",
+    "Plan",
+    "plan",
+    "plan_raw",
+    "propose_raw",
+    "read_brief",
+    "read_girth",
+    "read_shop",
+]
 
 T = TypeVar("T")
 _SCHOOLS = {"fixed", "proportional", "finger", "copy"}
@@ -44,21 +56,36 @@ def plan(brief: Brief, shop: Shop) -> Plan:
     Source: the rules named in the plan's ledger, each with its own.
     """
 
-    def solve() -> Plan:
-        return brief.piece.solve(
-            Job(
-                girths=_girths(brief),
-                ease=brief.ease,
-                wire=brief.wire,
-                cutting=brief.cutting,
-                made={key: value for key, value in brief.made.items() if value is not None},
-                tryon=brief.tryon,
-                shop=shop,
-                child=brief.child,
-            )
-        )
+    return _in_words(lambda: brief.piece.solve(_job(brief, shop)), shop)
 
-    return _in_words(solve, shop)
+
+def propose_raw(raw: Any, shop: Shop) -> tuple[Proposal, ...]:
+    """Return the best few ways to bring a make-up to its length, none for a piece of one wire.
+
+    Args:
+        raw: a brief as typed.
+        shop: what the workshop knows.
+
+    Raises:
+        BriefRefused: as for ``plan``.
+
+    Source: ``makeup.fill.fill``.
+    """
+    brief = read_brief(raw, shop)
+    return _in_words(lambda: brief.piece.propose(_job(brief, shop)), shop)
+
+
+def _job(brief: Brief, shop: Shop) -> Job:
+    return Job(
+        girths=_girths(brief),
+        ease=brief.ease,
+        wire=brief.wire,
+        cutting=brief.cutting,
+        made={key: value for key, value in brief.made.items() if value is not None},
+        tryon=brief.tryon,
+        shop=shop,
+        child=brief.child,
+    )
 
 
 def _girths(brief: Brief) -> dict[str, Girth]:
@@ -138,18 +165,36 @@ def _in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) ->
             raise BriefRefused(tuple(problem(_refusal(e, under)) for e in error.errors())) from None
 
 
+@cache
+def _tags() -> dict[str, Container[str]]:
+    """Return the kinds that a location names after a field that may be of several."""
+    parts = set(registered_parts())
+    return {
+        "ease": _SCHOOLS,
+        "piece": set(registered()),
+        "closure": set(registered_closures()),
+        "part": parts,
+        "focal": parts,
+        "hung": parts,
+    }
+
+
 def _refusal(error: Any, under: tuple[str, ...] = ()) -> Refusal:
     """Return a model's validation error as a refusal."""
     # Tags of unions appear in a location; they are no part of a field's name.
     loc = [*under, *(str(part) for part in error["loc"])]
-    tags = {"ease": _SCHOOLS, "piece": set(registered())}.get(loc[0] if loc else "", set())
-    kept = [part for i, part in enumerate(loc) if not (i == 1 and part in tags)]
+    tags = _tags()
+    kept = [part for i, part in enumerate(loc) if i == 0 or part not in tags.get(loc[i - 1], ())]
     field = ".".join(kept)
     if error["type"] == "refused":
         context = error["ctx"]
         # A check of a whole model names the field within it.
         field = ".".join(p for p in (field, context["values"].get("under")) if p)
         return Refusal(context["key"], got=context["got"], field=field, **context["values"])
+    if error["type"] == "union_tag_invalid":
+        context = error["ctx"]
+        known = context["expected_tags"].replace("'", "")
+        return Refusal("kind_unknown", got=context["tag"], field=field, known=known)
     key = {"missing": "missing", "extra_forbidden": "unknown_field"}.get(error["type"], "shape")
     got = None if key == "missing" else _short(error.get("input"))
     return Refusal(key, got=got, field=field, detail=error["msg"])

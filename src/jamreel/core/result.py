@@ -66,6 +66,47 @@ class EaseOption(Frozen):
     word: str
 
 
+class Need(Frozen):
+    """Something bought that the piece takes: what, in which size, how many, what it weighs."""
+
+    id: str
+    label: str
+    size: str
+    quantity: int
+    mass_g: float
+
+
+class Strength(Frozen):
+    """The place that gives first, by name, and the pull it bears: newtons, and grams hung on it."""
+
+    says: str
+    newtons: float
+    grams: float
+
+
+class ProposedEdit(Frozen):
+    """One value of the brief's piece to set, by its path."""
+
+    path: tuple[str | int, ...]
+    value: int
+
+
+class Proposal(Frozen):
+    """A way to bring a make-up to its length, and what the piece then comes to [mm].
+
+    ``exact`` is within the doubt of the measure; ``now`` is how the make-up already stands.
+    """
+
+    says: str
+    edits: tuple[ProposedEdit, ...]
+    finished_mm: float
+    got_mm: float
+    off_mm: float
+    exact: bool
+    word: str
+    now: bool
+
+
 class Answers(Frozen):
     """The one figure that each station is about: ids of ``figures``."""
 
@@ -101,5 +142,8 @@ class Plan(Frozen):
     cautions: tuple[Caution, ...]
     advice: tuple[Advice, ...]
     mass_g: float
+    needs: tuple[Need, ...] = ()
+    weakest: Strength | None = None
+    minutes: float | None = None
     drawings: Drawings
     putting_right: PuttingRight | None = None

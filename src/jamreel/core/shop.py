@@ -6,6 +6,7 @@ from pydantic import Field
 
 from jamreel.core.fit.ease import EaseBook
 from jamreel.core.forming.tools import Tool
+from jamreel.core.parts.own_link import OwnLink
 from jamreel.core.units import Unit
 from jamreel.core.values import Frozen, Length
 from jamreel.core.wire.gauges import GaugeSystem
@@ -47,7 +48,10 @@ LANDMARKS = (
 
 
 class Shop(Frozen):
-    """A workshop's settings. The unit and gauge system decide how bare numbers are read."""
+    """A workshop's settings. The unit and gauge system decide how bare numbers are read.
+
+    ``shelf`` holds links of the maker's own.
+    """
 
     schema_version: Literal[1] = Field(default=1, alias="schema")
     unit: Unit = "mm"
@@ -57,3 +61,4 @@ class Shop(Frozen):
     formers: tuple[Tool, ...] = (_MANDREL, _DOWELS, _JARS)
     pins: tuple[Tool, ...] = (_PLIERS,)
     landmarks: tuple[Landmark, ...] = LANDMARKS
+    shelf: tuple[OwnLink, ...] = Field(default=(), max_length=60)

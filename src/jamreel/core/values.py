@@ -110,12 +110,17 @@ Point = tuple[float, float]
 
 
 class Stroke(Frozen):
-    """A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire."""
+    """A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
+
+    ``tone`` names what it is filled with where that is not the wire's own metal: a bead's colour,
+    or the grey of what is bought.
+    """
 
     part: str
     points: tuple[Point, ...]
     closed: bool = False
     width_mm: float = 0.0
+    tone: str = ""
 
 
 class Dimension(Frozen):
@@ -139,19 +144,41 @@ class Label(Frozen):
 StationName = Literal["measure", "make_up", "cut", "form", "fit"]
 
 
+class Placed(Frozen):
+    """A shape of a drawing set down at a place, turned [rad] and perhaps mirrored end for end.
+
+    ``entry`` is the place in the make-up that it stands for, as a dotted path.
+    """
+
+    shape: str
+    at: Point
+    turn: float = 0.0
+    mirrored: bool = False
+    entry: str = ""
+    length_mm: float = 0.0
+
+
 class Sheet(Frozen):
-    """A drawing: strokes and dimensions in one coordinate frame [mm], and where it is looked at."""
+    """A drawing: strokes and dimensions in one coordinate frame [mm], and where it is looked at.
+
+    ``shapes`` are drawn once and ``placed`` as often as they occur.
+    """
 
     id: str
     title: str
     stations: tuple[StationName, ...]
-    strokes: tuple[Stroke, ...]
+    strokes: tuple[Stroke, ...] = ()
+    shapes: dict[str, tuple[Stroke, ...]] = Field(default_factory=dict)
+    placed: tuple[Placed, ...] = ()
     dimensions: tuple[Dimension, ...] = ()
     labels: tuple[Label, ...] = ()
 
 
 class Span(Frozen):
-    """A stretch of the straight wire on the Rule, with the ledger lines that explain it."""
+    """A stretch of the straight wire on the Rule, with the ledger lines that explain it.
+
+    ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire.
+    """
 
     id: str
     label: str
@@ -159,13 +186,19 @@ class Span(Frozen):
     to_mm: float
     kind: Literal["trim", "part", "body"]
     ledger: tuple[str, ...] = ()
+    width_mm: float | None = None
+    tone: str = ""
 
 
 class RuleDrawing(Frozen):
-    """The Rule: the piece laid out straight, and the band in which its end may rightly lie."""
+    """The Rule: the piece laid out straight, and the band in which its end may rightly lie.
+
+    ``groups`` are what is written below where the spans are too many to name one by one.
+    """
 
     length_mm: float
     spans: tuple[Span, ...]
+    groups: tuple[Span, ...] = ()
     ticks_mm: tuple[float, ...]
     band: PlusMinus
     width_mm: float

@@ -5,7 +5,7 @@ import math
 import pytest
 
 from jamreel.core.body.outline import usual_outline
-from jamreel.core.families.chain_necklace import landing
+from jamreel.core.workpiece.chest import landing
 from jamreel.core.fit.fall import hang
 from jamreel.core.shop import LANDMARKS, Shop
 from jamreel.core.workpiece.chain import whole_links

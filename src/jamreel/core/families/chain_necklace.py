@@ -2,33 +2,26 @@
 
 from typing import ClassVar, Literal
 
-import numpy as np
-
 from jamreel.core.advice import Advice, advise
 from jamreel.core.bench.steps import Step, step
-from jamreel.core.body.outline import Array, usual_outline
+from jamreel.core.body.outline import usual_outline
 from jamreel.core.body.readings import Girth
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job
 from jamreel.core.fit.fall import Fall, hang
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.result import Plan
-from jamreel.core.shop import Landmark
 from jamreel.core.values import (
-    Dimension,
     Drawings,
-    Label,
     Length,
     PlusMinus,
     RuleDrawing,
-    Sheet,
     Span,
-    Stroke,
 )
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import assemble
 from jamreel.core.workpiece.chain import MASS_RANGE, PITCH_RANGE, chain_cut, whole_links
-from jamreel.core.workpiece.drawing import circle, points_of
+from jamreel.core.workpiece.chest import fall_sheet, landing
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.steps import press_in_step
@@ -133,7 +126,9 @@ class ChainNecklace(Construction):
             ),
             drawings=Drawings(
                 rule=self._rule(links, neck),
-                sheets=(fall_sheet(fall, span, self, job.shop.landmarks),),
+                sheets=(
+                    fall_sheet(fall, span, self.thickness, self.pendant_drop, job.shop.landmarks),
+                ),
             ),
             righting=self._put_right(job, fall, span, back, finished),
             mass_g=self.mass_per_m * links * self.pitch / 1000 + self.pendant_mass,
@@ -211,82 +206,3 @@ STYLES: dict[str, tuple[float, float]] = {
     "opera": (710, 860),
     "rope": (1140, 1500),
 }
-
-
-def landing(below: float, landmarks: tuple[Landmark, ...]) -> str:
-    """Return in body words where a fall lands.
-
-    Args:
-        below: below the shoulder points [mm].
-        landmarks: places of the body, each so far below.
-
-    Source: landmarks are common practice, from memory, and the maker's to edit.
-    """
-    order = sorted(landmarks, key=lambda mark: mark.below)
-    above = [mark.name for mark in order if mark.below <= below]
-    under = [mark.name for mark in order if mark.below > below]
-    if above and under:
-        return say("landing.between", above=above[-1], under=under[0])
-    if under:
-        return say("landing.above", under=under[0])
-    return say("landing.below", above=above[-1]) if above else say("landing.nowhere")
-
-
-def rounded(corners: Array, rounds: int = 3) -> Array:
-    """Return an open line with its corners cut off, ends kept.
-
-    Args:
-        corners: shape (n, 2).
-        rounds: how often every corner is cut.
-
-    Source: Chaikin 1974, corner cutting; published.
-    """
-    line = corners
-    for _ in range(rounds):
-        near, far = 0.75 * line[:-1] + 0.25 * line[1:], 0.25 * line[:-1] + 0.75 * line[1:]
-        cut = np.stack([near, far], axis=1).reshape(-1, 2)
-        line = np.vstack([line[:1], cut, line[-1:]])
-    return line
-
-
-def fall_sheet(
-    fall: Fall, span: float, piece: ChainNecklace, landmarks: tuple[Landmark, ...]
-) -> Sheet:
-    """Return the chest seen from the front with the chain as it hangs, landmarks at the side."""
-    deep = max(fall.sag + piece.pendant_drop + 40, 190.0)
-    wide = span * 1.5
-    # Neck, shoulders and chest: only the neck's breadth is measured, the rest is an idea of a body.
-    half = span / 2
-    right = (
-        (half * 0.8, 46.0), (half * 0.84, 18.0), (half * 1.02, 0.0), (wide * 0.74, -16.0),
-        (wide * 0.9, -34.0), (wide * 0.95, -80.0), (wide * 0.86, -deep),
-    )  # fmt: skip
-    side = points_of(rounded(np.array(right)))
-    body = (*((-x, y) for x, y in reversed(side)), *side)
-    strokes = [Stroke(part="skin", points=body, closed=True)]
-    labels = []
-    for mark in landmarks:
-        if mark.below < deep - 4:
-            y = -mark.below
-            line = ((wide * 0.72, y), (wide * 0.96, y))
-            strokes.append(Stroke(part=f"landmark {mark.name}", points=line))
-            labels.append(Label(at=(wide, y), text=mark.name, anchor="start"))
-    strokes.append(Stroke(part="links", points=points_of(fall.points()), width_mm=piece.thickness))
-    if piece.pendant_drop:
-        drop = piece.pendant_drop
-        hung = circle((0.0, -fall.sag - drop + drop / 3), drop / 3)
-        cord = ((0.0, -fall.sag), (0.0, -fall.sag - drop / 3))
-        strokes.append(Stroke(part="pendant_loop", points=cord, width_mm=1.0))
-        strokes.append(Stroke(part="pendant", points=hung, closed=True))
-    sag = Dimension(
-        a=(-half, 0.0), b=(half, 0.0), value_mm=fall.span, label=say("drawing.apart"), offset_mm=56
-    )
-    labels.append(Label(at=(-wide * 0.48, -fall.sag - 6), text=say("drawing.falls", sag=fall.sag)))
-    return Sheet(
-        id="fall",
-        title=say("drawing.fall"),
-        stations=("measure", "make_up", "fit"),
-        strokes=tuple(strokes),
-        dimensions=(sag,),
-        labels=tuple(labels),
-    )

@@ -1,4 +1,4 @@
-"""Moves on one round wire, the length they take, and the line they draw in space.
+"""Moves on one round wire, the length they take, and where they lie on the straight wire.
 
 Composition: a path is a sequence of moves; any move may follow any other, an empty path is the
 neutral element, and joining paths adds their lengths. A ``Turn`` or ``Mark`` takes no wire.
@@ -8,13 +8,10 @@ import math
 from collections.abc import Iterator, Sequence
 from typing import Annotated, Literal
 
-import numpy as np
-import numpy.typing as npt
 from pydantic import Field
 
 from jamreel.core.values import Frozen
 
-Array = npt.NDArray[np.float64]
 Side = Literal["left", "right"]
 
 
@@ -35,6 +32,59 @@ class Bend(Frozen):
     label: str = ""
 
 
+class Corner(Frozen):
+    """A sharp bend of ``angle`` [rad] over a plier's edge of inner radius ``radius`` [mm]."""
+
+    kind: Literal["corner"] = "corner"
+    angle: float = Field(gt=0, le=math.pi)
+    radius: float = Field(gt=0)
+    side: Side = "left"
+    label: str = ""
+
+
+class Fold(Frozen):
+    """Wire doubled back on itself and pinched closed: both legs touch."""
+
+    kind: Literal["fold"] = "fold"
+    side: Side = "left"
+    label: str = ""
+
+
+class Spiral(Frozen):
+    """A flat spiral of ``turns``; ``pin`` is the inner diameter of its tightest turn [mm].
+
+    ``outward`` starts at the middle and grows; otherwise the wire runs inwards. ``gap`` is the air
+    between turns [mm].
+    """
+
+    kind: Literal["spiral"] = "spiral"
+    turns: float = Field(gt=0, le=40)
+    pin: float = Field(gt=0)
+    gap: float = Field(default=0.0, ge=0)
+    outward: bool = False
+    side: Side = "left"
+    label: str = ""
+
+
+class Wrap(Frozen):
+    """Turns round a core of diameter ``core`` [mm], each ``pitch`` further on; 0 is close."""
+
+    kind: Literal["wrap"] = "wrap"
+    turns: float = Field(gt=0, le=2000)
+    core: float = Field(gt=0)
+    pitch: float = Field(default=0.0, ge=0)
+    side: Side = "left"
+    label: str = ""
+
+
+class Flatten(Frozen):
+    """Wire hammered flat over a ``length`` [mm] of it, down to a ``thickness`` [mm]."""
+
+    kind: Literal["flatten"] = "flatten"
+    length: float = Field(gt=0)
+    thickness: float = Field(gt=0)
+
+
 class Turn(Frozen):
     """A turn [rad] of the plane of the next bends about the wire; right-handed, no length."""
 
@@ -49,7 +99,10 @@ class Mark(Frozen):
     label: str
 
 
-Move = Annotated[Straight | Bend | Turn | Mark, Field(discriminator="kind")]
+Move = Annotated[
+    Straight | Bend | Corner | Fold | Spiral | Wrap | Flatten | Turn | Mark,
+    Field(discriminator="kind"),
+]
 
 
 class BendAt(Frozen):
@@ -92,13 +145,110 @@ def bend_length(angle: float, pin: float, wire: float) -> float:
     return angle * (pin + wire) / 2
 
 
+def corner_radius(inner: float, wire: float) -> float:
+    """Return the neutral radius of a sharp corner, r + k t / 2.
+
+        k = 0.65 + log10(r / t) / 2, at most 1; no more than r / t = 5 counts as sharp
+
+    Args:
+        inner: r, of the edge bent over [mm], over 0.
+        wire: t, thickness through the bend [mm].
+
+    Returns:
+        Radius [mm]; k never falls below 0, where wire has no neutral line left.
+
+    Example:
+        >>> corner_radius(1.0, 1.0)
+        1.325
+
+    Source: DIN 6935; published. Its k at r/t of 1, 2, 3, 5 is 0.65, 0.80, 0.89, 1.0.
+    """
+    k = min(1.0, max(0.0, 0.65 + 0.5 * math.log10(inner / wire)))
+    return inner + k * wire / 2
+
+
+def spiral_length(inner: float, growth: float, turns: float) -> float:
+    """Return the length of an Archimedean spiral.
+
+        integral of sqrt(r^2 + b^2) over the angle, r = inner + b angle, b = growth / 2 pi
+
+    Args:
+        inner: radius of its start on the centre-line [mm].
+        growth: by which a turn grows [mm], over 0.
+        turns: how many.
+
+    Returns:
+        Length [mm]; approaches 2 pi inner turns for no growth.
+
+    Example:
+        >>> round(spiral_length(2.0, 1.0, 3.0), 3)
+        66.046
+
+    Source: arc length of the Archimedean spiral; published in calculus textbooks.
+    """
+    b = growth / (2 * math.pi)
+
+    def primitive(r: float) -> float:
+        return (r * math.hypot(r, b) + b * b * math.asinh(r / b)) / (2 * b)
+
+    return primitive(inner + growth * turns) - primitive(inner)
+
+
+def wrap_length(turns: float, core: float, pitch: float, wire: float) -> float:
+    """Return the wire in turns round a core, sqrt((pi (D + d))^2 + p^2) each.
+
+    Args:
+        turns: how many.
+        core: D, diameter of the core [mm].
+        pitch: p, from turn to turn [mm]; 0 stands for close turns, p = d.
+        wire: d [mm].
+
+    Returns:
+        Length [mm].
+
+    Example:
+        >>> round(wrap_length(1, 1.6, 0, 0.812), 3)
+        7.621
+
+    Source: length of a helix on the mean diameter of spring practice; published.
+    """
+    return turns * math.hypot(math.pi * (core + wire), pitch or wire)
+
+
 def move_length(move: Move, wire: float) -> float:
     """Return the wire [mm] that one move takes, for a wire of some diameter [mm]."""
-    if isinstance(move, Straight):
-        return move.length
-    if isinstance(move, Bend):
-        return bend_length(move.angle, move.pin, wire)
-    return 0.0
+    match move:
+        case Straight() | Flatten():
+            return move.length
+        case Bend():
+            return bend_length(move.angle, move.pin, wire)
+        case Corner():
+            return move.angle * corner_radius(move.radius, wire)
+        case Fold():
+            return math.pi * wire / 2
+        case Spiral():
+            return spiral_length((move.pin + wire) / 2, wire + move.gap, move.turns)
+        case Wrap():
+            return wrap_length(move.turns, move.core, move.pitch, wire)
+        case _:
+            return 0.0
+
+
+def pin_and_angle(move: Move) -> tuple[float, float] | None:
+    """Return what a move is bent on [mm] and how far [rad]; None for a move that is no bend."""
+    match move:
+        case Bend():
+            return move.pin, move.angle
+        case Corner():
+            return 2 * move.radius, move.angle
+        case Fold():
+            return 0.0, math.pi
+        case Spiral():
+            return move.pin, 2 * math.pi * move.turns
+        case Wrap():
+            return move.core, 2 * math.pi * move.turns
+        case _:
+            return None
 
 
 def _placed(moves: Sequence[Move], wire: float) -> Iterator[tuple[float, Move]]:
@@ -115,18 +265,41 @@ def developed_length(moves: Sequence[Move], wire: float) -> float:
 
 def bends_of(moves: Sequence[Move], wire: float, start: float = 0.0) -> tuple[BendAt, ...]:
     """Return the bends of a path with their places, counted from ``start`` [mm]."""
-    return tuple(
-        BendAt(
-            label=move.label,
-            pin_mm=move.pin,
-            angle=move.angle,
-            side=move.side,
-            position_mm=start + at,
-            takes_mm=move_length(move, wire),
-        )
-        for at, move in _placed(moves, wire)
-        if isinstance(move, Bend)
-    )
+    bends = []
+    for at, move in _placed(moves, wire):
+        bent = pin_and_angle(move)
+        if bent is not None and not isinstance(move, (Straight, Flatten, Turn, Mark)):
+            bends.append(
+                BendAt(
+                    label=move.label,
+                    pin_mm=bent[0],
+                    angle=bent[1],
+                    side=move.side,
+                    position_mm=start + at,
+                    takes_mm=move_length(move, wire),
+                )
+            )
+    return tuple(bends)
+
+
+def mirrored(moves: Sequence[Move]) -> tuple[Move, ...]:
+    """Return a path with left and right exchanged: the same wire, its mirror image in space.
+
+    Args:
+        moves: the path.
+
+    Source: plain geometry.
+    """
+    other: dict[Side, Side] = {"left": "right", "right": "left"}
+    out: list[Move] = []
+    for move in moves:
+        if isinstance(move, Turn):
+            out.append(Turn(angle=-move.angle))
+        elif isinstance(move, (Straight, Flatten, Mark)):
+            out.append(move)
+        else:
+            out.append(move.model_copy(update={"side": other[move.side]}))
+    return tuple(out)
 
 
 def marks_of(moves: Sequence[Move], wire: float, start: float = 0.0) -> tuple[MarkAt, ...]:
@@ -136,41 +309,3 @@ def marks_of(moves: Sequence[Move], wire: float, start: float = 0.0) -> tuple[Ma
         for at, move in _placed(moves, wire)
         if isinstance(move, Mark)
     )
-
-
-def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
-    """Return the centre-line of a path in space.
-
-    Starts at the origin along +x; the first bends lie in the x-y plane, ``left`` towards +y.
-
-    Args:
-        moves: the path.
-        wire: wire diameter [mm].
-        step: greatest distance between points along the wire [mm], over 0.
-
-    Returns:
-        Points of shape (n, 3) [mm].
-
-    Source: plain geometry (a frame carried along circular arcs and straights).
-    """
-    point = np.zeros(3)
-    tangent, normal = np.array([1.0, 0, 0]), np.array([0, 1.0, 0])
-    line = [point]
-    for move in moves:
-        if isinstance(move, Turn):
-            across = np.cross(tangent, normal)
-            normal = math.cos(move.angle) * normal + math.sin(move.angle) * across
-        elif isinstance(move, Straight) and move.length > 0:
-            point = point + move.length * tangent
-            line.append(point)
-        elif isinstance(move, Bend):
-            inward = normal if move.side == "left" else -normal
-            radius = (move.pin + wire) / 2
-            count = max(8, math.ceil(move.angle * radius / step))
-            for a in np.linspace(0, move.angle, count + 1)[1:]:
-                line.append(point + radius * (math.sin(a) * tangent + (1 - math.cos(a)) * inward))
-            point = line[-1]
-            c, s = math.cos(move.angle), math.sin(move.angle)
-            tangent, inward = c * tangent + s * inward, c * inward - s * tangent
-            normal = inward if move.side == "left" else -inward
-    return np.array(line)

@@ -4,9 +4,9 @@ import re
 import tomllib
 from functools import cache
 from importlib.resources import files
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import ValidationInfo, WithJsonSchema, model_validator
+from pydantic import BeforeValidator, Field, ValidationInfo, WithJsonSchema, model_validator
 
 from jamreel.core.errors import Refusal
 from jamreel.core.units import Unit, parse_length
@@ -120,6 +120,25 @@ class WireSize(Frozen):
         if not FINEST_MM <= self.diameter_mm <= THICKEST_MM:
             raise refused(_out_of_range(self.diameter_mm))
         return self
+
+
+def _blank_to_none(entered: object) -> object:
+    return None if isinstance(entered, str) and not entered.strip() else entered
+
+
+# A part's own wire; left blank it is the piece's.
+OptionalSize = Annotated[
+    WireSize | None,
+    BeforeValidator(_blank_to_none),
+    WithJsonSchema(
+        {
+            "anyOf": [{"type": "string"}, {"type": "number"}, {"type": "null"}],
+            "description": "A wire size as above; blank for the wire of the piece.",
+        },
+        mode="validation",
+    ),
+    Field(json_schema_extra={"asks": "size"}),
+]
 
 
 def _out_of_range(diameter_mm: float) -> Refusal:

@@ -82,7 +82,9 @@ def problem(refusal: Refusal) -> Problem:
         words.get("field." + ".".join(p for p in parts[:n] if not p.isdigit()))
         for n in range(len(parts), 0, -1)
     )
-    field = next((name for name in named if name), refusal.field or words["field.brief"])
+    # A choice of a part or closure goes by its own name.
+    own = words.get(f"choice.{parts[-1]}.label") if len(parts) > 2 else None
+    field = own or next((name for name in named if name), refusal.field or words["field.brief"])
     got = words["refused.nothing"] if refusal.got in (None, "") else str(refusal.got)
     values = {**refusal.values, "field": field, "got": got}
     return Problem(

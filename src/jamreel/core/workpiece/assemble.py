@@ -13,7 +13,7 @@ from jamreel.core.cutting.cuts import Cut
 from jamreel.core.fit.ease import Ease, EaseTable, ease_options, word_for
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.tools import Former
-from jamreel.core.result import Answers, EaseOption, Figure, Plan, PlannedBend
+from jamreel.core.result import Answers, EaseOption, Figure, Need, Plan, PlannedBend, Strength
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus
 from jamreel.core.wire.metals import wire_mass
 from jamreel.core.words import say
@@ -53,6 +53,9 @@ def assemble(
     righting: PuttingRight | None = None,
     mass_g: float | None = None,
     offers_ease: bool = True,
+    needs: tuple[Need, ...] = (),
+    weakest: Strength | None = None,
+    minutes: float | None = None,
 ) -> Plan:
     """Return the plan of one construction.
 
@@ -95,6 +98,9 @@ def assemble(
             advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
         ),
         mass_g=mass_g if mass_g is not None else _mass(cuts, wire),
+        needs=needs,
+        weakest=weakest,
+        minutes=minutes,
         drawings=drawings,
         putting_right=righting,
     )

@@ -9,33 +9,21 @@ from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseChoice, EaseTable, ease_of
 from jamreel.core.fit.tryon import TryOn
-from jamreel.core.forming.springback import former_diameter, sprung_diameter
+from jamreel.core.forming.chosen import Wire, chosen
+from jamreel.core.forming.springback import former_diameter
 from jamreel.core.forming.tools import Former, choose_former, nearest_step
 from jamreel.core.path.moves import BendAt
 from jamreel.core.result import PlannedBend
 from jamreel.core.shop import Shop
-from jamreel.core.wire.metals import Metal, WireChoice, metal_of, yield_of
+from jamreel.core.wire.metals import WireChoice, metal_of, wire_mass
+
+__all__ = ["Job", "Wire"]
 
 # Girth, breadth and depth of each part of the body that has an outline.
 PART_SITES: dict[str, tuple[str, str, str]] = {
     "wrist": ("wrist_girth", "wrist_breadth", "wrist_depth"),
     "head": ("head_girth", "head_breadth", "head_length"),
 }
-
-
-@dataclass(frozen=True)
-class Wire:
-    """The chosen wire: diameter d [mm], what it is called, its metal, temper and yield [MPa]."""
-
-    d: float
-    label: str
-    metal: Metal
-    temper: str
-    yield_mpa: float
-
-    def sprung(self, former: float) -> float:
-        """Return the inside diameter [mm] that this wire opens to off a former."""
-        return sprung_diameter(former, self.d, self.yield_mpa, self.metal.youngs)
 
 
 @dataclass(frozen=True)
@@ -53,14 +41,11 @@ class Job:
 
     def wire_facts(self) -> Wire:
         """Return the chosen wire. Raises Refusal for a metal that is not known."""
-        size = self.wire.size
-        return Wire(
-            size.diameter_mm,
-            size.label,
-            metal_of(self.wire),
-            self.wire.temper,
-            yield_of(self.wire),
-        )
+        return chosen(self.wire)
+
+    def mass_of(self, diameter: float, length: float) -> float:
+        """Return the mass [g] of a length of the chosen metal in some diameter [mm]."""
+        return wire_mass(diameter, length, metal_of(self.wire).density)
 
     def ease_on(self, part: str, girth: float) -> Ease:
         """Return the chosen ease on a part of the body."""
@@ -101,6 +86,9 @@ class Job:
 
     def on_pin(self, wire: Wire, bend: BendAt) -> PlannedBend:
         """Return a bend with the maker's nearest pin for it and what it opens to."""
+        # What is pinched closed has no pin, and stays where the pliers left it.
+        if bend.pin_mm <= 0:
+            return PlannedBend.of(bend, 0.0, None, None)
         found = nearest_step(bend.pin_mm, self.shop.pins)
         tool, tool_mm = (found[0].name, found[1]) if found else (None, None)
         return PlannedBend.of(bend, wire.sprung(bend.pin_mm), tool, tool_mm)

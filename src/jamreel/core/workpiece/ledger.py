@@ -60,6 +60,31 @@ class Book:
         """Write a term of the total ``to``; ``inputs`` are the figures that its rule used."""
         self._write(key, value, rule, backing, to, inputs, total=False)
 
+    def named(
+        self,
+        key: str,
+        label: str,
+        value: float,
+        words: str,
+        rule: str,
+        backing: Backing,
+        to: str,
+        **inputs: float,
+    ) -> None:
+        """Write a term with a label of its own, its reason under ``ledger.<words>.reason``."""
+        self._lines.append(
+            LedgerLine(
+                id=key,
+                label=label,
+                value_mm=value,
+                rule=rule,
+                reason=say(f"ledger.{words}.reason", d=self._d, **inputs),
+                backing=backing,
+                inputs={"d": self._d, **inputs},
+                adds_to=to,
+            )
+        )
+
     def total(self, key: str, rule: str, to: str | None = None, **inputs: float) -> float:
         """Write the total of all terms that named it, and return it."""
         value = sum(line.value_mm for line in self._lines if line.adds_to == key)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, cut_length
-from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_length
+from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_length, marks_of
 from jamreel.core.values import PlusMinus, RuleDrawing, Span
 from jamreel.core.words import say
 from jamreel.core.workpiece.job import Wire
@@ -72,6 +72,7 @@ def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting:
             )
         )
         bends += bends_of(stretch.moves, wire.d, start=at) if stretch.kind == "part" else ()
+        marks += marks_of(stretch.moves, wire.d, start=at)
         starts[stretch.key] = at
         if stretch.kind == "body":
             marks.append(MarkAt(label=say("mark.centre"), at_mm=at + length / 2))

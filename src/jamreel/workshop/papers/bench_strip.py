@@ -59,7 +59,8 @@ def tiles(cut: Cut, tile_mm: float) -> list[Tile]:
 
 
 @cache
-def _fonts() -> None:
+def register_fonts() -> None:
+    """Make the product's own faces known to the PDF writer."""
     folder = Path(__file__).parent / "fonts"
     for name, file in (
         ("Text", "SchibstedGrotesk-Regular"),
@@ -78,7 +79,7 @@ def bench_strip(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
         paper: ``a4`` or ``letter``, laid across.
         shop: gives unit and language.
     """
-    _fonts()
+    register_fonts()
     out = io.BytesIO()
     width, height = SIZES[paper]
     canvas = Canvas(out, pagesize=(width, height), pageCompression=1, invariant=1)

@@ -1,0 +1,89 @@
+"""Judgement calls on what hangs in what, and on the piece as a whole."""
+
+from jamreel.core.advice import Advice, advise
+
+FIELD = "piece.entries"
+# A play of this between a loop and the wire in it lets both swing [mm]; common practice.
+PLAY_MM = 0.2
+# Heavier than this pulls on a lobe through a day [g]; common practice, no source.
+HEAVY_EARRING_G = 10.0
+
+
+def neither_opens(left: str, right: str, opens: bool) -> Advice | None:
+    """Return a warning when two ends that are both closed are to be joined.
+
+    Args:
+        left: name of the one.
+        right: name of the other.
+        opens: whether either of them opens.
+
+    Source: plain topology.
+    """
+    return None if opens else advise("neither_opens", "fix", FIELD, left=left, right=right)
+
+
+def loop_takes(inner: float, wire: float, loop: str, what: str) -> Advice | None:
+    """Return a warning when a loop is too small for the wire that is to swing in it.
+
+    Args:
+        inner: of the loop [mm].
+        wire: of what hangs in it [mm].
+        loop: what the loop belongs to.
+        what: what hangs in it.
+
+    Source: plain geometry, 0.2 mm of play by common practice.
+    """
+    least = wire + PLAY_MM
+    if inner >= least:
+        return None
+    return advise("loop_small", "fix", FIELD, inner=inner, least=least, loop=loop, what=what)
+
+
+def ends_differ(first: str, last: str, mirrored: bool) -> Advice | None:
+    """Return a note when a pattern does not close evenly round the closure.
+
+    Args:
+        first: what the left end begins with.
+        last: what the right end stops with.
+        mirrored: whether the piece is laid out from its middle.
+
+    Source: common practice.
+    """
+    if first == last or mirrored:
+        return None
+    return advise("ends_differ", "note", FIELD, first=first, last=last)
+
+
+def heavy_earring(grams: float) -> Advice | None:
+    """Return a warning about an earring that will pull.
+
+    Args:
+        grams: mass of one earring [g].
+
+    Source: 10 g; common practice, no source.
+    """
+    if grams <= HEAVY_EARRING_G:
+        return None
+    return advise("heavy_earring", "check", FIELD, grams=grams, limit=HEAVY_EARRING_G)
+
+
+def not_to_length(off: float, doubt: float, unit: float, name: str) -> Advice | None:
+    """Return what to do about a make-up that does not come to its length.
+
+    Args:
+        off: finished less wanted [mm].
+        doubt: that the measure leaves [mm].
+        unit: length of what is counted [mm].
+        name: what it is called.
+
+    Source: plain arithmetic.
+    """
+    if abs(off) <= max(doubt, unit / 2):
+        return None
+    key = "make_up_long" if off > 0 else "make_up_short"
+    return advise(key, "fix", FIELD, off=abs(off), count=max(1, round(abs(off) / unit)), name=name)
+
+
+def nothing_in_it(count: int) -> Advice | None:
+    """Return what to do about a sequence without parts."""
+    return advise("empty_sequence", "fix", FIELD) if count == 0 else None

@@ -1,0 +1,97 @@
+"""What a construction, part or closure asks the maker: its own fields, for a screen to draw."""
+
+import typing
+from collections.abc import Mapping
+from typing import Any, ClassVar, Literal
+
+from pydantic import BeforeValidator, model_validator
+from pydantic.fields import FieldInfo
+
+from jamreel.core.errors import Refusal
+from jamreel.core.values import Frozen, refused
+from jamreel.core.words import catalogue, say
+
+Limits = Mapping[str, tuple[float, float]]
+
+
+class Choice(Frozen):
+    """One choice to ask: its type, default, range or options, and what it is called."""
+
+    name: str
+    type: Literal["length", "number", "whole", "option", "flag", "size"]
+    default: float | str | bool
+    low: float | None = None
+    high: float | None = None
+    options: tuple[str, ...] = ()
+    labels: tuple[str, ...] = ()
+    says: str = ""
+    help: str = ""
+
+
+class Asking(Frozen):
+    """A value whose fields are asked for; ``ranges`` bound them [mm where a length]."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {}
+
+    @model_validator(mode="after")
+    def _in_range(self) -> typing.Self:
+        for name, (low, high) in self.ranges.items():
+            value = getattr(self, name)
+            if value is not None and not low <= value <= high:
+                raise refused(
+                    Refusal("out_of_range", got=f"{value:g}", under=name, low=low, high=high)
+                )
+        return self
+
+    @classmethod
+    def choices(cls) -> tuple[Choice, ...]:
+        """Return the simple choices, in the order in which they are declared."""
+        found = (
+            _choice(name, field, cls.ranges.get(name, (None, None)))
+            for name, field in cls.model_fields.items()
+            if name != "kind"
+        )
+        return tuple(choice for choice in found if choice is not None)
+
+
+def _choice(
+    name: str, field: FieldInfo, limits: tuple[float | None, float | None]
+) -> Choice | None:
+    annotation, default = field.annotation, field.default
+    low, high = limits
+    words = _words(name)
+    if typing.get_origin(annotation) is Literal:
+        options = tuple(str(o) for o in typing.get_args(annotation))
+        labels = tuple(_option(name, option) for option in options)
+        return Choice(
+            name=name, type="option", default=str(default), options=options, labels=labels, **words
+        )
+    if isinstance(default, bool):
+        return Choice(name=name, type="flag", default=default, **words)
+    typed = any(isinstance(m, BeforeValidator) for m in field.metadata)
+    if default is None and typed:
+        size = field.json_schema_extra == {"asks": "size"}
+        return Choice(name=name, type="size" if size else "length", default="", **words)
+    if not isinstance(default, (int, float)):
+        return None  # built of parts: no simple choice
+    kind: Literal["length", "number", "whole"] = (
+        "whole" if annotation is int else "length" if typed else "number"
+    )
+    return Choice(name=name, type=kind, default=default, low=low, high=high, **words)
+
+
+def _option(name: str, option: str) -> str:
+    key = f"choice_option.{name}.{option}"
+    return say(key) if key in catalogue("en") else option
+
+
+def _words(name: str) -> dict[str, Any]:
+    """Return what a choice is called and its help, where the catalogue has words for it."""
+    known = catalogue("en")
+    if f"choice.{name}.label" not in known:
+        return {}
+    helps = f"choice.{name}.help"
+    return {
+        "says": say(f"choice.{name}.label"),
+        "help": say(f"choice.{name}.help") if helps in known else "",
+    }

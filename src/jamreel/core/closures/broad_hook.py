@@ -1,0 +1,116 @@
+"""The broad hook and catch for bundled bracelets, both curved to the wrist."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.advice.closing import hook_passes
+from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import End, Made, WireUse, opens_at
+from jamreel.core.parts.pictures import arc_points, edge, ring
+from jamreel.core.path.bearings import hook_bearing
+from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.values import Length, Stroke
+from jamreel.core.wire.gauges import OptionalSize
+
+
+class BroadHook(Closure):
+    """A U turned over into a broad hook, and a wider U as its catch, looped to the bundle."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "shank": (4, 40),
+        "hook_pin": (2, 16),
+        "catch_leg": (2, 40),
+        "catch_pin": (3, 30),
+        "loop_pin": (1, 12),
+    }
+
+    kind: Literal["broad_hook"] = "broad_hook"
+    shank: Length = 12.7
+    hook_pin: Length = 6.35
+    catch_leg: Length = 8.0
+    catch_pin: Length = 9.5
+    loop_pin: Length = 3.2
+    lies: Lies = "flat"
+    wire: OptionalSize = None
+
+    def make(self, wire: Wire) -> Fastened:
+        """Return both halves; the hook is as broad as the pin its U is bent on lets pass."""
+        w = wire.of_size(self.wire)
+        reach = self.loop_pin + w.d
+        loop = Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
+        broad = max(self.catch_pin - 2 * w.d - 1.0, 2 * w.d)
+        over = math.pi * (self.hook_pin + w.d) / 2
+        leg = Straight(length=self.shank + over)
+        hook = Made(
+            length=reach + self.shank + hook_bearing(self.hook_pin),
+            thickness=self.hook_pin + 2 * w.d,
+            width=broad + 2 * w.d,
+            ends=(End(self.loop_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
+            wires=(
+                WireUse(
+                    "broad_hook",
+                    w,
+                    (
+                        ("loop_left", (loop,)),
+                        ("leg_left", (leg,)),
+                        ("body", (Bend(angle=math.pi, pin=broad, label="bow"),)),
+                        ("leg_right", (leg,)),
+                        ("loop_right", (loop,)),
+                    ),
+                ),
+            ),
+            holds=(opens_at("hook", w, self.hook_pin, 2),),
+            strokes=self._u_picture(w.d, broad, reach, self.shank + self.hook_pin / 2),
+            steps=(
+                closure_step("broad_u", pin=broad),
+                closure_step("turn_over", pin=self.hook_pin),
+                closure_step("curve_to_wrist"),
+            ),
+            minutes=7.0,
+        )
+        length = reach + self.catch_leg + hook_bearing(self.catch_pin)
+        mirrored = tuple(
+            s.model_copy(update={"points": tuple((round(length - x, 2), y) for x, y in s.points)})
+            for s in self._u_picture(w.d, self.catch_pin, reach, self.catch_leg)
+        )
+        catch = Made(
+            length=length,
+            thickness=w.d,
+            width=self.catch_pin + 2 * w.d,
+            ends=(End(self.catch_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
+            wires=(
+                WireUse(
+                    "broad_catch",
+                    w,
+                    (
+                        ("loop_left", (loop,)),
+                        ("leg_left", (Straight(length=self.catch_leg),)),
+                        ("body", (Bend(angle=math.pi, pin=self.catch_pin, label="catch"),)),
+                        ("leg_right", (Straight(length=self.catch_leg),)),
+                        ("loop_right", (loop,)),
+                    ),
+                ),
+            ),
+            holds=(opens_at("plain_loop", w, self.loop_pin, 2),),
+            strokes=mirrored,
+            steps=(closure_step("catch", pin=self.catch_pin, apart=self.catch_pin),),
+            minutes=4.0,
+        )
+        return Fastened(
+            lying(catch, self.lies),
+            lying(hook, self.lies),
+            opens_at("hook", w, self.hook_pin, 2),
+            (hook_passes(broad + 2 * w.d, self.catch_pin),),
+            one_hand=True,
+        )
+
+    def _u_picture(self, d: float, pin: float, reach: float, leg: float) -> tuple[Stroke, ...]:
+        """Return a U whose bow lies right, a loop on the outside of each leg at the left."""
+        r = (pin + d) / 2
+        bow = arc_points(reach + leg, 0, r, r, math.pi / 2, -math.pi)
+        return (
+            Stroke(part="wire", points=((reach - d / 2, r), *bow, (reach - d / 2, -r)), width_mm=d),
+            *(ring(self.loop_pin / 2, self.loop_pin, d, side * r) for side in (-1, 1)),
+            edge(reach + leg, reach + leg + 0.01, d, r),
+        )

@@ -1,0 +1,84 @@
+"""End caps: glued or crimped on a bundle or a ribbon, with loops, rings and a clasp."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.closures.base import Closure, Fastened, closure_step
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at
+from jamreel.core.parts.pictures import box, ring
+from jamreel.core.path.moves import Bend
+from jamreel.core.units import format_length
+from jamreel.core.values import Length
+from jamreel.core.wire.gauges import OptionalSize
+
+
+class EndCaps(Closure):
+    """Two caps that swallow the ends of the body, each with a loop; rings; a clasp between."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "cap": (2, 30),
+        "cap_width": (1, 40),
+        "depth": (0, 20),
+        "clasp": (0, 40),
+        "ring_pin": (2, 12),
+    }
+
+    kind: Literal["end_caps"] = "end_caps"
+    cap: Length = 9.0
+    cap_width: Length = 7.0
+    depth: Length = 6.0
+    clasp: Length = 11.0
+    ring_pin: Length = 3.5
+    fixed_by: Literal["glued", "crimped"] = "glued"
+    wire: OptionalSize = None
+
+    def make(self, wire: Wire) -> Fastened:
+        """Return both halves; what the body goes into the caps by is no length of its own."""
+        w = wire.of_size(self.wire)
+        outside = max(self.cap - self.depth, 0.5)
+        turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
+        use = WireUse("closure_ring", w, (("body", (turn,)),), joined=True)
+        hold = opens_at("jump_ring", w, self.ring_pin)
+        cautions = ("glue",) if self.fixed_by == "glued" else ("ends",)
+        step = closure_step(self.fixed_by, cautions=cautions, depth=self.depth)
+        cap = Bought("end_cap", f"{format_length(self.cap_width)} × {format_length(self.cap)}")
+        end = End(self.ring_pin, w.d, True, "any")
+
+        def half(extra: float, *more: Bought) -> Made:
+            length = self.ring_pin + outside + extra
+            drawn = [
+                ring(self.ring_pin / 2, self.ring_pin, w.d),
+                box(self.ring_pin, self.ring_pin + outside + self.depth, self.cap_width, "bought"),
+            ]
+            return Made(
+                length=length,
+                thickness=self.cap_width,
+                width=self.cap_width,
+                ends=(end, end),
+                wires=(use,),
+                bought=(cap, *more),
+                holds=(hold,),
+                strokes=tuple(drawn),
+                steps=(step,),
+                minutes=4.0,
+            )
+
+        clasp = Bought("clasp", format_length(self.clasp), 1, 0.6)
+        holding = half(self.clasp, clasp)
+        outer = tuple(
+            s.model_copy(
+                update={
+                    "points": tuple(
+                        (round(holding.length - self.clasp - x, 2), y) for x, y in s.points
+                    )
+                }
+            )
+            for s in holding.strokes
+        )
+        tail = box(holding.length - self.clasp + 0.3, holding.length, 5.0, "bought")
+        return Fastened(
+            half(0.0),
+            Made(**{**vars(holding), "strokes": (*outer, tail)}),
+            hold,
+        )

@@ -1,0 +1,99 @@
+"""The folded hook: wire doubled, pinched, turned over into a hook and bound; and a wrapped eye."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.advice.closing import hook_passes
+from jamreel.core.advice.parts import few_wraps
+from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import End, Made, WireUse, opens_at
+from jamreel.core.parts.pictures import arc_points, edge, ring, wraps
+from jamreel.core.path.bearings import hook_bearing
+from jamreel.core.path.coils import binding_length, flat_row_perimeter
+from jamreel.core.path.moves import Bend, Fold, Straight
+from jamreel.core.values import Length, Stroke
+from jamreel.core.wire.gauges import OptionalSize
+
+
+class FoldedHook(Closure):
+    """A hook of doubled wire: strong, smooth at its tip, at home in a wrapped eye."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "fold": (12, 80),
+        "hook_pin": (2, 16),
+        "wraps": (1, 10),
+        "eye_pin": (2, 20),
+        "tail": (0, 60),
+    }
+
+    kind: Literal["folded_hook"] = "folded_hook"
+    fold: Length = 30.0
+    hook_pin: Length = 5.0
+    wraps: int = 3
+    eye_pin: Length = 5.0
+    tail: Length = 12.0
+    lies: Lies = "flat"
+    wire: OptionalSize = None
+
+    def make(self, wire: Wire) -> Fastened:
+        """Return both halves; the hook's shank is what the fold leaves after its crook and tip."""
+        w = wire.of_size(self.wire)
+        crook = math.pi * (self.hook_pin + w.d) / 2
+        tip = 2.5 * w.d
+        shank = max(self.wraps * w.d, self.fold - crook - tip)
+        length = JOIN_PIN_MM + w.d + shank + hook_bearing(self.hook_pin)
+        binds = binding_length(self.wraps, flat_row_perimeter(2, w.d), w.d / 2, w.d)
+        leg = (Straight(length=shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
+        back = (*leg[::-1],)
+        hook = Made(
+            length=length,
+            thickness=2 * w.d,
+            width=self.hook_pin + 2 * w.d,
+            ends=(End(JOIN_PIN_MM, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
+            wires=(
+                WireUse(
+                    "folded_hook",
+                    w,
+                    (
+                        ("loop_left", (Bend(angle=2 * math.pi, pin=JOIN_PIN_MM, label="loop"),)),
+                        ("leg_left", (*leg, Straight(length=tip))),
+                        ("body", (Fold(label="fold"),)),
+                        ("leg_right", (Straight(length=tip), *back)),
+                        ("binding", (Straight(length=binds),)),
+                        *((("tail_right", (Straight(length=self.tail),)),) if self.tail else ()),
+                    ),
+                ),
+            ),
+            holds=(opens_at("hook", w, self.hook_pin, 2),),
+            strokes=self._picture(w.d, shank, length),
+            steps=(
+                closure_step("fold", fold=self.fold),
+                closure_step("crook", pin=self.hook_pin),
+                closure_step("bind", cautions=("ends",), wraps=self.wraps),
+            ),
+            minutes=8.0,
+        )
+        eye = wrapped_eye(w, self.eye_pin, 2, self.tail)
+        return Fastened(
+            lying(eye, self.lies),
+            lying(hook, self.lies),
+            opens_at("hook", w, self.hook_pin, 2),
+            (hook_passes(2 * w.d, self.eye_pin), few_wraps(self.wraps - 1)),
+            one_hand=True,
+        )
+
+    def _picture(self, d: float, shank: float, length: float) -> tuple[Stroke, ...]:
+        start = JOIN_PIN_MM + d
+        x = start + shank
+        r = (self.hook_pin + d) / 2
+        return (
+            ring(JOIN_PIN_MM / 2, JOIN_PIN_MM, d),
+            edge(start - 0.2, x, 2 * d),
+            Stroke(
+                part="wire", points=arc_points(x, -r, r, r, math.pi / 2, -math.pi), width_mm=2 * d
+            ),
+            edge(x - 2.5 * d, x, 2 * d, -2 * r),
+            *wraps(start + 0.2, self.wraps, d, 3.4 * d),
+        )

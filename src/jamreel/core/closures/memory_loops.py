@@ -1,0 +1,37 @@
+"""No closure: tempered wire with a loop bent back at each end."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.closures.base import Closure, Fastened, closure_step
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import End, Made, WireUse
+from jamreel.core.parts.pictures import ring
+from jamreel.core.path.moves import Bend
+from jamreel.core.values import Length
+
+
+class MemoryLoops(Closure):
+    """Loops that keep the beads on; the wire's own spring holds the piece."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {"pin": (1, 8)}
+
+    kind: Literal["memory_loops"] = "memory_loops"
+    pin: Length = 2.5
+
+    def make(self, wire: Wire) -> Fastened:
+        """Return both ends; nothing fastens, and each loop is wire that the coil loses."""
+        w = wire
+        end = End(self.pin, w.d, False, "flat")
+        turn = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
+        half = Made(
+            length=self.pin + w.d,
+            thickness=w.d,
+            width=self.pin + 2 * w.d,
+            ends=(end, end),
+            wires=(WireUse("memory_loop", w, (("body", (turn,)),)),),
+            strokes=(ring(self.pin / 2, self.pin, w.d),),
+            steps=(closure_step("bend_back", cautions=("hard", "eyes"), pin=self.pin),),
+            minutes=2.0,
+        )
+        return Fastened(half, half, None, one_hand=True, releases=True)

@@ -1,0 +1,104 @@
+"""The S-hook: one half bound shut, the other open; hammered flat."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.advice.closing import hook_passes
+from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import End, Made, WireUse, opens_at, pulls_at
+from jamreel.core.parts.pictures import arc_points, ring, wraps
+from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.values import Length, Stroke
+from jamreel.core.wire.gauges import OptionalSize
+
+
+class SHook(Closure):
+    """An S on one pin; the closed half stays on the piece, the open half takes a ring."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "hook_pin": (2, 20),
+        "wraps": (1, 10),
+        "ring_pin": (2, 20),
+    }
+
+    kind: Literal["s_hook"] = "s_hook"
+    hook_pin: Length = 6.0
+    wraps: int = 3
+    ring_pin: Length = 6.0
+    soldered: bool = True
+    lies: Lies = "flat"
+    wire: OptionalSize = None
+
+    def make(self, wire: Wire) -> Fastened:
+        """Return both halves: the S bears at the insides of its two bows."""
+        w = wire.of_size(self.wire)
+        bow = Bend(angle=1.35 * math.pi, pin=self.hook_pin, label="bow")
+        other = Bend(angle=1.35 * math.pi, pin=self.hook_pin, side="right", label="bow")
+        length = 2 * self.hook_pin + w.d
+        tips = Straight(length=1.5 * w.d)
+        hook = Made(
+            length=length,
+            thickness=0.8 * w.d,
+            width=self.hook_pin + 2 * w.d,
+            ends=(End(self.hook_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
+            wires=(
+                WireUse(
+                    "s_hook",
+                    w,
+                    (
+                        ("tip_left", (tips,)),
+                        ("crook", (bow,)),
+                        ("body", (other,)),
+                        ("tip", (tips,)),
+                    ),
+                ),
+            ),
+            holds=(opens_at("hook", w, self.hook_pin),),
+            strokes=self._picture(w.d),
+            steps=(
+                closure_step("s_bows", pin=self.hook_pin),
+                closure_step("bind_half", cautions=("ends",), wraps=self.wraps),
+                closure_step("hammer_hook", cautions=("hammer",)),
+            ),
+            minutes=6.0,
+        )
+        end = End(self.ring_pin, w.d, not self.soldered, "any")
+        turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
+        eye = Made(
+            length=self.ring_pin,
+            thickness=w.d,
+            width=self.ring_pin + 2 * w.d,
+            ends=(end, end),
+            wires=(WireUse("hook_ring", w, (("body", (turn,)),)),),
+            holds=(
+                pulls_at("soldered_ring", w)
+                if self.soldered
+                else opens_at("jump_ring", w, self.ring_pin),
+            ),
+            strokes=(ring(self.ring_pin / 2, self.ring_pin, w.d),),
+            steps=(
+                closure_step(
+                    "ring", cautions=("torch",) if self.soldered else ("eyes",), pin=self.ring_pin
+                ),
+            ),
+            minutes=3.0,
+        )
+        return Fastened(
+            lying(eye, self.lies),
+            lying(hook, self.lies),
+            opens_at("hook", w, self.hook_pin),
+            (hook_passes(1.5 * w.d, self.ring_pin),),
+            one_hand=True,
+        )
+
+    def _picture(self, d: float) -> tuple[Stroke, ...]:
+        r = (self.hook_pin + d) / 2
+        middle = self.hook_pin + d / 2
+        first = arc_points(self.hook_pin / 2, 0, r, r, 0, 1.85 * math.pi)
+        last = arc_points(middle + r, 0, r, r, math.pi, 1.35 * math.pi)
+        return (
+            Stroke(part="wire", points=first, width_mm=d),
+            Stroke(part="wire", points=last, width_mm=d),
+            *wraps(middle - 1.5 * 0.5 * d - self.wraps * 0.25 * d, self.wraps, 0.5 * d, 2.2 * d),
+        )

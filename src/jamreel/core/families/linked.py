@@ -1,0 +1,183 @@
+"""Composed pieces round a girth: bracelet, anklet, armlet, choker."""
+
+from collections.abc import Iterator
+from typing import ClassVar, Literal
+
+from jamreel.core.advice import Advice, advise
+from jamreel.core.advice.opening import falls_off
+from jamreel.core.families.base import Job
+from jamreel.core.families.composed import Composed, Target, Worked
+from jamreel.core.fit.ease import word_for
+from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.makeup.fill import inside_of
+from jamreel.core.makeup.sequence import Entries, Entry
+from jamreel.core.parts.bead import StrungBead
+from jamreel.core.parts.linked_bead import LinkedBead
+from jamreel.core.values import PlusMinus, Sheet
+from jamreel.core.workpiece.assemble import Fit, Row
+from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.righting import change, verdict
+from jamreel.core.workpiece.sequence_drawing import round_body
+
+# More than this taken away by thickness is worth saying [mm].
+MUCH_LOST_MM = 15.0
+
+
+class LinkedRound(Composed):
+    """A composed piece that is fastened round a girth."""
+
+    def girth_name(self) -> str:
+        """Return the site that it goes round."""
+        return self.sites[0]
+
+    def target(self, job: Job) -> Target:
+        """Return the inside girth wanted: girth and ease, and a notch more for what breaks."""
+        girth = job.girths[self.girth_name()]
+        ease = job.ease_on(self.part, girth.value_mm)
+        notch = self._notch(job)
+        return Target(girth.value_mm + ease.value_mm + notch, girth.plus_minus_mm, inside_of)
+
+    def _notch(self, job: Job) -> float:
+        """Return what brittle parts get on top [mm]."""
+        brittle = any(
+            getattr(u.part, "stuff", "") in ("glass", "stone", "pearl") for u in self.units()
+        )
+        return job.table(self.part).brittle_mm if brittle else 0.0
+
+    def against(self, worked: Worked, book: Book) -> None:
+        """Write girth and ease, then what the make-up comes to, less its thickness."""
+        job, girth = worked.job, worked.job.girths[self.girth_name()]
+        book.girth(girth, "wanted")
+        book.ease(job.ease_on(self.part, girth.value_mm), "wanted")
+        notch = self._notch(job)
+        if notch:
+            book.term("brittle", notch, "fit.ease.EaseTable", "common practice", "wanted")
+        book.total("wanted", "fit.ease")
+        self.write_parts(worked, book, "finished")
+        finished = book.total("finished", "makeup.compose.compose", "worn")
+        rule = "fit.thickness.inside_girth_of"
+        book.term("thickness_off", worked.got - finished, rule, "published", "worn")
+        book.total("worn", rule)
+
+    def rows(self, worked: Worked) -> list[Row]:
+        """Return inside girth and what thickness takes."""
+        return [
+            ("worn", worked.got, worked.target.doubt),
+            ("wanted", worked.target.wanted, worked.target.doubt),
+            ("lost", worked.laid.finished - worked.got, None),
+        ]
+
+    def answers(self) -> dict[str, str]:
+        """Return the figure that each station is about."""
+        return {
+            "measure": "wanted",
+            "make_up": "worn",
+            "cut": "wire_in_all",
+            "form": "finished",
+            "fit": "worn",
+        }
+
+    def fit(self, worked: Worked) -> Fit:
+        """Return how it fits, with the ease that the make-up really has."""
+        girth = worked.job.girths[self.girth_name()]
+        ease = worked.job.ease_on(self.part, girth.value_mm)
+        got = ease.model_copy(update={"value_mm": worked.got - girth.value_mm})
+        hand = worked.job.girths.get("hand_pass_girth")
+        slides = hand is not None and worked.got >= hand.value_mm
+        return Fit(girth, got, self.part, "falls_off" if slides else None)
+
+    def word_of(self, job: Job, got: float) -> str:
+        """Return the word for the ease that an inside girth gives."""
+        girth = job.girths[self.girth_name()]
+        return word_for(got - girth.value_mm, job.table(self.part))
+
+    def inside(self, worked: Worked) -> PlusMinus:
+        """Return the inside girth."""
+        return PlusMinus(value=worked.got, plus_minus=worked.target.doubt)
+
+    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+        """Yield what thickness takes, and whether it slides off."""
+        lost = worked.laid.finished - worked.got
+        if lost > MUCH_LOST_MM:
+            yield advise("thickness_takes", "note", "piece.entries", lost=lost)
+        hand = worked.job.girths.get("hand_pass_girth")
+        yield falls_off(worked.got, hand.value_mm if hand else None)
+
+    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+        """Return the section of the body with the piece round it."""
+        girth = worked.job.girths[self.girth_name()].value_mm
+        outline = worked.job.outline(self.part, girth)
+        fit = self.fit(worked)
+        return (round_body(worked.laid, outline, fit.ease, self.part, girth),)
+
+    def put_right(self, worked: Worked) -> PuttingRight | None:
+        """Return the answer to a try-on, in what the piece is counted by."""
+        tryon = worked.job.tryon
+        if tryon is None or tryon.says_nothing:
+            return None
+        unit, name = self.counted_unit(worked)
+        if tryon.inside_girth is not None:
+            off = tryon.inside_girth - worked.got
+            if abs(off) <= max(2.0, unit / 2):
+                return verdict("as_planned", settled=True, open=tryon.inside_girth)
+            count = max(1, round(abs(off) / unit))
+            key = "units_off" if off > 0 else "units_on"
+            changes = (change("worn", tryon.inside_girth, worked.got),)
+            return verdict(
+                key, amount=count * unit, changes=changes, count=count, name=name, off=abs(off)
+            )
+        if tryon.comfortable is False:
+            return verdict("units_on", amount=unit, count=1, name=name, off=unit)
+        if tryon.stays_on is False:
+            return verdict("units_off", amount=unit, count=1, name=name, off=unit)
+        return verdict("fits", settled=True)
+
+
+def _counted(*, fill: bool = True, times: int, part: object) -> Entry:
+    return Entry.model_validate({"part": part, "times": times, "fill": fill})
+
+
+class LinkedBracelet(LinkedRound):
+    """A bracelet of parts."""
+
+    family: ClassVar[str] = "bracelet"
+    part: ClassVar[str] = "wrist"
+    sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
+    helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")
+
+    kind: Literal["linked_bracelet"] = "linked_bracelet"
+    entries: Entries = (_counted(times=10, part=LinkedBead()),)
+
+
+class LinkedAnklet(LinkedRound):
+    """An anklet of parts."""
+
+    family: ClassVar[str] = "anklet"
+    part: ClassVar[str] = "ankle"
+    sites: ClassVar[tuple[str, ...]] = ("ankle_girth",)
+
+    kind: Literal["linked_anklet"] = "linked_anklet"
+    entries: Entries = (_counted(times=52, part=StrungBead(bead=4.0)),)
+
+
+class LinkedArmlet(LinkedRound):
+    """An armlet of parts."""
+
+    family: ClassVar[str] = "armlet"
+    part: ClassVar[str] = "arm"
+    sites: ClassVar[tuple[str, ...]] = ("upper_arm_girth",)
+
+    kind: Literal["linked_armlet"] = "linked_armlet"
+    entries: Entries = (_counted(times=16, part=LinkedBead()),)
+
+
+class LinkedChoker(LinkedRound):
+    """A choker of parts, its middle in front."""
+
+    family: ClassVar[str] = "necklace"
+    part: ClassVar[str] = "neck"
+    sites: ClassVar[tuple[str, ...]] = ("neck_girth",)
+
+    kind: Literal["linked_choker"] = "linked_choker"
+    entries: Entries = (_counted(times=9, part=LinkedBead()),)
+    mirrored: bool = True

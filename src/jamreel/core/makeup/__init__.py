@@ -1,0 +1,1 @@
+"""Make-ups: sequences of parts laid out to a length; imports parts, closures and fit."""

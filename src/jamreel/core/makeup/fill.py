@@ -1,0 +1,275 @@
+"""Filling to length: which counts come nearest, and how to spend what is left."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from itertools import chain
+from typing import Any
+
+from jamreel.core.closures.open_ends import OpenEnds
+from jamreel.core.closures.spring_clasp import SpringClasp
+from jamreel.core.errors import Refusal
+from jamreel.core.fit.thickness import inside_girth_of
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.makeup.compose import Composition, Maker, compose
+from jamreel.core.makeup.sequence import Entry, MakeUp
+from jamreel.core.parts import Part
+from jamreel.core.parts.bead import StrungBead
+from jamreel.core.parts.chain import BoughtChain
+
+SPACER_MM = 5.0
+MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
+# What a change that is not a plain count has to win by [mm]: makers count first.
+CHANGE_COSTS_MM = 0.4
+
+
+@dataclass(frozen=True)
+class Edit:
+    """One value to set in the make-up, by its path below the piece."""
+
+    path: tuple[str | int, ...]
+    value: int
+
+
+@dataclass(frozen=True)
+class Knob:
+    """Something that may be counted anew: what kind of change, where, and the values to try."""
+
+    key: str
+    name: str
+    path: tuple[str | int, ...]
+    now: int
+    values: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class Filled:
+    """A way to come near the length: its edits, and what the piece then measures [mm]."""
+
+    edits: tuple[Edit, ...]
+    knobs: tuple[tuple[Knob, int], ...]
+    finished: float
+    got: float
+    off: float
+
+
+Measured = Callable[[Composition], float]
+
+
+def inside_of(composition: Composition) -> float:
+    """Return the inside girth of a composition [mm]; see ``fit.thickness.inside_girth_of``."""
+    return inside_girth_of(composition.segments)
+
+
+def finished_of(composition: Composition) -> float:
+    """Return the finished length of a composition [mm]."""
+    return composition.finished
+
+
+def counted_entry(makeup: MakeUp) -> int | None:
+    """Return the entry that a fit is counted by: one marked to fill, else that of most length.
+
+    Args:
+        makeup: the sequence.
+
+    Source: common practice.
+    """
+    marked = [i for i, entry in enumerate(makeup.entries) if entry.fill]
+    if marked:
+        return marked[0]
+    able = [i for i, e in enumerate(makeup.entries) if e.times or e.evenly]
+    return max(able, key=lambda i: makeup.entries[i].times, default=None)
+
+
+def main_knob(makeup: MakeUp) -> Knob | None:
+    """Return the count that the fit is first of all made by."""
+    i = counted_entry(makeup)
+    if i is None:
+        return None
+    entry = makeup.entries[i]
+    if entry.evenly:
+        return Knob("count", _name(entry), ("entries", i, "fillers"), entry.fillers, ())
+    if isinstance(entry.part, BoughtChain):
+        links = entry.part.links
+        return Knob("links", _name(entry), ("entries", i, "part", "links"), links, ())
+    return Knob("count", _name(entry), ("entries", i, "times"), entry.times, ())
+
+
+def small_knobs(makeup: MakeUp, main: Knob | None) -> Iterator[Knob]:
+    """Yield what the remainder can be spent by, one at a time."""
+    if not isinstance(makeup.closure, OpenEnds):
+        rings = tuple(range(MOST_RINGS + 1))
+        yield Knob("rings", "", ("rings",), makeup.rings, rings)
+    for i, entry in enumerate(makeup.entries):
+        path = ("entries", i)
+        part = entry.part
+        if main is not None and main.path[:2] == path:
+            yield from _wraps(part, path)
+            continue
+        if isinstance(part, StrungBead) and (part.bead_length or part.bead) <= SPACER_MM:
+            yield Knob("spacer", part.says, (*path, "times"), entry.times, _near(entry.times, 4))
+        elif isinstance(part, BoughtChain):
+            yield Knob(
+                "links", part.says, (*path, "part", "links"), part.links, _near(part.links, 6, 1)
+            )
+        yield from _wraps(part, path)
+    if isinstance(makeup.closure, SpringClasp):
+        now = makeup.closure.extender
+        yield Knob("extender", "", ("closure", "extender"), now, (0, 8, 12))
+
+
+def _wraps(part: Part | None, path: tuple[str | int, ...]) -> Iterator[Knob]:
+    if getattr(part, "loops", None) == "wrapped" and part is not None:
+        now: int = getattr(part, "wraps", 2)
+        yield Knob("wraps", part.says, (*path, "part", "wraps"), now, (2, 3, 4))
+
+
+def _near(now: int, by: int, least: int = 0) -> tuple[int, ...]:
+    return tuple(range(max(least, now - by), now + by + 1))
+
+
+def _name(entry: Entry) -> str:
+    if entry.evenly and entry.group[1].part is not None:
+        return entry.group[1].part.says
+    return entry.part.says if entry.part is not None else ""
+
+
+def changed(makeup: MakeUp, edits: tuple[Edit, ...]) -> MakeUp:
+    """Return a make-up with some values set."""
+    for edit in edits:
+        makeup = _set(makeup, edit.path, edit.value)
+    return makeup
+
+
+def _set(value: Any, path: tuple[str | int, ...], new: int) -> Any:
+    if not path:
+        return new
+    step, *rest = path
+    if isinstance(value, tuple):
+        at = int(step)
+        return (*value[:at], _set(value[at], tuple(rest), new), *value[at + 1 :])
+    return value.model_copy(update={step: _set(getattr(value, str(step)), tuple(rest), new)})
+
+
+def fill(
+    makeup: MakeUp, wire: Wire, wanted: float, doubt: float, measure: Measured = inside_of
+) -> tuple[Filled, ...]:
+    """Return the best few ways to bring a make-up to a wanted measure, the best first.
+
+    The main count is tried near where it should be, alone and with one other change at a time. A
+    fit within the doubt of the measure counts as exact; of equals, the one with fewer changes wins.
+
+    Args:
+        makeup: as it is.
+        wire: of the piece.
+        wanted: inside girth or length [mm].
+        doubt: uncertainty of the measure [mm].
+        measure: what is compared with ``wanted``.
+
+    Returns:
+        Up to six ways. None is more than half a counted unit off where a nearer one exists.
+
+    Raises:
+        Refusal: a part that can't be made.
+
+    Source: exhaustive search over the counts near by.
+    """
+    maker = Maker(wire)
+    main = main_knob(makeup)
+
+    def tried(edits: tuple[Edit, ...]) -> Composition | None:
+        try:
+            return compose(changed(makeup, edits), wire, maker)
+        except Refusal:
+            return None
+
+    counts = _counts(main, tried, wanted, measure) if main else (0,)
+    found: list[Filled] = []
+    knobs: list[Knob | None] = [None, *small_knobs(makeup, main)]
+    for count in counts:
+        for knob in knobs:
+            for value in knob.values if knob else (0,):
+                picked = _picked(main, count, knob, value)
+                if picked is None:
+                    continue
+                edits = tuple(Edit(k.path, v) for k, v in picked)
+                laid = tried(edits)
+                if laid is None or not laid.segments:
+                    continue
+                got = _got(laid, measure)
+                if got is not None:
+                    off = reached(got - wanted, laid.fastened.adds_range)
+                    found.append(Filled(edits, picked, laid.finished, got, off))
+    return tuple(_best(found, doubt))
+
+
+def reached(off: float, adds_range: float) -> float:
+    """Return how far a piece is off its length when an extender may make it longer.
+
+    Args:
+        off: as made, fastened at its shortest [mm].
+        adds_range: how much further it can be fastened [mm].
+
+    Source: plain arithmetic.
+    """
+    return min(off + adds_range, 0.0) if off < 0 else off
+
+
+def _got(laid: Composition, measure: Measured) -> float | None:
+    try:
+        return measure(laid)
+    except ValueError:
+        return None  # so short, or so thick, that nothing is left inside
+
+
+def _picked(
+    main: Knob | None, count: int, knob: Knob | None, value: int
+) -> tuple[tuple[Knob, int], ...] | None:
+    """Return the settings of one trial, or None where the second changes nothing."""
+    if knob is not None and value == knob.now:
+        return None
+    rows = [(main, count)] if main is not None else []
+    return (*rows, *(((knob, value),) if knob is not None else ()))
+
+
+def _counts(
+    main: Knob,
+    tried: Callable[[tuple[Edit, ...]], Composition | None],
+    wanted: float,
+    measure: Measured,
+) -> tuple[int, ...]:
+    """Return the counts near the one that comes to the wanted measure, by a straight line."""
+    base = max(main.now, 2)
+    one, two = (tried((Edit(main.path, n),)) for n in (base, base + 2))
+    if one is None or two is None:
+        return (main.now,)
+    step = (two.finished - one.finished) / 2
+    got = _got(one, measure)
+    if step <= 0 or got is None:
+        return (main.now,)
+    near = base + round((wanted - got) / step)
+    near = min(max(near, 1), 390)
+    least = 1 if main.key == "links" else 0
+    return tuple(range(max(least, near - NEARBY), near + NEARBY + 1))
+
+
+def _best(found: list[Filled], doubt: float) -> Iterator[Filled]:
+    """Yield the best of each kind of change, then what else is near, in order of merit."""
+
+    def merit(one: Filled) -> tuple[float, float]:
+        changes = sum(k.now != v for k, v in one.knobs)
+        small = sum(k.key not in ("count", "links") for k, _ in one.knobs)
+        past = max(0.0, abs(one.off) - doubt)
+        return (round(past, 2) + CHANGE_COSTS_MM * small, abs(one.off) + 0.01 * changes)
+
+    order = sorted(found, key=merit)
+    plain = [one for one in order if len(one.knobs) == 1]
+    rest = [one for one in order if len(one.knobs) != 1]
+    kinds: set[str] = set()
+    firsts = []
+    for one in rest:
+        if one.knobs[-1][0].key not in kinds:
+            kinds.add(one.knobs[-1][0].key)
+            firsts.append(one)
+    # The two plain counts on either side are what a maker compares first.
+    chosen = sorted(chain(plain[:2], firsts), key=merit)[:MOST_PROPOSALS]
+    yield from chosen

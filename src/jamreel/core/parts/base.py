@@ -1,0 +1,173 @@
+"""What every part declares, and what it answers: lengths, wire, steps, picture.
+
+A part has one of three roles. A ``link`` has a loop at each end and hangs in its neighbours'
+loops; what is ``strung`` has a hole and shares one wire with its neighbours; a ``drop`` has one
+loop and hangs from the joint at which it stands, taking no length of its own there.
+"""
+
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, ClassVar, Literal
+
+from jamreel.core.advice import Advice
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import Asking
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.strength import opening_force, pulling_force
+from jamreel.core.path.moves import Move
+from jamreel.core.values import Stroke
+from jamreel.core.words import say
+
+Role = Literal["link", "strung", "drop"]
+Plane = Literal["flat", "square", "any"]
+Stretches = tuple[tuple[str, tuple[Move, ...]], ...]
+# Beads are sold in half millimetres; common practice.
+BEAD_STEP_MM = 0.5
+_registry: dict[str, type["Part"]] = {}
+
+
+@dataclass(frozen=True)
+class End:
+    """A loop at an end: inner diameter and wire [mm], whether it can be opened to be joined, and
+    how it lies: flat in the piece, square to it, or of no matter."""
+
+    inner: float
+    wire: float
+    opens: bool = True
+    plane: Plane = "any"
+
+
+@dataclass(frozen=True)
+class WireUse:
+    """A wire that a part is made of, as named stretches of moves from left to right.
+
+    What is ``joined`` comes off one wire however often it is made: rings and spacers are cut from
+    a long coil.
+    """
+
+    key: str
+    wire: Wire
+    stretches: Stretches
+    quantity: int = 1
+    joined: bool = False
+
+
+@dataclass(frozen=True)
+class Bought:
+    """Something not made of wire that the part takes: how many, and its size in words."""
+
+    key: str
+    size: str
+    quantity: int = 1
+    mass_g: float = 0.0
+
+
+@dataclass(frozen=True)
+class Hold:
+    """A place that bears the pull: its name in the catalogue, and the force it holds [N]."""
+
+    key: str
+    newtons: float
+
+
+@dataclass(frozen=True)
+class Made:
+    """A part as made, lengths in mm.
+
+    ``length`` runs from bearing point to bearing point, ``thickness`` stands out from the skin,
+    ``width`` lies across, ``hang`` is how far a drop reaches below its joint,
+    ``hole`` what a string has to pass.
+    """
+
+    length: float
+    thickness: float
+    width: float
+    hang: float = 0.0
+    ends: tuple[End, End] | None = None
+    hole: float | None = None
+    wires: tuple[WireUse, ...] = ()
+    bought: tuple[Bought, ...] = ()
+    holds: tuple[Hold, ...] = ()
+    strokes: tuple[Stroke, ...] = ()
+    steps: tuple[Step, ...] = ()
+    minutes: float = 0.0
+    brittle: bool = False
+    advice: tuple[Advice | None, ...] = ()
+
+    @property
+    def bought_mass(self) -> float:
+        """Mass of what is not wire [g]."""
+        return sum(b.mass_g * b.quantity for b in self.bought)
+
+
+class Part(Asking, ABC):
+    """A part of a make-up: its own choices as fields, and what it comes to in ``make``."""
+
+    kind: str
+    # The field that a graduation changes.
+    grades: ClassVar[str | None] = None
+
+    @classmethod
+    def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
+        kind = cls.model_fields["kind"]
+        if not kind.is_required():
+            _registry[kind.default] = cls
+
+    @property
+    @abstractmethod
+    def role(self) -> Role:
+        """How it joins its neighbours."""
+
+    @abstractmethod
+    def make(self, wire: Wire) -> Made:
+        """Return the part as made of a wire.
+
+        Raises:
+            Refusal: choices from which the part can't be made.
+        """
+
+    @property
+    def says(self) -> str:
+        """What it is called."""
+        return say(f"shelf.{self.kind}.name")
+
+    def graded(self, to: float, share: float) -> "Part":
+        """Return the part a share (0 to 1) of the way to another size, in steps of beads sold."""
+        if self.grades is None:
+            return self
+        size: float = getattr(self, self.grades)
+        step = round((size + (to - size) * share) / BEAD_STEP_MM) * BEAD_STEP_MM
+        return self.model_copy(update={self.grades: step})
+
+
+def registered_parts() -> Mapping[str, type[Part]]:
+    """Return all parts by kind."""
+    return dict(sorted(_registry.items()))
+
+
+def opens_at(key: str, wire: Wire, pin: float, wires: int = 1) -> Hold:
+    """Return the hold of a hook or a ring that is not soldered.
+
+    Args:
+        key: its name in the catalogue.
+        wire: that it is made of.
+        pin: inner diameter of its bend [mm].
+        wires: side by side.
+    """
+    return Hold(key, opening_force(wire.d, pin, wire.yield_mpa, wires))
+
+
+def pulls_at(key: str, wire: Wire) -> Hold:
+    """Return the hold of a loop that is wrapped shut: its stem stretches.
+
+    Args:
+        key: its name in the catalogue.
+        wire: that it is made of.
+    """
+    return Hold(key, pulling_force(wire.d, wire.yield_mpa, 1))
+
+
+def part_step(key: str, *, cautions: tuple[str, ...] = (), check: bool = False, **v: Any) -> Step:
+    """Return a step of forming a part, under ``step.part.<key>``."""
+    return step(f"part.{key}", "form", cautions=cautions, check=check, **v)

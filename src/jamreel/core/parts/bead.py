@@ -1,0 +1,46 @@
+"""A bead on the string: neighbours with holes share one wire."""
+
+from typing import ClassVar, Literal
+
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import Made, Part, Role
+from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
+from jamreel.core.parts.pictures import bead
+from jamreel.core.values import Length, OptionalLength
+
+
+class StrungBead(Part):
+    """One bead of a strung run."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "bead": (0.5, 40),
+        "bead_length": (0.3, 60),
+        "hole": (0.2, 12),
+    }
+    grades: ClassVar[str | None] = "bead"
+
+    kind: Literal["bead"] = "bead"
+    bead: Length = 6.0
+    bead_length: OptionalLength = None
+    hole: Length = 1.0
+    stuff: Stuff = "glass"
+    colour: Colour = "reed"
+
+    @property
+    def role(self) -> Role:
+        """Shares a string."""
+        return "strung"
+
+    def make(self, wire: Wire) -> Made:
+        """Return the bead."""
+        long = self.bead_length or self.bead
+        return Made(
+            length=long,
+            thickness=self.bead,
+            width=self.bead,
+            hole=self.hole,
+            bought=(bought_bead(self.bead, long, self.hole, self.stuff, 1),),
+            strokes=(bead(long / 2, long, self.bead, self.colour),),
+            minutes=0.1,
+            brittle=self.stuff in BRITTLE,
+        )

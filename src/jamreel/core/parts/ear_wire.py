@@ -1,0 +1,78 @@
+"""The ear wire: a hook through the ear with a loop for the drop."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
+from jamreel.core.parts.pictures import arc_points, ring
+from jamreel.core.path.bearings import hook_bearing
+from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.values import Length, Stroke
+from jamreel.core.wire.gauges import OptionalSize
+
+
+class EarWire(Part):
+    """A bow on a pin, a tail behind the ear, a plain loop in front."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "bow_pin": (4, 20),
+        "front": (1, 30),
+        "back": (4, 40),
+        "pin": (1, 6),
+    }
+
+    kind: Literal["ear_wire"] = "ear_wire"
+    bow_pin: Length = 9.0
+    front: Length = 4.0
+    back: Length = 14.0
+    pin: Length = 2.0
+    wire: OptionalSize = None
+
+    @property
+    def role(self) -> Role:
+        """Links; its other end is the ear."""
+        return "link"
+
+    def make(self, wire: Wire) -> Made:
+        """Return the ear wire, from where it rests in the ear to the inside of its loop."""
+        w = wire.of_size(self.wire)
+        length = hook_bearing(self.bow_pin) + self.front + self.pin + w.d
+        bow = Bend(angle=math.pi, pin=self.bow_pin, label="bow")
+        loop = Bend(angle=2 * math.pi, pin=self.pin, side="right", label="loop")
+        r = (self.bow_pin + w.d) / 2
+        x = self.bow_pin / 2
+        wire_line = (
+            (round(x + self.back * 0.7, 2), round(2 * r, 2)),
+            *arc_points(x, r, r, r, math.pi / 2, math.pi),
+            (round(x + self.front + w.d / 2, 2), 0.0),
+        )
+        return Made(
+            length=length,
+            thickness=w.d,
+            width=2 * r + w.d,
+            ends=(End(self.bow_pin, w.d, False, "flat"), End(self.pin, w.d, True, "flat")),
+            wires=(
+                WireUse(
+                    self.kind,
+                    w,
+                    (
+                        ("back", (Straight(length=self.back),)),
+                        ("crook", (bow,)),
+                        ("body", (Straight(length=self.front),)),
+                        ("loop_right", (loop,)),
+                    ),
+                ),
+            ),
+            holds=(opens_at("plain_loop", w, self.pin),),
+            strokes=(
+                Stroke(part="wire", points=wire_line, width_mm=w.d),
+                ring(length - self.pin / 2, self.pin, w.d),
+            ),
+            steps=(
+                part_step("plain_first", pin=self.pin),
+                part_step("ear_bow", pin=self.bow_pin, check=True),
+                part_step("ear_tip", cautions=("ends", "skin"), check=True),
+            ),
+            minutes=3.0,
+        )

@@ -1,0 +1,55 @@
+"""The figure-eight link: two loops on opposite sides of one wire."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.advice.parts import thin_for_links
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
+from jamreel.core.parts.pictures import ring
+from jamreel.core.path.moves import Bend
+from jamreel.core.values import Length
+from jamreel.core.wire.gauges import OptionalSize
+
+
+class FigureEight(Part):
+    """Two plain loops that touch, one to each side."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {"pin": (1, 30)}
+
+    kind: Literal["figure_eight"] = "figure_eight"
+    pin: Length = 4.0
+    hammered: bool = True
+    wire: OptionalSize = None
+
+    @property
+    def role(self) -> Role:
+        """Links with its neighbours."""
+        return "link"
+
+    def make(self, wire: Wire) -> Made:
+        """Return the link: two inner diameters and the wire where the loops cross."""
+        w = wire.of_size(self.wire)
+        end = End(self.pin, w.d, True, "flat")
+        length = 2 * self.pin + w.d
+        # The wires cross in the middle, one over the other.
+        thick = 1.4 * w.d if self.hammered else 2 * w.d
+        first = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
+        second = Bend(angle=2 * math.pi, pin=self.pin, side="right", label="loop")
+        hammer = (part_step("hammer_flat", cautions=("hammer",)),) if self.hammered else ()
+        return Made(
+            length=length,
+            thickness=thick,
+            width=self.pin + 2 * w.d,
+            ends=(end, end),
+            wires=(WireUse(self.kind, w, (("loop_left", (first,)), ("body", (second,)))),),
+            holds=(opens_at("plain_loop", w, self.pin),),
+            strokes=(ring(self.pin / 2, self.pin, w.d), ring(length - self.pin / 2, self.pin, w.d)),
+            steps=(
+                part_step("plain_first", pin=self.pin),
+                part_step("other_side", pin=self.pin, check=True),
+                *hammer,
+            ),
+            minutes=2.0,
+            advice=(thin_for_links(w.d, self.pin),),
+        )

@@ -1,0 +1,112 @@
+"""Small shapes that parts are drawn from: x along the piece, y across it, in mm."""
+
+import math
+from collections.abc import Iterable, Sequence
+
+from jamreel.core.path.moves import Move
+from jamreel.core.path.trace import Array, trace
+from jamreel.core.values import Point, Stroke
+
+
+def arc_points(
+    x: float, y: float, rx: float, ry: float, start: float = 0.0, turn: float = 2 * math.pi
+) -> tuple[Point, ...]:
+    """Return points along an ellipse's arc, coarse where it is small."""
+    count = max(8, min(40, math.ceil(abs(turn) * max(rx, ry) * 1.6)))
+    last = count if abs(turn) < 2 * math.pi - 1e-9 else count - 1
+    return tuple(
+        (round(x + rx * math.cos(a), 2), round(y + ry * math.sin(a), 2))
+        for a in (start + turn * i / count for i in range(last + 1))
+    )
+
+
+def ring(x: float, pin: float, d: float, y: float = 0.0, tone: str = "") -> Stroke:
+    """Return a loop square on, its centre at (x, y)."""
+    r = (pin + d) / 2
+    return Stroke(part="wire", points=arc_points(x, y, r, r), closed=True, width_mm=d, tone=tone)
+
+
+def edge(x0: float, x1: float, d: float, y: float = 0.0, tone: str = "") -> Stroke:
+    """Return wire running straight, or a loop seen on its edge."""
+    return Stroke(part="wire", points=((round(x0, 2), y), (round(x1, 2), y)), width_mm=d, tone=tone)
+
+
+def slender(x0: float, x1: float, d: float, y: float = 0.0) -> Stroke:
+    """Return a loop turned square to the piece, seen almost on its edge."""
+    rx = max((x1 - x0 - d) / 2, d / 2)
+    return Stroke(
+        part="wire",
+        points=arc_points((x0 + x1) / 2, y, rx, min(rx, 0.9 * d)),
+        closed=True,
+        width_mm=0.8 * d,
+    )
+
+
+def wraps(x0: float, count: int, d: float, high: float, tone: str = "") -> list[Stroke]:
+    """Return wraps side by side from x0 on, each one wire wide and so high across."""
+    return [
+        Stroke(
+            part="wire",
+            points=(
+                (round(x0 + (i + 0.4) * d, 2), round(-high / 2, 2)),
+                (round(x0 + (i + 0.6) * d, 2), round(high / 2, 2)),
+            ),
+            width_mm=0.86 * d,
+            tone=tone,
+        )
+        for i in range(count)
+    ]
+
+
+def bead(x: float, length: float, diameter: float, tone: str, y: float = 0.0) -> Stroke:
+    """Return a bead, its centre at (x, y)."""
+    return Stroke(
+        part="bead", points=arc_points(x, y, length / 2, diameter / 2), closed=True, tone=tone
+    )
+
+
+def box(x0: float, x1: float, high: float, tone: str, y: float = 0.0) -> Stroke:
+    """Return something bought, as a block with its corners taken off."""
+    c = min(high, x1 - x0) * 0.22
+    top, low = y + high / 2, y - high / 2
+    points = (
+        (x0 + c, low), (x1 - c, low), (x1, low + c), (x1, top - c),
+        (x1 - c, top), (x0 + c, top), (x0, top - c), (x0, low + c),
+    )  # fmt: skip
+    return Stroke(part="bought", points=tuple(map(_rounded, points)), closed=True, tone=tone)
+
+
+def path_stroke(moves: Sequence[Move], d: float, place: Array | None = None) -> Stroke:
+    """Return a path's centre-line looked at from above, perhaps moved by an affine 2x3 matrix."""
+    line = trace(moves, d, step=0.7)[:, :2]
+    if place is not None:
+        line = line @ place[:, :2].T + place[:, 2]
+    return Stroke(part="wire", points=tuple(_rounded((x, y)) for x, y in line), width_mm=d)
+
+
+def shifted(strokes: Iterable[Stroke], dx: float, dy: float = 0.0) -> tuple[Stroke, ...]:
+    """Return strokes moved along and across."""
+    return tuple(
+        s.model_copy(update={"points": tuple(_rounded((x + dx, y + dy)) for x, y in s.points)})
+        for s in strokes
+    )
+
+
+def hung(strokes: Iterable[Stroke]) -> tuple[Stroke, ...]:
+    """Return strokes drawn along x turned to hang down from the origin."""
+    return tuple(
+        s.model_copy(update={"points": tuple(_rounded((y, -x)) for x, y in s.points)})
+        for s in strokes
+    )
+
+
+def flipped(strokes: Iterable[Stroke], length: float) -> tuple[Stroke, ...]:
+    """Return strokes end for end over a length."""
+    return tuple(
+        s.model_copy(update={"points": tuple(_rounded((length - x, y)) for x, y in s.points)})
+        for s in strokes
+    )
+
+
+def _rounded(point: tuple[float, float]) -> Point:
+    return (round(float(point[0]), 2), round(float(point[1]), 2))

@@ -1,0 +1,67 @@
+"""The plain loop: a stem with one loop that opens, to hang something bare from."""
+
+import math
+from typing import ClassVar, Literal
+
+from jamreel.core.advice.parts import thin_for_links
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
+from jamreel.core.parts.ends import PIN_RANGE, end_of, hold_of, loop_end, loop_picture, reach
+from jamreel.core.parts.pictures import bead, edge, hung
+from jamreel.core.path.moves import Flatten
+from jamreel.core.values import Length
+from jamreel.core.wire.gauges import OptionalSize
+
+
+class PlainLoop(Part):
+    """A drop of bare wire: a loop, a stem, its end hammered to a paddle."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "stem": (1, 150),
+        "pin": PIN_RANGE,
+    }
+
+    kind: Literal["plain_loop"] = "plain_loop"
+    stem: Length = 20.0
+    pin: Length = 3.0
+
+    wire: OptionalSize = None
+
+    @property
+    def role(self) -> Role:
+        """Hangs."""
+        return "drop"
+
+    def make(self, wire: Wire) -> Made:
+        """Return the drop; the paddle at its end is as thick as half its wire."""
+        w = wire.of_size(self.wire)
+        reaches = reach("plain", w, self.pin, 0)
+        hang = reaches + self.stem
+        paddle = min(self.stem, 4 * w.d)
+        # Hammered to half its thickness, and all of it gone to the sides.
+        wide = math.pi * w.d / 2
+        stretches = (
+            *loop_end("plain", w, self.pin, 0, 0.0, "left"),
+            ("body", (Flatten(length=self.stem, thickness=w.d / 2),)),
+        )
+        drawn = (
+            edge(reaches - 0.1, hang - paddle, w.d),
+            *loop_picture("plain", w, self.pin, 0),
+            bead(hang - paddle / 2, paddle, wide, "wire"),
+        )
+        return Made(
+            length=0.0,
+            thickness=w.d,
+            width=max(self.pin + 2 * w.d, wide),
+            hang=hang,
+            ends=(end_of("plain", w, self.pin), end_of("plain", w, self.pin)),
+            wires=(WireUse(self.kind, w, stretches),),
+            holds=(hold_of("plain", w, self.pin),),
+            strokes=hung(drawn),
+            steps=(
+                part_step("paddle", cautions=("hammer",), check=True),
+                part_step("hang_plain", pin=self.pin, check=True),
+            ),
+            minutes=2.5,
+            advice=(thin_for_links(w.d, self.pin),),
+        )

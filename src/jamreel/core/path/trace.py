@@ -1,0 +1,182 @@
+"""The line that a path of moves draws in space, and where a shape made of it pulls."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from jamreel.core.path.moves import (
+    Bend,
+    Corner,
+    Flatten,
+    Fold,
+    Mark,
+    Move,
+    Spiral,
+    Straight,
+    Turn,
+    Wrap,
+    corner_radius,
+    move_length,
+)
+
+Array = npt.NDArray[np.float64]
+# No curve is drawn with fewer or more chords than this.
+FEWEST, MOST = 8, 20_000
+
+
+@dataclass(frozen=True)
+class _Curve:
+    """A curve in a frame of its own: points, and tangent and inward normal at both ends.
+
+    It starts at the origin; columns of ``start`` and ``end`` are tangent, normal, binormal.
+    """
+
+    points: Array
+    start: Array
+    end: Array
+
+
+def _frame(tangent: Array, normal: Array) -> Array:
+    return np.column_stack([tangent, normal, np.cross(tangent, normal)])
+
+
+def _arc(radius: float, angle: float, count: int) -> _Curve:
+    a = np.linspace(0, angle, count + 1)
+    points = np.column_stack([radius * np.sin(a), radius * (1 - np.cos(a)), np.zeros_like(a)])
+    c, s = math.cos(angle), math.sin(angle)
+    end = _frame(np.array([c, s, 0.0]), np.array([-s, c, 0.0]))
+    return _Curve(points, np.eye(3), end)
+
+
+def _helix(radius: float, pitch: float, turns: float, count: int) -> _Curve:
+    rise, last = pitch / (2 * math.pi), 2 * math.pi * turns
+    a = np.linspace(0, last, count + 1)
+    points = np.column_stack([radius * np.cos(a) - radius, radius * np.sin(a), rise * a])
+
+    def frame(at: float) -> Array:
+        tangent = np.array([-radius * math.sin(at), radius * math.cos(at), rise])
+        return _frame(
+            tangent / math.hypot(radius, rise), np.array([-math.cos(at), -math.sin(at), 0.0])
+        )
+
+    return _Curve(points, frame(0), frame(last))
+
+
+def _spiral(move: Spiral, wire: float, count: int) -> _Curve:
+    growth, inner = wire + move.gap, (move.pin + wire) / 2
+    last = 2 * math.pi * move.turns
+    b = growth / (2 * math.pi) * (1 if move.outward else -1)
+    first = inner if move.outward else inner + growth * move.turns
+    a = np.linspace(0, last, count + 1)
+    r = first + b * a
+    points = np.column_stack([r * np.cos(a) - first, r * np.sin(a), np.zeros_like(a)])
+
+    def frame(at: float) -> Array:
+        rad = first + b * at
+        tangent = np.array(
+            [
+                b * math.cos(at) - rad * math.sin(at),
+                b * math.sin(at) + rad * math.cos(at),
+                0.0,
+            ]
+        ) / math.hypot(b, rad)
+        return _frame(tangent, np.array([-tangent[1], tangent[0], 0.0]))
+
+    return _Curve(points, frame(0), frame(last))
+
+
+def _curve(move: Move, wire: float, step: float) -> _Curve | None:
+    """Return the curve of a bending move, or None for one that goes straight or takes no wire."""
+    length = move_length(move, wire)
+
+    def count(angle: float) -> int:
+        by_step = math.ceil(length / step)
+        return min(MOST, max(FEWEST, by_step, math.ceil(angle / 0.6)))
+
+    match move:
+        case Bend():
+            return _arc((move.pin + wire) / 2, move.angle, count(move.angle))
+        case Corner():
+            return _arc(corner_radius(move.radius, wire), move.angle, count(move.angle))
+        case Fold():
+            return _arc(wire / 2, math.pi, count(math.pi))
+        case Wrap():
+            radius, turn = (move.core + wire) / 2, 2 * math.pi * move.turns
+            return _helix(radius, move.pitch or wire, move.turns, count(turn))
+        case Spiral():
+            return _spiral(move, wire, count(2 * math.pi * move.turns))
+        case _:
+            return None
+
+
+def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
+    """Return the centre-line of a path in space.
+
+    Starts at the origin along +x; the first bends lie in the x-y plane, ``left`` towards +y.
+
+    Args:
+        moves: the path.
+        wire: wire diameter [mm].
+        step: greatest distance between points along the wire [mm], over 0.
+
+    Returns:
+        Points of shape (n, 3) [mm].
+
+    Source: plain geometry (a frame carried along arcs, helices, spirals and straights).
+    """
+    point = np.zeros(3)
+    tangent, normal = np.array([1.0, 0, 0]), np.array([0, 1.0, 0])
+    line = [point[np.newaxis]]
+    for move in moves:
+        if isinstance(move, Turn):
+            across = np.cross(tangent, normal)
+            normal = math.cos(move.angle) * normal + math.sin(move.angle) * across
+        elif isinstance(move, (Straight, Flatten)):
+            if move.length > 0:
+                point = point + move.length * tangent
+                line.append(point[np.newaxis])
+        elif not isinstance(move, Mark) and (curve := _curve(move, wire, step)) is not None:
+            sign = 1.0 if move.side == "left" else -1.0
+            # A right-hand bend is the mirror image of a left-hand one.
+            here = np.column_stack(
+                [tangent, sign * normal, sign * np.cross(tangent, sign * normal)]
+            )
+            carry = here @ curve.start.T
+            laid = point + curve.points @ carry.T
+            line.append(laid[1:])
+            point = laid[-1]
+            tangent, normal = carry @ curve.end[:, 0], sign * (carry @ curve.end[:, 1])
+    return np.vstack(line)
+
+
+def inside_length(line: Array, wire: float) -> float:
+    """Return the inside length of a shape: between its two furthest points, less one wire.
+
+    Args:
+        line: its centre-line, shape (n, 2) or (n, 3) [mm].
+        wire: wire diameter [mm].
+
+    Returns:
+        From bearing point to bearing point [mm]; a link with a loop at each end bears at the
+        insides of the two, which lie half a wire within the furthest points of the centre-line.
+
+    Source: plain geometry.
+    """
+    a, b = furthest(line)
+    return float(np.linalg.norm(a - b)) - wire
+
+
+def furthest(line: Array) -> tuple[Array, Array]:
+    """Return the two points of a line that lie furthest apart.
+
+    Args:
+        line: shape (n, dimensions), n at least 1.
+
+    Source: plain geometry, all pairs.
+    """
+    apart = np.linalg.norm(line[:, np.newaxis] - line[np.newaxis], axis=2)
+    i, j = np.unravel_index(int(np.argmax(apart)), apart.shape)
+    return line[i], line[j]

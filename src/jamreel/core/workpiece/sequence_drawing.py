@@ -1,0 +1,261 @@
+"""A composition drawn: on the Rule, laid out to work on, round a body, hanging down."""
+
+import math
+from itertools import groupby
+
+from jamreel.core.body.outline import Outline
+from jamreel.core.fit.ease import Ease
+from jamreel.core.makeup.compose import Composition, Lying
+from jamreel.core.parts.base import Made
+from jamreel.core.parts.pictures import hung
+from jamreel.core.values import (
+    Label,
+    Placed,
+    PlusMinus,
+    RuleDrawing,
+    Sheet,
+    Span,
+    StationName,
+    Stroke,
+)
+from jamreel.core.words import say
+from jamreel.core.workpiece.drawing import (
+    across,
+    circle,
+    point_on,
+    ring_round,
+    section_sheet,
+)
+
+# Round a body, parts shorter than this are drawn as one band with their neighbours [mm].
+FINEST_MM = 1.2
+# The Rule names parts one by one up to so many.
+MOST_NAMED = 6
+
+
+def _entry(path: str) -> str:
+    """Return the ledger line that explains a part: that of its entry at the top."""
+    head, _, rest = path.partition(".")
+    return f"entry_{rest.split('.')[0]}" if head == "entries" else head
+
+
+def tone_of(made: Made) -> str:
+    """Return the tone of a part's largest filled shape, '' for wire."""
+    return next((s.tone for s in made.strokes if s.tone), "")
+
+
+def rule_of(composition: Composition, band: PlusMinus, centre: bool) -> RuleDrawing:
+    """Return the Rule of a piece: every part in its place, its thickness and its colour."""
+    fastened, length = composition.fastened, composition.finished
+    spans = [_half("closure_left", 0.0, fastened.receiving)]
+    tones = {id(p.made): tone_of(p.made) for p in composition.parts}
+    for i, run in enumerate(composition.runs):
+        for key, at in (("a", run.at), ("b", run.at + run.reach + run.strung)):
+            spans.append(
+                Span(
+                    id=f"string_{i}{key}",
+                    label=say("part.string_loop"),
+                    from_mm=at,
+                    to_mm=at + run.reach,
+                    kind="part",
+                    ledger=("string_loops",),
+                    width_mm=composition.string.d * 1.6,
+                )
+            )
+    spans += [
+        Span(
+            id=f"p{i}",
+            label=part.name,
+            from_mm=part.at,
+            to_mm=part.at + part.length,
+            kind="body",
+            ledger=(_entry(part.unit.path),),
+            width_mm=part.made.width,
+            tone=tones[id(part.made)],
+        )
+        for i, part in enumerate(composition.parts)
+        if part.length > 0
+    ]
+    spans.append(_half("closure_right", length - fastened.holding.length, fastened.holding))
+    middle = (length / 2,) if centre else ()
+    return RuleDrawing(
+        length_mm=length,
+        spans=tuple(span for span in spans if span.to_mm > span.from_mm),
+        groups=_groups(composition),
+        ticks_mm=(
+            0.0,
+            composition.body_at,
+            *middle,
+            composition.body_at + composition.body,
+            length,
+        ),
+        band=band,
+        width_mm=composition.string.d,
+    )
+
+
+def _half(key: str, at: float, made: Made) -> Span:
+    return Span(
+        id=key,
+        label=say(f"part.{key}"),
+        from_mm=at,
+        to_mm=at + made.length,
+        kind="part",
+        ledger=("closure",),
+        width_mm=min(made.width, 8.0) if made.length else 0.0,
+        tone=tone_of(made),
+    )
+
+
+def _groups(composition: Composition) -> tuple[Span, ...]:
+    """Return the names below the Rule: neighbours of one entry together, few enough to read."""
+    fastened, length = composition.fastened, composition.finished
+    lying = [p for p in composition.parts if p.length > 0]
+    rows: list[Span] = []
+    for key, members in groupby(lying, key=lambda p: _entry(p.unit.path)):
+        found = list(members)
+        rows.append(_group(f"g{len(rows)}", found, key))
+    if len(rows) > MOST_NAMED:
+        rows = [
+            Span(
+                id="g0",
+                label=say("part.all", count=len(lying)),
+                from_mm=composition.body_at,
+                to_mm=composition.body_at + composition.body,
+                kind="body",
+                ledger=(),
+            )
+        ]
+    halves = [
+        _half("closure_left", 0.0, fastened.receiving),
+        _half("closure_right", length - fastened.holding.length, fastened.holding),
+    ]
+    return tuple(s for s in (halves[0], *rows, halves[1]) if s.to_mm > s.from_mm)
+
+
+def _group(key: str, found: list[Lying], ledger: str) -> Span:
+    names = {p.name for p in found}
+    name = found[0].name if len(names) == 1 else say("part.group", count=len(found))
+    many = len(names) == 1 and len(found) > 1
+    return Span(
+        id=key,
+        label=say("part.times", name=name, count=len(found)) if many else name,
+        from_mm=found[0].at,
+        to_mm=found[-1].at + found[-1].length,
+        kind="body",
+        ledger=(ledger,),
+    )
+
+
+def sequence_sheet(composition: Composition) -> Sheet:
+    """Return the piece laid out as it lies on the bench, each kind of part drawn once."""
+    shapes: dict[str, tuple[Stroke, ...]] = {}
+    names: dict[int, str] = {}
+    placed: list[Placed] = []
+    fastened, length = composition.fastened, composition.finished
+
+    def put(made: Made, at: float, entry: str, turned: bool, long: float) -> None:
+        name = names.setdefault(id(made), f"s{len(names)}")
+        shapes.setdefault(name, made.strokes)
+        placed.append(
+            Placed(shape=name, at=(round(at, 2), 0.0), mirrored=turned, entry=entry, length_mm=long)
+        )
+
+    for run in composition.runs:
+        end = composition.string_end
+        put(end, run.at, "string", False, end.length)
+        put(end, run.at + run.length - end.length, "string", True, end.length)
+        shapes[f"thread{len(placed)}"] = (
+            Stroke(
+                part="string",
+                points=((0.0, 0.0), (round(run.strung, 2), 0.0)),
+                width_mm=composition.string.d,
+            ),
+        )
+        start = (round(run.at + run.reach, 2), 0.0)
+        placed.append(Placed(shape=f"thread{len(placed)}", at=start, entry="string"))
+    if fastened.receiving.length:
+        put(fastened.receiving, 0.0, "closure", False, fastened.receiving.length)
+    # What hangs is drawn first, what it hangs from over it.
+    for part in sorted(composition.parts, key=lambda p: not p.drop):
+        half = part.length / 2 if part.drop else 0.0
+        put(part.made, part.at + half, part.unit.path, part.unit.turned, part.length)
+    if fastened.holding.length:
+        half = fastened.holding.length
+        put(fastened.holding, length - half, "closure", False, half)
+    return Sheet(
+        id="sequence",
+        title=say("drawing.sequence"),
+        stations=("make_up",),
+        shapes=shapes,
+        placed=tuple(placed),
+    )
+
+
+def round_body(
+    composition: Composition, outline: Outline, ease: Ease, part: str, girth: float
+) -> Sheet:
+    """Return the section of a body with the piece round it, its closure at the back."""
+    gap = max(ease.value_mm, 0.0) / (2 * math.pi)
+    # Everything lies on the skin's own parallel; what is thicker reaches further out.
+    ring, strokes, low = ring_round(outline, None, gap, 0.0)
+    scale = ring.length / max(composition.finished, 1e-9)
+    thickest = max((p.made.thickness for p in composition.parts), default=0.0)
+    rows: list[tuple[float, float, float, str, bool]] = [
+        (p.at, p.at + p.length, p.made.thickness, tone_of(p.made), False)
+        for p in composition.parts
+        if not p.drop
+    ]
+    fastened, length = composition.fastened, composition.finished
+    rows.append((0.0, fastened.receiving.length, fastened.receiving.thickness, "closure", True))
+    holding = fastened.holding
+    rows.append((length - holding.length, length, holding.thickness, "closure", True))
+    for i, (start, end, thick, tone, closure) in enumerate(rows):
+        if end - start < FINEST_MM and not closure:
+            continue
+        lift = thick / 2
+        if tone and not closure:
+            centre = point_on(ring, (start + end) / 2 * scale, lift)
+            wide = min(thick, (end - start) * 1.02) / 2
+            strokes.append(
+                Stroke(part=f"bead {i}", points=circle(centre, wide, 22), closed=True, tone=tone)
+            )
+        else:
+            inset = min(0.4, (end - start) / 8)
+            steps = max(2, math.ceil((end - start) / 4))
+            xs = [start + inset + (end - start - 2 * inset) * k / steps for k in range(steps + 1)]
+            points = tuple(point_on(ring, x * scale, lift) for x in xs)
+            name = f"closure {i}" if closure else f"link {i}"
+            strokes.append(Stroke(part=name, points=points, width_mm=max(thick, 0.4)))
+    dims = [across(outline, low + thickest, 0.0, say(f"drawing.{part}_across"))]
+    return section_sheet(
+        say(f"drawing.on_the_{part}"),
+        strokes,
+        dims,
+        say(f"drawing.{part}", girth=girth),
+        ("measure", "fit"),
+    )
+
+
+def hanging_sheet(
+    composition: Composition, drop: float, stations: tuple[StationName, ...]
+) -> Sheet:
+    """Return a piece that hangs straight down, with its length."""
+    shapes: dict[str, tuple[Stroke, ...]] = {}
+    placed: list[Placed] = []
+    widest = 4.0
+    for i, part in enumerate(composition.parts):
+        strokes = part.made.strokes if part.drop else hung(part.made.strokes)
+        shapes[f"h{i}"] = strokes
+        placed.append(Placed(shape=f"h{i}", at=(0.0, round(-part.at, 2)), entry=part.unit.path))
+        widest = max(widest, part.made.width)
+    label = say("drawing.hangs", length=drop)
+    return Sheet(
+        id="hanging",
+        title=say("drawing.hanging"),
+        stations=stations,
+        shapes=shapes,
+        placed=tuple(placed),
+        dimensions=(),
+        labels=(Label(at=(widest, -drop / 2), text=label, anchor="start"),),
+    )

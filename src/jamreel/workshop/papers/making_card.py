@@ -1,0 +1,196 @@
+"""The making card: a piece on one page, to prop up behind the wire."""
+
+import io
+from collections.abc import Sequence
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.pagesizes import A4, LETTER
+from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfgen.canvas import Canvas
+
+from jamreel.core.plan import Plan
+from jamreel.core.shop import Shop
+from jamreel.core.units import format_length
+from jamreel.core.values import Placed, Sheet, Stroke
+from jamreel.core.words import say, speaking
+from jamreel.workshop.papers.bench_strip import INK, RULE, Paper, register_fonts
+
+EDGE = 14.0
+GUTTER = 8.0
+SIZES = {"a4": A4, "letter": LETTER}
+# The same colours as on the screen (frontend/src/styles.css).
+TONES = {
+    "reed": "#7E9A52", "slate": "#5B7C99", "amber": "#C98A2B", "brick": "#A5503B",
+    "plum": "#7C4E75", "chalk": "#E9E6DC", "ink": "#2B3A42", "bought": "#A9B4B0",
+}  # fmt: skip
+
+
+def making_card(plan: Plan, name: str, whom: str, paper: Paper, shop: Shop) -> bytes:
+    """Return the making card of a plan as PDF: drawing, parts, cuts, pins, order.
+
+    Args:
+        plan: of the piece.
+        name: of the piece.
+        whom: it is for, or ''.
+        paper: ``a4`` or ``letter``, upright.
+        shop: gives unit and language.
+    """
+    register_fonts()
+    out = io.BytesIO()
+    width, height = (side / mm for side in SIZES[paper])
+    canvas = Canvas(out, pagesize=SIZES[paper], pageCompression=1, invariant=1)
+    with speaking(shop.language, shop.unit):
+        canvas.setTitle(f"{say('paper.making_card')}: {name}")
+        _Card(canvas, plan, shop, width, height).draw(name, whom)
+    canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+class _Card:
+    """Draws one card; y runs down the page from the top."""
+
+    def __init__(self, canvas: Canvas, plan: Plan, shop: Shop, width: float, height: float) -> None:
+        self.canvas, self.plan, self.shop = canvas, plan, shop
+        self.width, self.height = width, height
+
+    def draw(self, name: str, whom: str) -> None:
+        """Draw the whole card."""
+        self._head(name, whom)
+        self._drawing(37.0, 40.0)
+        column = (self.width - 2 * EDGE - GUTTER) / 2
+        y = self._table(say("paper.cuts"), self._cuts(), EDGE, 88.0, column)
+        y = self._table(say("paper.parts"), self._needs(), EDGE, y + 6, column)
+        self._table(say("paper.pins"), self._pins(), EDGE, y + 6, column)
+        self._order(EDGE + column + GUTTER, 88.0, column)
+
+    def text(self, font: str, size: float, x: float, y: float, words: str) -> None:
+        """Write words with their baseline at y."""
+        self.canvas.setFont(font, size)
+        self.canvas.setFillColor(INK)
+        self.canvas.drawString(x * mm, (self.height - y) * mm, words)
+
+    def _head(self, name: str, whom: str) -> None:
+        plan = self.plan
+        self.text("Bold", 18, EDGE, 18, name)
+        made = " · ".join(w for w in (plan.says, whom, f"{plan.wire} {plan.metal}") if w)
+        self.text("Text", 10, EDGE, 24, made)
+        wanted = {plan.answers.make_up, plan.answers.fit, plan.answers.cut}
+        rows = [f for f in plan.figures if f.id in wanted][:3]
+        words = "   ".join(f"{f.label} {format_length(f.value_mm, self.shop.unit)}" for f in rows)
+        self.text("Figures", 12, EDGE, 32, words)
+
+    def _drawing(self, top: float, tall: float) -> None:
+        sheet = next((s for s in self.plan.drawings.sheets if "make_up" in s.stations), None)
+        if sheet is None:
+            return
+        rows = list(_strokes(sheet))
+        xs = [x for s in rows for x, _ in s.points]
+        ys = [y for s in rows for _, y in s.points]
+        if not xs or max(xs) <= min(xs):
+            return
+        room = self.width - 2 * EDGE
+        scale = min(room / (max(xs) - min(xs)), (tall - 4) / max(max(ys) - min(ys), 1.0), 2.5)
+        x0 = EDGE + (room - scale * (max(xs) - min(xs))) / 2 - scale * min(xs)
+        y0 = self.height - top - tall / 2 - scale * (max(ys) + min(ys)) / 2
+        for stroke in rows:
+            self._stroke(stroke, scale, x0, y0)
+
+    def _stroke(self, stroke: Stroke, scale: float, x0: float, y0: float) -> None:
+        canvas = self.canvas
+        path = canvas.beginPath()
+        for i, (x, y) in enumerate(stroke.points):
+            at = ((x0 + x * scale) * mm, (y0 + y * scale) * mm)
+            (path.lineTo if i else path.moveTo)(*at)
+        if stroke.closed:
+            path.close()
+        tone = TONES.get(stroke.tone, self.plan.colour)
+        wire = stroke.width_mm > 0
+        canvas.setStrokeColor(HexColor(tone) if wire else INK)
+        canvas.setLineWidth(max(stroke.width_mm * scale, 0.12) * mm if wire else 0.4)
+        canvas.setFillColor(HexColor(tone))
+        filled = stroke.closed and not wire and bool(stroke.tone)
+        canvas.drawPath(path, stroke=1, fill=1 if filled else 0)
+
+    def _cuts(self) -> list[tuple[str, str]]:
+        return [
+            (
+                f"{cut.quantity} × {format_length(cut.length_mm, self.shop.unit)}",
+                f"{cut.label}, {cut.wire} {cut.metal}, {cut.temper}",
+            )
+            for cut in sorted(self.plan.cuts, key=lambda c: -c.length_mm)
+        ]
+
+    def _needs(self) -> list[tuple[str, str]]:
+        return [(f"{n.quantity} ×", f"{n.label}, {n.size}") for n in self.plan.needs]
+
+    def _pins(self) -> list[tuple[str, str]]:
+        return [
+            (format_length(b.tool_mm or b.pin, self.shop.unit), b.label)
+            for b in self.plan.bends
+            if b.pin > 0
+        ]
+
+    def _table(
+        self, title: str, rows: Sequence[tuple[str, str]], x: float, y: float, wide: float
+    ) -> float:
+        if not rows:
+            return y - 6
+        self._title(title, x, y, wide)
+        y += 2
+        for figure, words in rows:
+            y += 5
+            self.text("Figures", 9, x, y, figure)
+            for line in simpleSplit(words, "Text", 8.5, (wide - 26) * mm):
+                self.text("Text", 8.5, x + 26, y, line)
+                y += 3.8
+            y -= 3.8
+        return y
+
+    def _order(self, x: float, y: float, wide: float) -> None:
+        self._title(say("paper.order"), x, y, wide)
+        y += 2
+        room = self.height - EDGE - 6
+        steps = self.plan.steps
+        # A page holds so much; what does not fit is said in titles alone.
+        full = self._tall(steps, wide) + y < room
+        for i, one in enumerate(steps, 1):
+            y += 5
+            if y > room:
+                break
+            self.text("Figures", 8.5, x, y, str(i))
+            self.text("Bold", 8.5, x + 7, y, one.title)
+            if full:
+                for line in simpleSplit(one.says, "Text", 8, (wide - 7) * mm):
+                    y += 3.6
+                    self.text("Text", 8, x + 7, y, line)
+            if one.cautions:
+                self.text("Bold", 8.5, x + 3.6, y, "!")
+
+    def _tall(self, steps: Sequence[object], wide: float) -> float:
+        lines = sum(
+            len(simpleSplit(one.says, "Text", 8, (wide - 7) * mm)) for one in self.plan.steps
+        )
+        return 5.0 * len(steps) + 3.6 * lines
+
+    def _title(self, title: str, x: float, y: float, wide: float) -> None:
+        self.text("Bold", 10.5, x, y, title)
+        self.canvas.setStrokeColor(RULE)
+        self.canvas.setLineWidth(0.5)
+        under = (self.height - y - 1.5) * mm
+        self.canvas.line(x * mm, under, (x + wide) * mm, under)
+
+
+def _strokes(sheet: Sheet) -> list[Stroke]:
+    """Return all strokes of a sheet in one frame, what is placed set down where it lies."""
+    rows = list(sheet.strokes)
+    for placed in sheet.placed:
+        for stroke in sheet.shapes.get(placed.shape, ()):
+            points = tuple(_at(placed, x, y) for x, y in stroke.points)
+            rows.append(stroke.model_copy(update={"points": points}))
+    return rows
+
+
+def _at(placed: Placed, x: float, y: float) -> tuple[float, float]:
+    return (placed.at[0] + (placed.length_mm - x if placed.mirrored else x), placed.at[1] + y)
