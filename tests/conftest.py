@@ -24,7 +24,8 @@ hypothesis_settings.register_profile(
 )
 hypothesis_settings.load_profile("patient")
 
-EXAMPLES = Path(__file__).parents[1] / "docs" / "examples"
+ROOT = Path(__file__).parents[1]
+EXAMPLES = ROOT / "docs" / "examples"
 WORKED: dict[str, Any] = json.loads((EXAMPLES / "sliding-bangle.json").read_text())
 
 

@@ -45,6 +45,20 @@ def core() -> None:
         report(f"plan {example.stem}", timed(lambda b=brief: plan_raw(b, shop)), 10)
 
 
+def make_up() -> None:
+    """Time a necklace of 200 parts: planned, and solved to its length."""
+    from jamreel.core.plan import plan_raw, propose_raw
+    from jamreel.core.shop import Shop
+
+    brief = json.loads((ROOT / "docs" / "examples" / "linked-necklace.json").read_text())
+    brief["piece"] |= {"length": "2000", "mirrored": True}
+    brief["piece"]["entries"][0]["times"] = 100
+    shop = Shop()
+    assert len(plan_raw(brief, shop).drawings.rule.spans) > 200
+    report("plan, a necklace of 200 parts", timed(lambda: plan_raw(brief, shop), 50), 10)
+    report("fill, a necklace of 200 parts", timed(lambda: propose_raw(brief, shop), 30), 100)
+
+
 def api() -> None:
     """Time the API in process, through all middleware, against the demo bench."""
     import django
@@ -69,7 +83,7 @@ def api() -> None:
         piece["version"] = answer.json()["version"]
 
     report("API: an endpoint that does nothing", timed(lambda: client.get("/api/empty")))
-    report("API: the bench, nine pieces", timed(lambda: client.get("/api/bench")))
+    report("API: the bench, twenty-nine pieces", timed(lambda: client.get("/api/bench")))
     report("API: a piece in full", timed(lambda: client.get("/api/pieces/1")))
     report("API: a keystroke saved and planned", timed(type_a_digit), 100)
 
@@ -80,6 +94,7 @@ def main() -> None:
         os.environ["JAMREEL_DATA"] = data
         os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jamreel.site.settings")
         core()
+        make_up()
         api()
 
 

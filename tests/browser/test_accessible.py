@@ -27,6 +27,11 @@ VIEWS = [
     "/pieces/14/make_up",
     "/pieces/17/fit",
     "/pieces/18/measure",
+    "/pieces/20/make_up",
+    "/pieces/23/form",
+    "/pieces/24/cut",
+    "/pieces/27/make_up",
+    "/pieces/29/fit",
 ]
 
 

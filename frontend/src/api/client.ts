@@ -14,6 +14,7 @@ export type Wearer = Schemas["WearerView"];
 export type ImportView = Schemas["ImportView"];
 export type Facts = Schemas["Facts"];
 export type Session = Schemas["Session"];
+export type Proposal = Schemas["Proposal"];
 export type Sheet = Schemas["Sheet"];
 export type Girth = Schemas["Girth"];
 export type Advice = Schemas["Advice"];

@@ -5,6 +5,7 @@ import {
   type Bench,
   type Facts,
   type Piece,
+  type Proposal,
   type Session,
   type ShopView,
   type Wearer,
@@ -27,6 +28,19 @@ export const queries = {
       // The saver keeps it fresh; a fetch behind its back would fight with typing.
       staleTime: Infinity,
       gcTime: 0,
+    }),
+  proposals: (id: number, version: number) =>
+    queryOptions({
+      queryKey: ["proposals", id, version],
+      queryFn: async () => {
+        const path = { params: { path: { piece_id: id } } };
+        const found = await ask<{ proposals: Proposal[] }>(
+          api.GET("/api/pieces/{piece_id}/proposals", path),
+        );
+        return found.proposals;
+      },
+      staleTime: Infinity,
+      placeholderData: (before) => before,
     }),
   wearers: () =>
     queryOptions({

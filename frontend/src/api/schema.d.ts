@@ -3753,6 +3753,11 @@ export interface components {
             defaults: {
                 [key: string]: unknown;
             };
+            /**
+             * Grades
+             * @default false
+             */
+            grades?: boolean;
             /** Help */
             help: string;
             /** Kind */

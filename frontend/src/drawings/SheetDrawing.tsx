@@ -3,7 +3,9 @@ import { usePointed } from "../hooks/usePointed";
 import { useSize } from "../hooks/useSize";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText } from "../logic/length";
-import { frame, place, type Frame } from "./frame";
+import { frame, place, type Frame, type Placed } from "./frame";
+import { Shape } from "./Shape";
+import { TONES } from "./tones";
 
 /** How each part of a sheet is drawn; wire takes the metal's colour and its true thickness. */
 const FILLS: Record<string, string> = {
@@ -39,9 +41,14 @@ export function SheetDrawing({ sheet, colour, className = "" }: Props) {
           aria-label={describe(sheet, unit)}
           data-drawn={sheet.id}
         >
-          {sheet.strokes.map((stroke) => {
+          {(sheet.placed ?? []).map((one, i) => (
+            <g key={i} transform={placing(one, at)}>
+              <Shape strokes={sheet.shapes?.[one.shape] ?? []} colour={colour} scale={at.scale} />
+            </g>
+          ))}
+          {(sheet.strokes ?? []).map((stroke) => {
             const path = pathOf(stroke.points, stroke.closed ?? false, at);
-            const fill = FILLS[stroke.part.split(" ")[0] ?? ""];
+            const fill = TONES[stroke.tone ?? ""] ?? FILLS[stroke.part.split(" ")[0] ?? ""];
             const wire = (stroke.width_mm ?? 0) > 0;
             const pointed = lines.includes(stroke.part);
             return (
@@ -58,7 +65,7 @@ export function SheetDrawing({ sheet, colour, className = "" }: Props) {
                 <path
                   d={path}
                   fill={fill === "wire" ? colour : (fill ?? "none")}
-                  stroke={wire ? colour : "var(--color-muted)"}
+                  stroke={wire ? (TONES[stroke.tone ?? ""] ?? colour) : "var(--color-muted)"}
                   strokeWidth={wire ? (stroke.width_mm ?? 0) * at.scale : 1}
                   strokeDasharray={stroke.part === "target" ? "5 4" : undefined}
                 />
@@ -110,6 +117,12 @@ function placedLabels(sheet: Sheet, at: Frame) {
       last = y;
       return true;
     });
+}
+
+function placing(one: Placed, at: Frame): string {
+  const [x, y] = place(at, one.at as [number, number]);
+  const flip = one.mirrored ? ` translate(${one.length_mm} 0) scale(-1 1)` : "";
+  return `translate(${x} ${y}) scale(${at.scale})${flip}`;
 }
 
 function describe(sheet: Sheet, unit: Unit): string {

@@ -4,9 +4,14 @@ import { usePointed } from "../hooks/usePointed";
 import { useSize } from "../hooks/useSize";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText, rulerTicks } from "../logic/length";
+import { TONES } from "./tones";
 
 const EDGE = 30;
 const WIRE_Y = 66;
+const MOST_PX = 46;
+
+type Rule = Plan["drawings"]["rule"];
+type Span = Rule["spans"][number];
 
 interface Props {
   plan: Plan | null;
@@ -69,13 +74,15 @@ export function TheRule({ plan, faded }: Props) {
               <rect
                 key={span.id}
                 x={x(span.from_mm)}
-                width={(span.to_mm - span.from_mm) * scale}
-                y={WIRE_Y - ((rule?.width_mm ?? 1) * scale) / 2}
-                height={(rule?.width_mm ?? 1) * scale}
-                fill={plan?.colour}
+                width={(span.to_mm - span.from_mm) * scale - (span.width_mm != null ? 0.6 : 0)}
+                y={WIRE_Y - thick(span, rule, scale) / 2}
+                height={thick(span, rule, scale)}
+                rx={round(span) ? ((span.to_mm - span.from_mm) * scale) / 2 : 0}
+                ry={round(span) ? thick(span, rule, scale) / 2 : 0}
+                fill={TONES[span.tone ?? ""] ?? plan?.colour}
                 fillOpacity={span.kind === "trim" ? 0.4 : span.kind === "part" ? 0.72 : 1}
-                stroke={touches(span, lines) ? "var(--color-ink)" : "none"}
-                strokeWidth={3}
+                stroke={touches(span, lines) || round(span) ? "var(--color-ink)" : "none"}
+                strokeWidth={touches(span, lines) ? 3 : 0.8}
                 onPointerEnter={() => point(span.ledger ?? [])}
                 onPointerLeave={() => point([])}
               />
@@ -94,23 +101,55 @@ export function TheRule({ plan, faded }: Props) {
           </svg>
         )}
         {width > 0 &&
-          spans
-            .filter((span) => span.kind !== "trim")
-            .map((span) => (
-              <RuleLabel
-                key={span.id}
-                centre={x((span.from_mm + span.to_mm) / 2)}
-                width={width}
-                pointed={touches(span, lines)}
-                onPoint={() => point(span.ledger ?? [])}
-                onLeave={() => point([])}
-                text={span.label}
-                figure={lengthText(span.to_mm - span.from_mm, unit)}
-              />
-            ))}
+          apart(named(rule, spans), (span) => x((span.from_mm + span.to_mm) / 2)).map((span) => (
+            <RuleLabel
+              key={span.id}
+              centre={x((span.from_mm + span.to_mm) / 2)}
+              width={width}
+              pointed={touches(span, lines)}
+              onPoint={() => point(span.ledger ?? [])}
+              onLeave={() => point([])}
+              text={span.label}
+              figure={lengthText(span.to_mm - span.from_mm, unit)}
+            />
+          ))}
       </div>
     </section>
   );
+}
+
+/** What is written below: groups where there are too many spans to name. */
+function named(rule: Rule | undefined, spans: readonly Span[]): readonly Span[] {
+  const groups = rule?.groups ?? [];
+  return groups.length > 0 ? groups : spans.filter((span) => span.kind !== "trim");
+}
+
+// About what a letter of a label and its figure take, px.
+const LETTER_PX = 7.4;
+const FIGURE_PX = 56;
+
+/** Labels that have room side by side; the longest stretches are named first. */
+function apart(spans: readonly Span[], centre: (span: Span) => number): Span[] {
+  if (spans.length <= 3) return [...spans];
+  const taken: [number, number][] = [];
+  const bySize = [...spans].sort((a, b) => b.to_mm - b.from_mm - (a.to_mm - a.from_mm));
+  return bySize.filter((span) => {
+    const half = (span.label.length * LETTER_PX + FIGURE_PX) / 2;
+    const middle = Math.max(centre(span), half);
+    if (taken.some(([from, to]) => middle - half < to && middle + half > from)) return false;
+    taken.push([middle - half, middle + half]);
+    return true;
+  });
+}
+
+/** Whether a span is a bead, which is drawn round. */
+function round(span: Span): boolean {
+  return Boolean(span.tone) && span.tone !== "bought" && span.kind === "body";
+}
+
+/** How thick a span is drawn, px: true to scale as far as there is room. */
+function thick(span: Span, rule: Rule | undefined, scale: number): number {
+  return Math.min(Math.max((span.width_mm ?? rule?.width_mm ?? 1) * scale, 1.5), MOST_PX);
 }
 
 function touches(span: { ledger?: readonly string[] }, lines: readonly string[]): boolean {

@@ -16,13 +16,27 @@ export function place({ scale, x, y }: Frame, [mmX, mmY]: [number, number]): [nu
   return [x + mmX * scale, y - mmY * scale];
 }
 
+export type Stroke = NonNullable<Sheet["strokes"]>[number];
+export type Placed = NonNullable<Sheet["placed"]>[number];
+
+/** Where a point of a shape comes to lie. */
+export function setDown(one: Placed, [x, y]: [number, number]): [number, number] {
+  const [dx, dy] = one.at as [number, number];
+  return [dx + (one.mirrored ? (one.length_mm ?? 0) - x : x), dy + y];
+}
+
 /** The largest scale at which a sheet, dimension lines included, fits a box. */
 export function frame(sheet: Sheet, width: number, height: number): Frame {
   const xs: number[] = [];
   const ys: number[] = [];
-  for (const stroke of sheet.strokes) {
+  for (const stroke of sheet.strokes ?? []) take(stroke, (point) => point);
+  for (const one of sheet.placed ?? [])
+    for (const stroke of sheet.shapes?.[one.shape] ?? []) take(stroke, (p) => setDown(one, p));
+
+  function take(stroke: Stroke, at: (point: [number, number]) => [number, number]) {
     const half = (stroke.width_mm ?? 0) / 2;
-    for (const [x, y] of stroke.points as [number, number][]) {
+    for (const point of stroke.points as [number, number][]) {
+      const [x, y] = at(point);
       xs.push(x - half, x + half);
       ys.push(y - half, y + half);
     }

@@ -168,6 +168,14 @@ function StripLinks({ piece }: { piece: Piece }) {
   return (
     <span className="flex">
       <a
+        className={`${buttonLook("plain")} mr-2`}
+        href={`/api/pieces/${piece.id}/card.pdf`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        {t("piece.making_card")}
+      </a>
+      <a
         className={`${buttonLook("strong")} rounded-r-none`}
         href={`${strip}?paper=a4`}
         target="_blank"

@@ -6,6 +6,7 @@ import { AdviceList } from "../ui/AdviceList";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
+import { ComposedMakeUp } from "./composed/ComposedMakeUp";
 import { problemAt, type StationProps } from "./context";
 import { PieceChoices } from "./PieceChoices";
 
@@ -13,6 +14,11 @@ const TEMPERS = ["dead_soft", "quarter_hard", "half_hard", "full_hard", "spring"
 
 /** How it is built, of what, and on what. */
 export function MakeUpStation(props: StationProps) {
+  const kind = props.facts.kinds.find((one) => one.kind === props.brief.piece.kind);
+  return kind?.composed ? <ComposedMakeUp {...props} /> : <OneWire {...props} />;
+}
+
+function OneWire(props: StationProps) {
   const { brief, plan, problems, facts } = props;
   const { t } = useTranslation();
   const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("make_up"));
@@ -65,7 +71,7 @@ export function MakeUpStation(props: StationProps) {
   );
 }
 
-function WireChoice({ brief, plan, problems, edit }: StationProps) {
+export function WireChoice({ brief, plan, problems, edit }: StationProps) {
   const { t } = useTranslation();
   return (
     <div className="grid grid-cols-2 gap-3">
@@ -107,7 +113,7 @@ function Allowances({ brief, problems, edit }: StationProps) {
   );
 }
 
-function MetalChoice({ brief, facts, edit, problems }: StationProps) {
+export function MetalChoice({ brief, facts, edit, problems }: StationProps) {
   const { t } = useTranslation();
   return (
     <div>

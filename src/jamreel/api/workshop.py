@@ -57,6 +57,7 @@ class OnShelf(Schema):
     choices: list[Choice]
     defaults: dict[str, Any]
     strokes: list[Stroke]
+    grades: bool = False
 
 
 class Facts(Schema):
@@ -147,6 +148,7 @@ def _parts() -> list[OnShelf]:
             choices=list(cls.choices()),
             defaults=cls.model_validate({}).model_dump(mode="json"),
             strokes=list(cls.model_validate({}).make(_SAMPLE).strokes),
+            grades=cls.grades is not None,
         )
         for kind, cls in registered_parts().items()
     ]

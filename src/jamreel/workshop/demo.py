@@ -1,5 +1,6 @@
 """The demo bench: a made-up barge theatre and its cast. Invented from end to end."""
 
+import copy
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from datetime import date, datetime, time, timedelta
@@ -9,6 +10,8 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
+from jamreel.core.plan import propose_raw, read_brief
+from jamreel.core.shop import Shop
 from jamreel.workshop import making
 from jamreel.workshop.models import Piece, Wearer, Workshop
 from jamreel.workshop.pieces import (
@@ -107,7 +110,7 @@ CAST = (
         "2.4",
         ("141", "141.5"),
         ("186", "187"),
-        more={"head_girth": ("551", "552", "551.5")},
+        more={"head_girth": ("551", "552", "551.5"), "ankle_girth": ("214", "215")},
         due_in=1,
     ),
     _Role(
@@ -135,7 +138,7 @@ CAST = (
         ("163", "163.5"),
         ("208", "208.5"),
         {"school": "proportional", "word": "comfortable"},
-        more={"neck_girth": ("331", "332")},
+        more={"neck_girth": ("331", "332"), "upper_arm_girth": ("281", "282")},
         due_in=2,
     ),
     _Role(
@@ -149,7 +152,7 @@ CAST = (
         {"school": "fixed", "word": "snug"},
         child=True,
         note="Eleven, and growing: measure again in the week of the show.",
-        more={"crown_arc": ("302", "303")},
+        more={"crown_arc": ("302", "303"), "neck_base_girth": ("296", "297")},
         due_in=6,
     ),
     _Role(
@@ -159,7 +162,11 @@ CAST = (
         {"size": "14 awg", "metal": "sterling", "temper": "half_hard"},
         "2.6",
         note="Joins from the second town; not measured yet.",
-        more={"head_girth": ("562", "561.5")},
+        more={
+            "head_girth": ("562", "561.5"),
+            "brow_arc": ("181", "180.5"),
+            "parting_arc": ("88", "89"),
+        },
         due_in=8,
     ),
     _Role(
@@ -181,7 +188,11 @@ CAST = (
         "2.6",
         ("151", "151.5"),
         ("194", "193.5"),
-        more={"brow_arc": ("176", "177"), "parting_arc": ("92", "92.5")},
+        more={
+            "brow_arc": ("176", "177"),
+            "parting_arc": ("92", "92.5"),
+            "neck_base_girth": ("344", "345"),
+        },
         due_in=5,
     ),
 )
@@ -200,6 +211,7 @@ class _Extra:
     steps: Sequence[str] = ()
     tryon: dict[str, Any] | None = None
     finished: bool = False
+    fitted: bool = False
 
 
 _BRASS = {"size": "12 awg", "metal": "brass", "temper": "half_hard"}
@@ -286,6 +298,208 @@ EXTRAS = (
     ),
 )
 
+_FINE_BRASS = {"size": "20 awg", "metal": "brass", "temper": "half_hard"}
+_FINE_COPPER = {"size": "20 awg", "metal": "copper", "temper": "half_hard"}
+_FINE_SILVER = {"size": "20 awg", "metal": "sterling", "temper": "half_hard"}
+
+
+def _entry(kind: str, times: int = 1, *, fill: bool = False, **choices: Any) -> dict[str, Any]:
+    return {"part": {"kind": kind, **choices}, "times": times, "fill": fill}
+
+
+def _group(times: int, *entries: dict[str, Any], fill: bool = False) -> dict[str, Any]:
+    return {"group": list(entries), "times": times, "fill": fill}
+
+
+# Pieces of parts, over all families.
+COMPOSED = (
+    _Extra(
+        "the Ferryman",
+        "Ferryman's beads",
+        {
+            "kind": "linked_bracelet",
+            "entries": [_entry("linked_bead", 10, fill=True, bead="6", colour="slate")],
+            "closure": {"kind": "folded_hook", "wire": "18 awg", "hook_pin": "4"},
+            "rings": 1,
+        },
+        _FINE_COPPER,
+        3,
+        fitted=True,
+    ),
+    _Extra(
+        "the Lock-keeper",
+        "Sluice bracelet",
+        {
+            "kind": "linked_bracelet",
+            "string": "0.5 mm",
+            "entries": [
+                {
+                    "group": [
+                        _entry("bead", bead="10", hole="1.5", colour="amber", stuff="stone"),
+                        _entry("bead", bead="4", colour="chalk"),
+                    ],
+                    "evenly": True,
+                    "times": 6,
+                    "fillers": 24,
+                    "fill": True,
+                }
+            ],
+            "closure": {"kind": "toggle", "wire": "16 awg"},
+        },
+        _FINE_BRASS,
+        2,
+        fitted=True,
+    ),
+    _Extra(
+        "the Lock-keeper",
+        "Lock-gate necklace",
+        {
+            "kind": "linked_necklace",
+            "length": "520",
+            "mirrored": True,
+            "entries": [
+                _entry("linked_bead", 4, fill=True, bead="5", colour="chalk"),
+                _group(
+                    4,
+                    _entry("eye_link", 1, stem="10", loops="wrapped"),
+                    _entry("linked_bead", 1, bead="7", colour="reed"),
+                ),
+            ],
+            "focal": {"kind": "figure_eight", "pin": "6"},
+            "hung": {"kind": "dangle", "bead": "10", "hole": "1.2", "colour": "brick"},
+            "closure": {"kind": "crook_hook", "wire": "18 awg", "hook_pin": "4"},
+        },
+        _FINE_BRASS,
+        2,
+        fitted=True,
+    ),
+    _Extra(
+        "the Heron",
+        "Heron's anklet",
+        {
+            "kind": "linked_anklet",
+            "string": "0.4 mm",
+            "entries": [
+                _group(
+                    8,
+                    _entry("bead", 5, bead="4", colour="slate"),
+                    _entry("spacer_coil", 1, core="1.2", turns=3, wire="0.6 mm"),
+                    fill=True,
+                ),
+                _entry("bead", 5, bead="4", colour="slate"),
+            ],
+            "closure": {"kind": "spring_clasp", "extender": 8, "ring_pin": "3"},
+        },
+        _FINE_SILVER,
+        1,
+        fitted=True,
+    ),
+    _Extra(
+        "the Toll Clerk",
+        "Quill drops",
+        {
+            "kind": "drop_earring",
+            "drop": "52",
+            "entries": [
+                _entry("ear_wire"),
+                _entry("linked_bead", 2, fill=True, bead="4", pin="2", colour="plum"),
+                _entry("dangle", bead="8", colour="ink", foot="curl"),
+            ],
+        },
+        _FINE_SILVER,
+        4,
+        fitted=True,
+    ),
+    _Extra(
+        "the Miller's Widow",
+        "Mourning strand",
+        {
+            "kind": "linked_choker",
+            "mirrored": True,
+            "string": "0.5 mm",
+            "entries": [
+                {
+                    **_entry("bead", 24, fill=True, bead="4", hole="1.2", colour="ink"),
+                    "graduate_to": "8",
+                }
+            ],
+            "focal": {"kind": "bead", "bead": "12", "hole": "1.5", "colour": "plum"},
+            "closure": {"kind": "toggle", "wire": "16 awg"},
+        },
+        _FINE_SILVER,
+        2,
+        fitted=True,
+    ),
+    _Extra(
+        "the Miller's Widow",
+        "Millwheel armlet",
+        {
+            "kind": "linked_armlet",
+            "entries": [_entry("curved_link", 7, fill=True, colour="brick")],
+            "closure": {"kind": "s_hook", "hook_pin": "5"},
+        },
+        {"size": "16 awg", "metal": "bronze", "temper": "half_hard"},
+        2,
+        fitted=True,
+    ),
+    _Extra(
+        "the Eel Boy",
+        "Eel chain",
+        {
+            "kind": "linked_necklace",
+            "length": "400",
+            "mirrored": False,
+            "entries": [_entry("figure_eight", 38, fill=True, pin="4")],
+            "closure": {"kind": "s_hook", "soldered": False, "hook_pin": "7"},
+        },
+        {"size": "18 awg", "metal": "aluminium", "temper": "half_hard"},
+        6,
+    ),
+    _Extra(
+        "the Moon on the Water",
+        "Moonlit brow",
+        {
+            "kind": "forehead_drops",
+            "entries": [
+                _entry("jump_ring", pin="3.5"),
+                _entry("chain", fill=True, links=14, pitch="3.5"),
+                _entry("jump_ring", pin="3"),
+                _entry("dangle", bead="4", pin="2", colour="chalk", stuff="pearl", hole="0.9"),
+                _entry("chain", links=8, pitch="3.5"),
+            ],
+            "hung": {"kind": "dangle", "bead": "10", "hole": "1", "colour": "slate"},
+        },
+        _FINE_SILVER,
+        8,
+    ),
+    _Extra(
+        "the Bargee",
+        "Capstan bracelet",
+        {
+            "kind": "linked_bracelet",
+            "entries": [_entry("ring_link", 14, fill=True, pin="6", colour="brick")],
+            "closure": {"kind": "s_hook", "ring_pin": "7"},
+        },
+        {"size": "18 awg", "metal": "copper", "temper": "half_hard"},
+        7,
+        fitted=True,
+    ),
+    _Extra(
+        "the Weathercock",
+        "Vane and tassel",
+        {
+            "kind": "pendant_chain",
+            "length": "460",
+            "entries": [_entry("chain", fill=True, links=61, pitch="3.5")],
+            "focal": {"kind": "jump_ring", "pin": "4"},
+            "hung": {"kind": "tassel", "strands": 5, "beads": 4, "colour": "amber"},
+        },
+        _FINE_BRASS,
+        5,
+        fitted=True,
+    ),
+)
+
 
 @transaction.atomic
 def build(today: date) -> Workshop:
@@ -299,7 +513,7 @@ def build(today: date) -> Workshop:
     workshop.members.add(user)
     pieces = {role.part: _start(workshop, role, today) for role in CAST}
     _work_on(workshop, pieces)
-    for extra in EXTRAS:
+    for extra in (*EXTRAS, *COMPOSED):
         _make(workshop, extra, today)
     return workshop
 
@@ -383,6 +597,8 @@ def _make(workshop: Workshop, extra: _Extra, today: date) -> None:
         "wire": extra.wire,
         "cutting": {"trim": "1.5", "margin": "0"},
     }
+    if extra.fitted:
+        brief["piece"] = _fitted(brief, shop_of(workshop))
     piece = start_piece(workshop, extra.name, brief, wearer, today + timedelta(days=extra.due_in))
     if extra.cut:
         plan = work_out(brief_for_planning(piece), shop_of(workshop)).plan
@@ -394,6 +610,22 @@ def _make(workshop: Workshop, extra: _Extra, today: date) -> None:
         _try_on(workshop, piece, extra.tryon)
     if extra.finished:
         making.finish(workshop, piece.pk, finished=True)
+
+
+def _fitted(brief: dict[str, Any], shop: Shop) -> dict[str, Any]:
+    """Return the piece with the best of what fits its wearer."""
+    best = propose_raw(brief, shop)[0]
+    whole: dict[str, Any] = read_brief(brief, shop).piece.model_dump(mode="json")
+    fitted: dict[str, Any] = copy.deepcopy(brief["piece"])
+    for edit in best.edits:
+        *steps, last = edit.path
+        at: Any = fitted
+        top = str(edit.path[0])
+        at.setdefault(top, whole[top])
+        for step in steps:
+            at = at[step]
+        at[last] = edit.value
+    return fitted
 
 
 def _try_on(workshop: Workshop, piece: Piece, noted: dict[str, Any]) -> None:

@@ -5,10 +5,10 @@ import math
 import pytest
 
 from jamreel.core.body.outline import usual_outline
-from jamreel.core.workpiece.chest import landing
 from jamreel.core.fit.fall import hang
 from jamreel.core.shop import LANDMARKS, Shop
 from jamreel.core.workpiece.chain import whole_links
+from jamreel.core.workpiece.chest import landing
 from tests.core.families import advice, example, figure, girths, ledger, planned, tried
 
 NECK = {**example("chain_necklace"), "measures": girths(neck_base_girth=371)}

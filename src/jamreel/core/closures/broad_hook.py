@@ -61,7 +61,7 @@ class BroadHook(Closure):
                 ),
             ),
             holds=(opens_at("hook", w, self.hook_pin, 2),),
-            strokes=self._u_picture(w.d, broad, reach, self.shank + self.hook_pin / 2),
+            strokes=self._hook_picture(w.d, broad, reach),
             steps=(
                 closure_step("broad_u", pin=broad),
                 closure_step("turn_over", pin=self.hook_pin),
@@ -103,6 +103,17 @@ class BroadHook(Closure):
             opens_at("hook", w, self.hook_pin, 2),
             (hook_passes(broad + 2 * w.d, self.catch_pin),),
             one_hand=True,
+        )
+
+    def _hook_picture(self, d: float, broad: float, reach: float) -> tuple[Stroke, ...]:
+        """Return the hook from above: legs to where they turn over, the bow underneath."""
+        r, over = (broad + d) / 2, reach + self.shank
+        apex = over + self.hook_pin / 2
+        bow = ((apex, r), *arc_points(over, 0, r, r, math.pi / 2, math.pi), (apex, -r))
+        return (
+            Stroke(part="wire", points=bow, width_mm=d),
+            *(edge(reach - d / 2, apex, d, side * r) for side in (-1, 1)),
+            *(ring(self.loop_pin / 2, self.loop_pin, d, side * r) for side in (-1, 1)),
         )
 
     def _u_picture(self, d: float, pin: float, reach: float, leg: float) -> tuple[Stroke, ...]:

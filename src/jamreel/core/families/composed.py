@@ -267,15 +267,17 @@ class Composed(MakeUp, Construction):
             own = [p for p in laid.parts if f"{p.unit.path}.".startswith(f"{root}.")]
             if not own:
                 continue
-            name = entry.part.says if entry.part is not None else say("part.group", count=len(own))
-            label = say("part.times", name=name, count=len(own)) if len(own) > 1 else name
+            label = say("part.group", count=len(own))
+            if entry.part is not None:
+                name = entry.part.says
+                label = say("part.times", name=name, count=len(own)) if len(own) > 1 else name
             value = sum(p.length for p in own)
             book.named(
                 f"entry_{i}", label, value, "entry", COMPOSE, "geometry", to,
                 count=len(own), each=own[0].length,
             )  # fmt: skip
-        for key in ("focal", "hung", "rings"):
-            value = sum(p.length for p in laid.parts if p.unit.path == key)
+        for path, key in (("focal", "focal"), ("hung", "hung"), ("rings", "rings_back")):
+            value = sum(p.length for p in laid.parts if p.unit.path == path)
             if value:
                 book.term(key, value, COMPOSE, "geometry", to)
         loops = sum(2 * run.reach for run in laid.runs)
@@ -300,6 +302,9 @@ def _bends(job: Job, wire: Wire, wires: Wires) -> tuple[PlannedBend, ...]:
     d = {cut.label: cut.wire_mm for cut in wires.cuts}
     found: dict[str, PlannedBend] = {}
     for label, bend in wires.bends:
+        # Wraps go round the wire's own stem: nothing to bend them on.
+        if bend.label == "wraps":
+            continue
         named = bend.model_copy(update={"label": f"{label}: {say(f'bend.{bend.label}')}"})
         if named.label not in found:
             found[named.label] = job.on_pin(wire.of_diameter(d[label]), named)
@@ -327,7 +332,10 @@ def _part_steps(makeup: Composed, laid: Composition) -> Iterator[Step]:
     for half in (laid.fastened.receiving, laid.fastened.holding):
         names[id(half)] = ("closure", makeup.closure.says)
     seen: set[tuple[str, tuple[str, ...]]] = set()
-    for made, count in counted(laid):
+    # The body before its closure: the first half is tried on before the last end is closed.
+    halves = {id(laid.fastened.receiving), id(laid.fastened.holding)}
+    order = sorted(counted(laid), key=lambda row: id(row[0]) in halves)
+    for made, count in order:
         kind, name = names[id(made)]
         # Graduated beads are made alike.
         alike = (kind, tuple(s.says for s in made.steps))

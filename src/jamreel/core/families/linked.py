@@ -53,11 +53,11 @@ class LinkedRound(Composed):
         if notch:
             book.term("brittle", notch, "fit.ease.EaseTable", "common practice", "wanted")
         book.total("wanted", "fit.ease")
-        self.write_parts(worked, book, "finished")
-        finished = book.total("finished", "makeup.compose.compose", "worn")
+        self.write_parts(worked, book, "in_all")
+        finished = book.total("in_all", "makeup.compose.compose", "fastened")
         rule = "fit.thickness.inside_girth_of"
-        book.term("thickness_off", worked.got - finished, rule, "published", "worn")
-        book.total("worn", rule)
+        book.term("thickness_off", worked.got - finished, rule, "published", "fastened")
+        book.total("fastened", rule)
 
     def rows(self, worked: Worked) -> list[Row]:
         """Return inside girth and what thickness takes."""

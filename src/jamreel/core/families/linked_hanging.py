@@ -115,8 +115,8 @@ class HangingNecklace(Composed):
 
     def against(self, worked: Worked, book: Book) -> None:
         """Write the make-up, then what goes round the back, then what hangs in front."""
-        self.write_parts(worked, book, "finished")
-        book.total("finished", COMPOSE, "front")
+        self.write_parts(worked, book, "in_all")
+        book.total("in_all", COMPOSE, "front")
         back = self._outline(worked).girth / 2
         girth = worked.job.girths["neck_base_girth"].value_mm
         book.term("less_back", -back, "fit.fall.hang", "geometry", "front", girth=girth)
@@ -360,8 +360,8 @@ class ForeheadDrops(Composed):
         book.girth(worked.job.girths["brow_arc"], "wanted_brow")
         book.term("drape", self.drape, COMPOSE, "chosen", "wanted_brow")
         book.total("wanted_brow", COMPOSE)
-        self.write_parts(worked, book, "finished")
-        book.total("finished", COMPOSE)
+        self.write_parts(worked, book, "in_all")
+        book.total("in_all", COMPOSE)
         book.girth(worked.job.girths["parting_arc"], "parting_over")
         down = worked.laid.beside_length
         book.term("less_parting", -down, COMPOSE, "geometry", "parting_over")

@@ -49,7 +49,9 @@ def weakest_of(composition: Composition, closure: bool = True) -> Weakest | None
     if not rows:
         return None
     name, hold = min(rows, key=lambda row: row[1].newtons)
-    says = say("hold.of", what=say(f"hold.{hold.key}"), where=name)
+    what = say(f"hold.{hold.key}")
+    # A jump ring's weakest place is the jump ring.
+    says = name if what.endswith(name) else say("hold.of", what=what, where=name)
     return Weakest(says, hold.newtons, hold.key)
 
 

@@ -20,6 +20,8 @@ SPACER_MM = 5.0
 MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
 # What a change that is not a plain count has to win by [mm]: makers count first.
 CHANGE_COSTS_MM = 0.4
+# An extender hangs down behind: it is the last resort.
+EXTENDER_COSTS_MM = 3.0
 
 
 @dataclass(frozen=True)
@@ -257,9 +259,11 @@ def _best(found: list[Filled], doubt: float) -> Iterator[Filled]:
 
     def merit(one: Filled) -> tuple[float, float]:
         changes = sum(k.now != v for k, v in one.knobs)
-        small = sum(k.key not in ("count", "links") for k, _ in one.knobs)
+        costs = sum(
+            EXTENDER_COSTS_MM if k.key == "extender" else CHANGE_COSTS_MM for k, _ in one.knobs[1:]
+        )
         past = max(0.0, abs(one.off) - doubt)
-        return (round(past, 2) + CHANGE_COSTS_MM * small, abs(one.off) + 0.01 * changes)
+        return (round(past + costs, 2), abs(one.off) + 0.01 * changes)
 
     order = sorted(found, key=merit)
     plain = [one for one in order if len(one.knobs) == 1]

@@ -1,13 +1,14 @@
 """Coil over coil: a fine coil wound as wire round a core again, into a bead."""
 
+from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import no_core
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
-from jamreel.core.parts.pictures import wraps
+from jamreel.core.parts.pictures import edge, wraps
 from jamreel.core.path.moves import Straight, Wrap, wrap_length
-from jamreel.core.values import Length
+from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 
 
@@ -43,6 +44,8 @@ class CoilBead(Part):
         along = wrap_length(self.turns, self.core, 0, cord)
         outer = self.core + 2 * cord
         turns = along / w.d
+        # The core wire lies in the middle of the cord, the fine coil between it and the core.
+        inside = self.core + 2 * w.d
         return Made(
             length=self.turns * cord,
             thickness=outer,
@@ -59,15 +62,12 @@ class CoilBead(Part):
                     wire.of_diameter(self.core_wire),
                     (
                         *((("lead_left", (Straight(length=self.lead),)),) if self.lead else ()),
-                        (
-                            "body",
-                            (Wrap(turns=self.turns, core=self.core, pitch=cord, label="coil"),),
-                        ),
+                        ("body", (Wrap(turns=self.turns, core=inside, pitch=cord, label="coil"),)),
                         *((("lead_right", (Straight(length=self.lead),)),) if self.lead else ()),
                     ),
                 ),
             ),
-            strokes=tuple(wraps(0, self.turns, cord, outer - cord)),
+            strokes=tuple(_cord(self.turns, cord, outer, w.d)),
             steps=(
                 part_step("first_coil", cautions=("whip",), core=self.core_wire, long=along),
                 part_step("coil", cautions=("whip",), core=self.core, turns=self.turns, check=True),
@@ -76,3 +76,15 @@ class CoilBead(Part):
             minutes=4.0 + 0.03 * turns,
             advice=(no_core(self.core_wire, w.d), no_core(self.core, cord)),
         )
+
+
+def _cord(turns: int, cord: float, outer: float, d: float) -> Iterator[Stroke]:
+    """Yield the turns of a coiled cord, the fine turns across each."""
+    yield from wraps(0, turns, cord, outer - cord)
+    count = max(3, round(outer / (1.3 * d)))
+    for i in range(turns):
+        for k in range(count):
+            y = -outer / 2 + (k + 0.5) * outer / count
+            lean = cord * 0.2 * (y / outer)
+            x = (i + 0.5) * cord + lean
+            yield edge(x - 0.43 * cord, x + 0.43 * cord, 0.8 * outer / count, round(y, 2))

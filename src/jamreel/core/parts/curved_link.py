@@ -8,7 +8,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import End, Made, Part, Role, Stretches, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
-from jamreel.core.parts.pictures import arc_points, bead, edge, ring
+from jamreel.core.parts.pictures import arc_points, bead, ring, slender
 from jamreel.core.path.moves import Bend, Straight, Turn, Wrap
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize, WireSize
@@ -132,7 +132,7 @@ class CurvedLink(Part):
         strokes = [
             Stroke(part="wire", points=tuple(line), width_mm=d),
             ring(inset - (self.pin + d) / 2, self.pin, d),
-            edge(length - inset, length + d, d),
+            slender(length - self.pin - d, length + d, d),
         ]
         pitch = (self.wraps * fine + self.bead) / radius
         start = -((self.beads - 1) / 2) * pitch

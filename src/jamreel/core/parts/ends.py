@@ -6,7 +6,7 @@ from typing import Literal
 from jamreel.core.bench.steps import Step
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import End, Hold, Stretches, opens_at, part_step, pulls_at
-from jamreel.core.parts.pictures import edge, ring, wraps
+from jamreel.core.parts.pictures import edge, ring, slender, wraps
 from jamreel.core.path.loops import wrapped_loop_reach
 from jamreel.core.path.moves import Bend, Straight, Wrap
 from jamreel.core.values import Stroke
@@ -71,7 +71,7 @@ def loop_picture(
         square: turned edge on.
     """
     d, bead_at = wire.d, reach(kind, wire, pin, wraps_)
-    loop = edge(-d, pin + d, d) if square else ring(pin / 2, pin, d)
+    loop = slender(-d, pin + d, d) if square else ring(pin / 2, pin, d)
     if kind == "plain":
         return [loop]
     return [

@@ -136,7 +136,7 @@ class OwnLink(Part):
         """
         w = wire.of_size(self.wire)
         moves = self.path(w.d)
-        line = trace(moves, w.d, step=max(0.5, developed_length(moves, w.d) / 300))
+        line = trace(moves, w.d, step=max(0.12, developed_length(moves, w.d) / 500))
         length = inside_length(line, w.d) if developed_length(moves, w.d) > 0 else 0.0
         if length <= 0:
             raise Refusal("no_shape", got=len(self.moves), field="moves")
@@ -144,7 +144,7 @@ class OwnLink(Part):
         pins = [m.pin for m in moves if isinstance(m, Bend)] or [2 * w.d]
         end = End(min(pins), w.d, True, "any")
         wide = float(np.ptp(flat[:, 1])) + w.d
-        points = tuple((round(float(x), 2), round(float(y), 2)) for x, y in flat)
+        points = tuple((round(float(x), 2), round(float(y), 2)) for x, y in (*flat[::3], flat[-1]))
         # From the outside of the wire at the left end to its inside.
         drawn = shifted((Stroke(part="wire", points=points, width_mm=w.d),), -w.d / 2)
         return Made(

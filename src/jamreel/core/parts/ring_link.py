@@ -8,7 +8,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
-from jamreel.core.parts.pictures import arc_points, bead, edge
+from jamreel.core.parts.pictures import arc_points, bead, edge, slender
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.moves import Bend, Straight
 from jamreel.core.values import Length, Stroke
@@ -60,7 +60,7 @@ class RingLink(Part):
             length=length,
             thickness=max(self.bead, self.hook_pin + 2 * w.d),
             width=max(apart + self.bead, apart + w.d),
-            ends=(End(self.pin, w.d, False, "flat"), End(self.hook_pin, w.d, True, "square")),
+            ends=(End(self.pin, w.d, True, "flat"), End(self.hook_pin, w.d, True, "square")),
             wires=(
                 WireUse(
                     self.kind,
@@ -82,7 +82,8 @@ class RingLink(Part):
                     points=arc_points(x0, 0, apart / 2, apart / 2, math.pi / 2, math.pi),
                     width_mm=w.d,
                 ),
-                *(edge(x0, x0 + leg + self.hook_pin / 2 + w.d / 2, w.d, y) for _, y in ends),
+                *(edge(x0, x0 + leg, w.d, y) for _, y in ends),
+                *(slender(x - w.d / 2, x + self.hook_pin + w.d, w.d, y) for x, y in ends),
                 *(bead(x, self.bead, self.bead, self.colour, y) for x, y in rows),
             ),
             steps=(

@@ -36,7 +36,9 @@ MOST_NAMED = 6
 def _entry(path: str) -> str:
     """Return the ledger line that explains a part: that of its entry at the top."""
     head, _, rest = path.partition(".")
-    return f"entry_{rest.split('.')[0]}" if head == "entries" else head
+    if head == "entries":
+        return f"entry_{rest.split('.')[0]}"
+    return "rings_back" if head == "rings" else head
 
 
 def tone_of(made: Made) -> str:
@@ -77,7 +79,7 @@ def rule_of(composition: Composition, band: PlusMinus, centre: bool) -> RuleDraw
         if part.length > 0
     ]
     spans.append(_half("closure_right", length - fastened.holding.length, fastened.holding))
-    middle = (length / 2,) if centre else ()
+    middle = (composition.body_at + composition.body / 2,) if centre else ()
     return RuleDrawing(
         length_mm=length,
         spans=tuple(span for span in spans if span.to_mm > span.from_mm),
@@ -165,15 +167,6 @@ def sequence_sheet(composition: Composition) -> Sheet:
         end = composition.string_end
         put(end, run.at, "string", False, end.length)
         put(end, run.at + run.length - end.length, "string", True, end.length)
-        shapes[f"thread{len(placed)}"] = (
-            Stroke(
-                part="string",
-                points=((0.0, 0.0), (round(run.strung, 2), 0.0)),
-                width_mm=composition.string.d,
-            ),
-        )
-        start = (round(run.at + run.reach, 2), 0.0)
-        placed.append(Placed(shape=f"thread{len(placed)}", at=start, entry="string"))
     if fastened.receiving.length:
         put(fastened.receiving, 0.0, "closure", False, fastened.receiving.length)
     # What hangs is drawn first, what it hangs from over it.
@@ -200,6 +193,8 @@ def round_body(
     # Everything lies on the skin's own parallel; what is thicker reaches further out.
     ring, strokes, low = ring_round(outline, None, gap, 0.0)
     scale = ring.length / max(composition.finished, 1e-9)
+    # The body's middle lies in front, opposite the closure.
+    start_at = ring.length / 2 - scale * (composition.body_at + composition.body / 2)
     thickest = max((p.made.thickness for p in composition.parts), default=0.0)
     rows: list[tuple[float, float, float, str, bool]] = [
         (p.at, p.at + p.length, p.made.thickness, tone_of(p.made), False)
@@ -215,7 +210,7 @@ def round_body(
             continue
         lift = thick / 2
         if tone and not closure:
-            centre = point_on(ring, (start + end) / 2 * scale, lift)
+            centre = point_on(ring, start_at + (start + end) / 2 * scale, lift)
             wide = min(thick, (end - start) * 1.02) / 2
             strokes.append(
                 Stroke(part=f"bead {i}", points=circle(centre, wide, 22), closed=True, tone=tone)
@@ -224,7 +219,7 @@ def round_body(
             inset = min(0.4, (end - start) / 8)
             steps = max(2, math.ceil((end - start) / 4))
             xs = [start + inset + (end - start - 2 * inset) * k / steps for k in range(steps + 1)]
-            points = tuple(point_on(ring, x * scale, lift) for x in xs)
+            points = tuple(point_on(ring, start_at + x * scale, lift) for x in xs)
             name = f"closure {i}" if closure else f"link {i}"
             strokes.append(Stroke(part=name, points=points, width_mm=max(thick, 0.4)))
     dims = [across(outline, low + thickest, 0.0, say(f"drawing.{part}_across"))]

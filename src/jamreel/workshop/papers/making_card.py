@@ -7,6 +7,7 @@ from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, LETTER
 from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
+from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from jamreel.core.plan import Plan
@@ -78,8 +79,11 @@ class _Card:
         self.text("Text", 10, EDGE, 24, made)
         wanted = {plan.answers.make_up, plan.answers.fit, plan.answers.cut}
         rows = [f for f in plan.figures if f.id in wanted][:3]
-        words = "   ".join(f"{f.label} {format_length(f.value_mm, self.shop.unit)}" for f in rows)
-        self.text("Figures", 12, EDGE, 32, words)
+        told = [f"{f.label} {format_length(f.value_mm, self.shop.unit)}" for f in rows]
+        room = (self.width - 2 * EDGE) * mm
+        while len(told) > 1 and stringWidth("   ".join(told), "Figures", 12) > room:
+            told.pop()
+        self.text("Figures", 12, EDGE, 32, "   ".join(told))
 
     def _drawing(self, top: float, tall: float) -> None:
         sheet = next((s for s in self.plan.drawings.sheets if "make_up" in s.stations), None)
@@ -161,12 +165,12 @@ class _Card:
                 break
             self.text("Figures", 8.5, x, y, str(i))
             self.text("Bold", 8.5, x + 7, y, one.title)
+            if one.cautions:
+                self.text("Bold", 8.5, x + 4.6, y, "!")
             if full:
                 for line in simpleSplit(one.says, "Text", 8, (wide - 7) * mm):
                     y += 3.6
                     self.text("Text", 8, x + 7, y, line)
-            if one.cautions:
-                self.text("Bold", 8.5, x + 3.6, y, "!")
 
     def _tall(self, steps: Sequence[object], wide: float) -> float:
         lines = sum(

@@ -1,0 +1,321 @@
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import type { Brief, Plan } from "../../api/client";
+import {
+  after,
+  inserted,
+  moved,
+  pathOf,
+  type Entry,
+  type Part,
+  type Path,
+} from "../../logic/sequence";
+import { AdviceList } from "../../ui/AdviceList";
+import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
+import { Problem } from "../../ui/TextField";
+import type { StationProps } from "../context";
+import { MetalChoice, WireChoice } from "../MakeUpStation";
+import { KindSelect } from "../PieceChoices";
+import { EntryList } from "./EntryList";
+import { Fields } from "./Fields";
+import { Inspector, PartFields } from "./Inspector";
+import { Proposals } from "./Proposals";
+import { SequenceStrip } from "./SequenceStrip";
+import { Shelf } from "./Shelf";
+
+/** What is looked at beside the sequence. */
+type Panel = "entry" | "shelf" | "fits" | "middle" | "closure" | "string" | "piece" | "wire";
+const PANELS = ["fits", "piece", "middle", "closure", "string", "wire"] as const;
+const STRING = ["string", "string_pin", "string_wraps", "string_tail", "passes"];
+type Typed = Record<string, unknown>;
+
+/** A make-up of parts: the sequence as it lies, its entries, and what fits. */
+export function ComposedMakeUp(props: StationProps) {
+  const { brief, plan, facts, shop, problems, edit } = props;
+  const { t } = useTranslation();
+  const [selected, setSelected] = useState<Path | null>(null);
+  const [panel, setPanel] = useState<Panel>("fits");
+  const [list, setList] = useState<"entries" | "parting">("entries");
+  const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
+  const piece = { ...kind?.defaults, ...(brief.piece as Typed) } as Typed;
+  const entries = (piece[list] ?? []) as Entry[];
+  const setEntries = (next: Entry[]) => edit(["piece", list], next);
+  const select = (path: Path | null) => {
+    setSelected(path);
+    setPanel(path ? "entry" : "fits");
+  };
+  const sheet = plan?.drawings.sheets.find((one) => one.id === "sequence");
+  const colour = plan?.colour ?? "#B0643A";
+  const pick = (part: Part) => {
+    const path = selected ? after(selected) : [entries.length];
+    setEntries(inserted(entries, path, { part, times: 1 }));
+    select(path);
+  };
+  return (
+    <div className="col-span-full grid grid-cols-1 content-start gap-x-7 gap-y-4 min-[760px]:grid-cols-2">
+      <div className="col-span-full">
+        {sheet ? (
+          <SequenceStrip
+            sheet={sheet}
+            colour={colour}
+            centre={middleOf(plan)}
+            selected={list === "entries" ? selected : null}
+            onSelect={(entry) => {
+              const path = pathOf(entry);
+              if (path) {
+                setList("entries");
+                select(path);
+              } else
+                setPanel(
+                  entry === "closure"
+                    ? "closure"
+                    : entry === "string"
+                      ? "string"
+                      : entry === "rings"
+                        ? "piece"
+                        : "middle",
+                );
+            }}
+            onDrag={(from, to) => {
+              if (from.length !== to.length) return;
+              const [next, path] = moved(entries, from, (to.at(-1) ?? 0) - (from.at(-1) ?? 0));
+              setEntries(next);
+              select(path);
+            }}
+          />
+        ) : (
+          <p className="border hairline bg-panel p-5 text-muted">{t("sequence.waits")}</p>
+        )}
+        <Strength {...props} />
+      </div>
+      <div className="space-y-4">
+        <div className="flex items-center justify-between gap-2">
+          <h2 className="text-lg">{t("sequence.entries")}</h2>
+          {"parting" in piece && (
+            <Select
+              label={t("sequence.which")}
+              labelHidden
+              value={list}
+              options={(["entries", "parting"] as const).map((value) => ({
+                value,
+                label: t(`sequence.list.${value}`),
+              }))}
+              onChoose={(value) => {
+                setList(value as typeof list);
+                select(null);
+              }}
+            />
+          )}
+          <Button look="strong" onClick={() => setPanel("shelf")}>
+            {t("sequence.add")}
+          </Button>
+        </div>
+        <EntryList
+          entries={entries}
+          parts={facts.parts}
+          sheet={list === "entries" ? sheet : undefined}
+          colour={colour}
+          selected={selected}
+          onSelect={select}
+          onChange={setEntries}
+        />
+      </div>
+      <div className="space-y-3">
+        <div role="group" aria-label={t("sequence.panels")} className="flex flex-wrap gap-1">
+          {PANELS.map((one) => (
+            <button
+              key={one}
+              type="button"
+              aria-pressed={panel === one}
+              className="min-h-[44px] border-b-[3px] border-transparent px-2 text-[15.5px] font-medium hover:border-hair aria-pressed:border-accent"
+              onClick={() => setPanel(one)}
+            >
+              {t(`sequence.panel.${one}`)}
+            </button>
+          ))}
+        </div>
+        <Problem says={problems[0] && panel !== "entry" ? problems[0].says : undefined} />
+        {panel === "fits" && (
+          <div className="space-y-4">
+            <Proposals {...props} settled={plan !== null} />
+            <section>
+              <h2 className="mb-2 text-lg">{t("make_up.advice")}</h2>
+              <AdviceList
+                advice={plan?.advice ?? []}
+                empty={t(plan ? "make_up.no_advice" : "ledger.waits")}
+              />
+            </section>
+          </div>
+        )}
+        {panel === "shelf" && (
+          <Shelf
+            parts={facts.parts}
+            shop={shop}
+            colour={colour}
+            onPick={pick}
+            onClose={() => setPanel(selected ? "entry" : "fits")}
+          />
+        )}
+        {panel === "entry" && selected && (
+          <Inspector
+            {...props}
+            entries={entries}
+            selected={selected}
+            onChange={setEntries}
+            onSelect={select}
+          />
+        )}
+        {panel === "piece" && <PiecePanel {...props} typed={piece} />}
+        {panel === "middle" && <MiddlePanel {...props} typed={piece} />}
+        {panel === "closure" && <ClosurePanel {...props} typed={piece} />}
+        {panel === "string" && (
+          <Fields
+            choices={(kind?.choices ?? []).filter((one) => STRING.includes(one.name))}
+            value={piece}
+            at="piece"
+            problems={problems}
+            inches={brief.unit === "in"}
+            onSet={(name, value) => edit(["piece", name], value)}
+          />
+        )}
+        {panel === "wire" && (
+          <div className="space-y-4">
+            <WireChoice {...props} />
+            <MetalChoice {...props} />
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Where the front centre lies, when the piece has one: the third of five ticks. */
+function middleOf(plan: Plan | null): number | null {
+  const ticks = plan?.drawings.rule.ticks_mm ?? [];
+  return ticks.length === 5 ? (ticks[2] ?? null) : null;
+}
+
+type PanelProps = StationProps & { typed: Typed };
+
+function PiecePanel({ typed, ...props }: PanelProps) {
+  const { brief, facts, problems, edit } = props;
+  const { t } = useTranslation();
+  const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
+  return (
+    <div className="space-y-3">
+      <KindSelect
+        label={t("make_up.kind")}
+        facts={facts}
+        value={brief.piece.kind ?? ""}
+        onChoose={(chosen) => edit(["piece"], { kind: chosen } as Brief["piece"])}
+      />
+      <Fields
+        choices={(kind?.choices ?? []).filter((one) => !STRING.includes(one.name))}
+        value={typed}
+        at="piece"
+        problems={problems}
+        inches={brief.unit === "in"}
+        onSet={(name, value) => edit(["piece", name], value)}
+      />
+    </div>
+  );
+}
+
+/** The focal, and what hangs from it. */
+function MiddlePanel({ typed, ...props }: PanelProps) {
+  const { facts, edit } = props;
+  const { t } = useTranslation();
+  return (
+    <div className="space-y-5">
+      {(["focal", "hung"] as const).map((slot) => {
+        const part = typed[slot] as Part | null | undefined;
+        const able = facts.parts.filter((one) => (one.role === "drop") === (slot === "hung"));
+        return (
+          <section key={slot} className="space-y-3">
+            <Select
+              label={t(`sequence.slot.${slot}`)}
+              value={part?.kind ?? ""}
+              options={[
+                { value: "", label: t("sequence.nothing") },
+                ...able.map((one) => ({ value: one.kind, label: one.says })),
+                ...(slot === "hung" ? [{ value: "finding", label: t("sequence.charm") }] : []),
+              ]}
+              onChoose={(chosen) =>
+                edit(
+                  ["piece", slot],
+                  chosen === ""
+                    ? null
+                    : chosen === "finding" && slot === "hung"
+                      ? { kind: chosen, hangs: true }
+                      : { kind: chosen },
+                )
+              }
+            />
+            {part && (
+              <PartFields
+                {...props}
+                part={part}
+                at={`piece.${slot}`}
+                onPart={(next) => edit(["piece", slot], next)}
+              />
+            )}
+          </section>
+        );
+      })}
+    </div>
+  );
+}
+
+function ClosurePanel({ typed, ...props }: PanelProps) {
+  const { facts, problems, brief, edit } = props;
+  const { t } = useTranslation();
+  const closure = (typed.closure ?? { kind: "spring_clasp" }) as Part;
+  const shelf = facts.closures.find((one) => one.kind === closure.kind);
+  return (
+    <div className="space-y-3">
+      <Select
+        label={t("sequence.panel.closure")}
+        value={closure.kind}
+        options={facts.closures.map((one) => ({ value: one.kind, label: one.says }))}
+        onChoose={(kind) => edit(["piece", "closure"], { kind })}
+      />
+      <p className="text-[14px] leading-snug text-muted">{shelf?.help}</p>
+      <Fields
+        choices={shelf?.choices ?? []}
+        value={closure}
+        at="piece.closure"
+        problems={problems}
+        inches={brief.unit === "in"}
+        onSet={(name, value) => edit(["piece", "closure"], { ...closure, [name]: value })}
+      />
+    </div>
+  );
+}
+
+/** What gives first, what it weighs, how long it takes: one line under the drawing. */
+function Strength({ plan }: StationProps) {
+  const { t } = useTranslation();
+  if (!plan) return null;
+  const { weakest, minutes } = plan;
+  return (
+    <p className="mt-1.5 flex flex-wrap items-baseline gap-x-5 text-[15px] text-muted">
+      {weakest && (
+        <span>
+          {t("sequence.weakest")} <strong className="text-ink">{weakest.says}</strong>,{" "}
+          <span className="figures text-ink">{weakest.newtons.toFixed(1)} N</span> (
+          <span className="figures">{Math.round(weakest.grams)} g</span>)
+        </span>
+      )}
+      <span>
+        {t("make_up.mass")} <span className="figures text-ink">{plan.mass_g.toFixed(1)} g</span>
+      </span>
+      {minutes != null && (
+        <span>
+          {t("sequence.minutes")}{" "}
+          <span className="figures text-ink">{Math.round(minutes)} min</span>
+        </span>
+      )}
+    </p>
+  );
+}

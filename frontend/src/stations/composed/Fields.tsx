@@ -1,0 +1,102 @@
+import { useTranslation } from "react-i18next";
+import type { Facts, FieldProblem } from "../../api/client";
+import { asText } from "../../logic/draft";
+import { Select } from "../../ui/Select";
+import { TextField } from "../../ui/TextField";
+import { problemAt } from "../context";
+
+type Choice = Facts["kinds"][number]["choices"][number];
+
+interface Props {
+  choices: readonly Choice[];
+  value: Record<string, unknown>;
+  /** Dotted path of the value in the brief, for what is wrong with it. */
+  at: string;
+  problems: readonly FieldProblem[];
+  inches: boolean;
+  onSet: (name: string, value: unknown) => void;
+}
+
+/** The choices of a part, closure or piece, asked as it declares them. */
+export function Fields({ choices, value, at, problems, inches, onSet }: Props) {
+  return (
+    <div className="grid grid-cols-[repeat(auto-fill,minmax(148px,1fr))] items-start gap-x-3 gap-y-2">
+      {choices.map((choice) => (
+        <OneField
+          key={choice.name}
+          choice={choice}
+          typed={value[choice.name]}
+          inches={inches}
+          problem={problemAt(problems, `${at}.${choice.name}`, true)}
+          onSet={(next) => onSet(choice.name, next)}
+        />
+      ))}
+    </div>
+  );
+}
+
+interface OneProps {
+  choice: Choice;
+  typed: unknown;
+  inches: boolean;
+  problem: string | undefined;
+  onSet: (value: unknown) => void;
+}
+
+function OneField({ choice, typed, inches, problem, onSet }: OneProps) {
+  const { t } = useTranslation();
+  const label = choice.says || t(`piece_choice.${choice.name}`);
+  if (choice.type === "option") {
+    const labels = choice.labels ?? [];
+    return (
+      <Select
+        label={label}
+        value={asText(typed ?? choice.default)}
+        options={(choice.options ?? []).map((value, i) => ({ value, label: labels[i] ?? value }))}
+        onChoose={(chosen) => onSet(/^\d+$/.test(chosen) ? Number(chosen) : chosen)}
+      />
+    );
+  }
+  if (choice.type === "flag") {
+    return (
+      <label className="flex min-h-[44px] items-center gap-3 self-end leading-tight font-semibold">
+        <input
+          type="checkbox"
+          className="size-6 shrink-0 accent-accent"
+          checked={Boolean(typed ?? choice.default)}
+          onChange={(event) => onSet(event.target.checked)}
+        />
+        {label}
+      </label>
+    );
+  }
+  const whole = choice.type === "whole" || choice.type === "number";
+  const given = choice.default === "" ? "" : asText(choice.default);
+  return (
+    <TextField
+      label={label}
+      hint={range(choice, inches)}
+      title={choice.help || undefined}
+      inputMode={choice.type === "size" ? undefined : "decimal"}
+      className="[&_input]:figures"
+      placeholder={choice.type === "size" || !given ? t("sequence.blank") : given}
+      value={asText(typed)}
+      problem={problem}
+      onText={(text) => onSet(whole ? asNumber(text) : text)}
+    />
+  );
+}
+
+function range(choice: Choice, inches: boolean): string | undefined {
+  if (choice.help) return choice.help;
+  if (choice.low == null || choice.high == null) return undefined;
+  const unit = choice.type === "length" ? " mm" : "";
+  return inches && unit ? undefined : `${choice.low} – ${choice.high}${unit}`;
+}
+
+/** A number where the text is one; otherwise the text itself, for the core to refuse by name. */
+export function asNumber(text: string): unknown {
+  const trimmed = text.trim().replace(",", ".");
+  if (trimmed === "") return undefined;
+  return Number.isNaN(Number(trimmed)) ? text : Number(trimmed);
+}

@@ -1,0 +1,150 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useTranslation } from "react-i18next";
+import { api, ask, type Facts, type FieldProblem, type ShopView } from "../../api/client";
+import { asText } from "../../logic/draft";
+import type { Part } from "../../logic/sequence";
+import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
+import { Problem, TextField } from "../../ui/TextField";
+import { problemAt } from "../context";
+import { asNumber } from "./Fields";
+
+interface Props {
+  part: Part;
+  facts: Facts;
+  shop: ShopView;
+  at: string;
+  problems: readonly FieldProblem[];
+  onPart: (part: Part) => void;
+}
+
+type Move = Record<string, unknown>;
+/** Which figures a move needs. */
+const NEEDS: Record<string, readonly string[]> = {
+  straight: ["length"],
+  bend: ["degrees", "pin", "side"],
+  corner: ["degrees", "side"],
+  fold: ["side"],
+  spiral: ["turns", "pin", "side"],
+  wrap: ["turns", "pin", "side"],
+  turn: ["degrees"],
+  flatten: ["length"],
+  mark: [],
+};
+
+/** A shape of the maker's own, move by move along the wire. */
+export function OwnMoves({ part, facts, shop, at, problems, onPart }: Props) {
+  const { t } = useTranslation();
+  const shelf = facts.parts.find((one) => one.kind === "own_link");
+  const moves = (part.moves ?? shelf?.defaults.moves ?? []) as Move[];
+  const set = (next: Move[]) => onPart({ ...part, moves: next });
+  return (
+    <div className="space-y-2">
+      <TextField
+        label={t("sequence.own_name")}
+        value={asText(part.name)}
+        onText={(name) => onPart({ ...part, name })}
+      />
+      <ol className="border-t hairline">
+        {moves.map((move, i) => (
+          <li key={i} className="flex flex-wrap items-end gap-2 border-b hairline py-1.5">
+            <OneMove
+              move={move}
+              facts={facts}
+              at={`${at}.moves.${i}`}
+              problems={problems}
+              onMove={(next) => set(moves.map((old, n) => (n === i ? next : old)))}
+            />
+            <Button
+              look="quiet"
+              className="!px-2"
+              aria-label={t("sequence.drop_move", { n: i + 1 })}
+              disabled={moves.length < 2}
+              onClick={() => set(moves.filter((_, n) => n !== i))}
+            >
+              ×
+            </Button>
+          </li>
+        ))}
+      </ol>
+      <Problem says={problemAt(problems, `${at}.moves`)} />
+      <div className="flex gap-2">
+        <Button onClick={() => set([...moves, { move: "straight", length: "5" }])}>
+          {t("sequence.add_move")}
+        </Button>
+        <KeepOnShelf part={{ ...part, moves }} shop={shop} />
+      </div>
+    </div>
+  );
+}
+
+interface MoveProps {
+  move: Move;
+  facts: Facts;
+  at: string;
+  problems: readonly FieldProblem[];
+  onMove: (move: Move) => void;
+}
+
+function OneMove({ move, facts, at, problems, onMove }: MoveProps) {
+  const kind = asText(move.move) || "straight";
+  return facts.moves
+    .filter((choice) => choice.name === "move" || (NEEDS[kind] ?? []).includes(choice.name))
+    .map((choice) =>
+      choice.type === "option" ? (
+        <Select
+          key={choice.name}
+          label={choice.says ?? choice.name}
+          className={choice.name === "move" ? "w-36" : "w-24"}
+          value={asText(move[choice.name] ?? choice.default)}
+          options={(choice.options ?? []).map((value, i) => ({
+            value,
+            label: choice.labels?.[i] ?? value,
+          }))}
+          onChoose={(value) => onMove({ ...move, [choice.name]: value })}
+        />
+      ) : (
+        <TextField
+          key={choice.name}
+          label={choice.says ?? choice.name}
+          className="w-20 [&_input]:figures"
+          inputMode="decimal"
+          placeholder={asText(choice.default)}
+          value={asText(move[choice.name])}
+          problem={problemAt(problems, `${at}.${choice.name}`)}
+          onText={(text) =>
+            onMove({ ...move, [choice.name]: choice.type === "length" ? text : asNumber(text) })
+          }
+        />
+      ),
+    );
+}
+
+/** Puts the shape among the parts of this bench, for every piece to come. */
+function KeepOnShelf({ part, shop }: { part: Part; shop: ShopView }) {
+  const { t } = useTranslation();
+  const client = useQueryClient();
+  const typed = shop.typed as { shelf?: Part[] };
+  const others = (typed.shelf ?? []).filter((one) => one.name !== part.name);
+  const kept = (typed.shelf ?? []).some((one) => JSON.stringify(one) === JSON.stringify(part));
+  const keep = useMutation({
+    mutationFn: () =>
+      ask<ShopView>(
+        api.PUT("/api/shop", {
+          body: {
+            version: shop.version,
+            shop: { ...shop.typed, shelf: [...others, part] } as unknown as Record<string, never>,
+          },
+        }),
+      ),
+    onSuccess: (view) => client.setQueryData(["shop"], view),
+  });
+  return (
+    <>
+      <Button disabled={!part.name || kept || keep.isPending} onClick={() => keep.mutate()}>
+        {t(kept ? "sequence.on_shelf" : "sequence.keep_on_shelf")}
+      </Button>
+      <Problem says={keep.error?.message} />
+    </>
+  );
+}

@@ -1,0 +1,104 @@
+"""A piece of parts, made up as a maker does it: picked, counted, grouped, tried on and off."""
+
+import io
+import re
+
+import pdfplumber
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser.test_slice import answer, open_piece
+
+pytestmark = pytest.mark.browser
+
+
+def rows(page: Page) -> Locator:
+    return page.get_by_role("list", name="Sequence").get_by_role("listitem")
+
+
+def test_a_bracelet_of_parts_by_mouse(page: Page) -> None:
+    open_piece(page, "Ferryman's beads", "Make-up")
+    expect(answer(page)).to_contain_text("173.0")
+    # One more by its button, and the proposal that takes it off again.
+    page.get_by_role("button", name="One linked bead more").click()
+    expect(answer(page)).to_contain_text("189.7")
+    fits = page.locator("[data-proposals]").get_by_role("button", name=re.compile("^9 × linked"))
+    fits.first.click()
+    expect(answer(page)).to_contain_text("173.0")
+    expect(fits.first).to_have_attribute("aria-pressed", "true")
+    fits.first.click()
+    expect(answer(page)).to_contain_text("189.7")
+    # A part from the shelf goes in; its own choices are asked at once, and refused by name.
+    page.get_by_role("button", name="Add a part").click()
+    page.get_by_role("button", name="figure-eight link").click()
+    expect(rows(page)).to_have_count(2)
+    page.get_by_label("loop pin").fill("90")
+    expect(page.get_by_text("The loop pin of 90 is outside 1 to 30")).to_be_visible()
+    page.get_by_label("loop pin").fill("5")
+    expect(answer(page)).to_contain_text("200.7")
+    page.get_by_role("button", name="Remove").click()
+    expect(rows(page)).to_have_count(1)
+    # Another closure, and the length follows.
+    page.get_by_role("button", name="Closure", exact=True).click()
+    page.get_by_label("Closure", exact=True).select_option("toggle")
+    expect(page.get_by_text("The bar goes through end on")).to_be_visible()
+    expect(answer(page)).not_to_contain_text("189.7")
+    card = page.request.get(
+        page.get_by_role("link", name="Card", exact=True).get_attribute("href") or ""
+    )
+    with pdfplumber.open(io.BytesIO(card.body())) as pdf:
+        assert len(pdf.pages) == 1
+        text = pdf.pages[0].extract_text()
+    assert "linked bead wire" in text
+    assert "The next link first" in text
+
+
+def test_a_sequence_by_keyboard(page: Page) -> None:
+    open_piece(page, "Heron's anklet", "Make-up")
+    page.get_by_role("list", name="Sequence").get_by_role("button", name="group").first.focus()
+    page.keyboard.press("Enter")
+    before = answer(page).text_content() or ""
+    page.keyboard.press("+")
+    expect(answer(page)).not_to_contain_text(before)
+    page.keyboard.press("-")
+    expect(answer(page)).to_contain_text(before)
+    # Down twice to the spacer in the group, doubled and taken away again.
+    expect(rows(page)).to_have_count(4)
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("d")
+    expect(rows(page)).to_have_count(5)
+    page.keyboard.press("Delete")
+    expect(rows(page)).to_have_count(4)
+    # The last entry moves before the group, and undo brings it back.
+    rows(page).last.get_by_role("button").first.focus()
+    page.keyboard.press("Enter")
+    page.keyboard.press("Alt+ArrowUp")
+    expect(rows(page).first).to_contain_text("bead on the string")
+    expect(page.get_by_role("status").first).to_have_text("saved")
+    page.get_by_role("button", name="Undo", exact=True).click()
+    expect(rows(page).first).to_contain_text("group")
+
+
+def test_a_link_of_ones_own_is_kept_on_the_shelf(page: Page) -> None:
+    open_piece(page, "Ferryman's beads", "Make-up")
+    page.get_by_role("button", name="Add a part").click()
+    page.get_by_role("button", name="link of your own").click()
+    page.get_by_label("What you call it").fill("Oxbow")
+    page.get_by_role("button", name="Add a move").click()
+    page.get_by_role("button", name="Keep it on the shelf").click()
+    expect(page.get_by_role("button", name="On the shelf")).to_be_visible()
+    page.get_by_role("link", name="Bench", exact=True).click()
+    open_piece(page, "Capstan bracelet", "Make-up")
+    page.get_by_role("button", name="Add a part").click()
+    page.get_by_role("button", name="Oxbow").click()
+    expect(rows(page).last).to_contain_text("Oxbow")
+
+
+def test_parts_of_the_drawing_can_be_picked_and_dragged(page: Page) -> None:
+    open_piece(page, "Lock-gate necklace", "Make-up")
+    drawn = page.locator("[data-drawn=sequence]")
+    bead = drawn.locator("g.cursor-pointer").nth(8)
+    bead.click(force=True)
+    expect(rows(page).locator("[aria-pressed=true]")).to_have_count(1)
+    expect(page.get_by_role("region", name="The part picked out")).to_be_visible()

@@ -1,0 +1,320 @@
+"""Make-ups: laid out, filled to length, joined, and how strong they are."""
+
+import math
+from itertools import product
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jamreel.core.closures.crook_hook import CrookHook
+from jamreel.core.closures.open_ends import OpenEnds
+from jamreel.core.fit.thickness import inside_girth_of
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.makeup.checks import make_up_advice, weakest_of
+from jamreel.core.makeup.compose import compose
+from jamreel.core.makeup.fill import fill, finished_of, inside_of
+from jamreel.core.makeup.layout import laid_evenly
+from jamreel.core.makeup.sequence import Entry, MakeUp, laid_out
+from jamreel.core.parts.bead import StrungBead
+from jamreel.core.parts.chain import BoughtChain
+from jamreel.core.parts.dangle import Dangle
+from jamreel.core.parts.jump_ring import JumpRing
+from jamreel.core.parts.linked_bead import LinkedBead
+from jamreel.core.plan import BriefRefused, plan_raw, propose_raw
+from jamreel.core.shop import Shop
+from jamreel.core.wire.gauges import WireSize
+from jamreel.core.wire.metals import metals
+from tests.core.families import example, figure, planned, tried
+
+D = 0.812
+WIRE = Wire(D, "20 AWG", metals()["copper"], "half_hard", 210.0)
+LINK = 6 + 2 * (2 * D + 3 + D)
+
+
+def entry(part: Any, times: int = 1, **more: Any) -> Entry:
+    return Entry(part=part, times=times, **more)
+
+
+def kinds(makeup: MakeUp) -> list[str]:
+    return [u.part.kind for u in makeup.units()]
+
+
+def sizes(makeup: MakeUp) -> list[float]:
+    return [p.made.thickness for p in compose(makeup, WIRE).parts]
+
+
+def test_repeats_groups_a_focal_and_the_mirror() -> None:
+    a, b = entry(StrungBead(bead=4), 2), entry(JumpRing())
+    makeup = MakeUp(
+        entries=(Entry(group=(a, b), times=2), entry(StrungBead(bead=9))),
+        focal=LinkedBead(),
+        hung=Dangle(),
+        mirrored=True,
+    )
+    half = ["bead", "bead", "jump_ring"] * 2 + ["bead"]
+    assert kinds(makeup) == [*half, "linked_bead", "dangle", *half[::-1]]
+    turned = [u.turned for u in makeup.units()]
+    assert turned == [False] * 9 + [True] * 7
+
+
+def test_graduation_runs_from_end_to_end_in_half_millimetres() -> None:
+    makeup = MakeUp(entries=(entry(StrungBead(bead=4), 5, graduate_to=8.0),))
+    assert sizes(makeup) == [4, 5, 6, 7, 8]
+    odd = MakeUp(entries=(entry(StrungBead(bead=4), 4, graduate_to=8.0),))
+    assert sizes(odd) == [4, 5.5, 6.5, 8]
+
+
+@given(st.integers(0, 30), st.integers(0, 300))
+def test_even_layouts_use_every_filler_and_differ_by_one_at_most(large: int, fillers: int) -> None:
+    gaps = laid_evenly(large, fillers)
+    assert len(gaps) == large + 1
+    assert sum(gaps) == fillers
+    inner = gaps[1:-1]
+    if inner:
+        assert max(inner) - min(inner) <= 1
+        assert abs(gaps[0] + gaps[-1] - inner[0]) <= 2
+
+
+def test_links_add_their_inside_lengths_and_strings_their_loops() -> None:
+    links = compose(MakeUp(entries=(entry(LinkedBead(), 21),), closure=OpenEnds()), WIRE)
+    assert links.finished == pytest.approx(21 * LINK)
+    strung = compose(
+        MakeUp(
+            entries=(entry(StrungBead(bead=6), 10), entry(JumpRing(pin=4)), entry(StrungBead(), 3)),
+            closure=OpenEnds(),
+            string=WireSize(diameter_mm=0.5),
+            string_pin=2.0,
+            string_wraps=3,
+        ),
+        WIRE,
+    )
+    loops = 4 * (3 * 0.5 + 2 + 0.5)
+    assert len(strung.runs) == 2
+    assert strung.finished == pytest.approx(60 + 4 + 18 + loops)
+
+
+def test_a_drop_takes_its_loops_wire_of_a_string_and_nothing_of_a_joint() -> None:
+    bare = MakeUp(entries=(entry(StrungBead(), 4),), closure=OpenEnds())
+    hung = bare.model_copy(update={"entries": (*bare.entries, entry(Dangle()), *bare.entries)})
+    lengths = [compose(m, WIRE).finished for m in (bare, hung)]
+    assert lengths[1] - lengths[0] == pytest.approx(24 + D)
+    links = MakeUp(entries=(entry(LinkedBead()), entry(Dangle()), entry(LinkedBead())))
+    assert compose(links, WIRE).body == pytest.approx(2 * LINK)
+
+
+def test_a_bracelets_inside_is_what_its_parts_leave() -> None:
+    laid = compose(MakeUp(entries=(entry(LinkedBead(), 10),)), WIRE)
+    assert sum(s.length for s in laid.segments) == pytest.approx(laid.finished)
+    # Solved again from the parts one by one, without adding up equal thicknesses.
+    radius = inside_of(laid) / (2 * math.pi)
+    halves = (laid.fastened.receiving, laid.fastened.holding)
+    every = [(p.length, p.made.thickness) for p in laid.parts]
+    every += [(h.length, h.thickness) for h in halves]
+    assert sum(n / (radius + t / 2) for n, t in every) == pytest.approx(2 * math.pi)
+
+
+def test_too_many_parts_and_too_deep_groups_are_refused() -> None:
+    brief = example("linked_bracelet")
+    nest: dict[str, Any] = {"part": {"kind": "bead"}, "times": 2}
+    for _ in range(7):
+        nest = {"group": [nest], "times": 2}
+    for entries, key in (
+        ([{"group": [{"part": {"kind": "bead"}, "times": 100}], "times": 50}], "too_many_parts"),
+        ([nest], "too_deep"),
+        ([{"times": 4}], "entry_empty"),
+    ):
+        with pytest.raises(BriefRefused) as refused:
+            planned(brief, entries=entries)
+        assert refused.value.problems[0].key == key
+        assert refused.value.problems[0].field.startswith("piece.entries")
+
+
+def test_what_is_wrong_with_a_part_is_said_at_its_field() -> None:
+    brief = example("linked_bracelet")
+    good = {"part": {"kind": "bead"}}
+    for part, field in (
+        ({"kind": "linked_bead", "bead": "900"}, "bead"),
+        ({"kind": "ring_link", "bead": "15"}, "bead"),
+        ({"kind": "curved_link", "arc": "10"}, "arc"),
+        ({"kind": "linked_bead", "pin": "three"}, "pin"),
+    ):
+        with pytest.raises(BriefRefused) as refused:
+            planned(brief, entries=[good, {"group": [{"part": part}]}])
+        assert refused.value.problems[0].field == f"piece.entries.1.group.0.part.{field}"
+    with pytest.raises(BriefRefused, match="no kind “button”"):
+        planned(brief, closure={"kind": "button"})
+    with pytest.raises(BriefRefused, match="doesn't hang"):
+        planned(brief, hung={"kind": "bead"})
+
+
+def advised(**own: Any) -> set[str]:
+    makeup = MakeUp(**own)
+    return {a.id for a in make_up_advice(makeup, compose(makeup, WIRE)) if a is not None}
+
+
+def test_judgement_on_joints_holes_and_ends() -> None:
+    chain = entry(BoughtChain())
+    assert "neither_opens" in advised(entries=(chain, chain))
+    assert "neither_opens" not in advised(entries=(chain, entry(JumpRing()), chain))
+    tight = BoughtChain(pitch=1.2)
+    assert "loop_small" in advised(entries=(entry(tight), entry(LinkedBead())))
+    assert "hole_small" in advised(entries=(entry(StrungBead(hole=0.8), 3),))
+    twice = {"string": WireSize(diameter_mm=0.5), "passes": 2}
+    assert "hole_small_for_more" in advised(entries=(entry(StrungBead(hole=1.0), 3),), **twice)
+    assert "hole_small_for_more" not in advised(entries=(entry(StrungBead(hole=1.1)),), **twice)
+    uneven = (entry(LinkedBead()), entry(JumpRing()))
+    assert "ends_differ" in advised(entries=uneven)
+    assert "ends_differ" not in advised(entries=uneven, mirrored=True)
+    assert "empty_sequence" in advised(entries=())
+
+
+def test_the_weakest_place_is_named_with_its_force() -> None:
+    makeup = MakeUp(entries=(entry(LinkedBead(), 5),), closure=CrookHook(hook_pin=5))
+    weakest = weakest_of(compose(makeup, WIRE))
+    assert weakest is not None
+    assert weakest.says == "closure: the hook"
+    by_hand = 210 * D**3 / 6 / ((5 + D) / 2)
+    assert weakest.newtons == pytest.approx(by_hand)
+    assert weakest.grams == pytest.approx(by_hand / 9.80665 * 1000)
+    plain = makeup.model_copy(update={"entries": (entry(LinkedBead(loops="plain", pin=6), 5),)})
+    found = weakest_of(compose(plain, WIRE))
+    assert found is not None
+    assert found.says == "linked bead: a plain loop"
+
+
+def brute(makeup: MakeUp, wanted: float, most: int) -> float:
+    """Distance of the best plain count, tried one by one."""
+    offs = []
+    for n in range(1, most):
+        entries = (makeup.entries[0].model_copy(update={"times": n}), *makeup.entries[1:])
+        laid = compose(makeup.model_copy(update={"entries": entries}), WIRE)
+        offs.append(abs(inside_of(laid) - wanted))
+    return min(offs)
+
+
+@given(st.floats(120, 260), st.sampled_from([4.0, 6.0, 9.0]), st.integers(1, 30))
+def test_the_nearest_count_is_among_the_proposals(wanted: float, bead: float, now: int) -> None:
+    makeup = MakeUp(entries=(entry(LinkedBead(bead=bead), now, fill=True), entry(JumpRing())))
+    found = fill(makeup, WIRE, wanted, 1.0)
+    plain = [f for f in found if len(f.knobs) == 1]
+    assert min(abs(f.off) for f in plain) == pytest.approx(brute(makeup, wanted, 40), abs=1e-9)
+
+
+def test_one_change_beside_the_count_is_found_as_brute_force_finds_it() -> None:
+    makeup = MakeUp(
+        entries=(
+            entry(LinkedBead(), 8, fill=True),
+            entry(BoughtChain(links=6, pitch=2.5)),
+        )
+    )
+    wanted = 170.0
+    best = {}
+    for n, rings, links in product(range(4, 14), range(5), range(1, 13)):
+        changes = (rings != 0) + (links != 6)
+        if changes > 1:
+            continue
+        entries = (
+            makeup.entries[0].model_copy(update={"times": n}),
+            entry(BoughtChain(links=links, pitch=2.5)),
+        )
+        laid = compose(makeup.model_copy(update={"entries": entries, "rings": rings}), WIRE)
+        off = abs(inside_girth_of(laid.segments) - wanted)
+        key = "rings" if rings else "links" if links != 6 else "count"
+        best[key] = min(off, best.get(key, math.inf))
+    found = fill(makeup, WIRE, wanted, 0.0)
+    got = {
+        f.knobs[-1][0].key: abs(f.off) for f in found if f.knobs[-1][0].key in ("rings", "links")
+    }
+    assert got["rings"] == pytest.approx(best["rings"], abs=1e-9)
+    assert got["links"] == pytest.approx(best["links"], abs=1e-9)
+
+
+def test_within_the_doubt_of_the_measure_the_plainest_change_wins() -> None:
+    makeup = MakeUp(entries=(entry(LinkedBead(), 10, fill=True),))
+    laid = compose(makeup, WIRE)
+    found = fill(makeup, WIRE, inside_of(laid) + 1.2, 2.0)
+    assert [v for _, v in found[0].knobs] == [10]
+    by_length = fill(makeup, WIRE, laid.finished + 3.5, 0.2, finished_of)
+    assert [(k.key, v) for k, v in by_length[0].knobs] == [("count", 10), ("rings", 1)]
+
+
+def test_proposals_are_edits_that_come_true() -> None:
+    brief = example("linked_bracelet")
+    for proposal in propose_raw(brief, Shop()):
+        piece = {**brief["piece"], "rings": 0}
+        piece["entries"] = [dict(e, part=dict(e["part"])) for e in piece["entries"]]
+        for edit in proposal.edits:
+            *steps, last = edit.path
+            at: Any = piece
+            for step in steps:
+                at = at[step]
+            at[last] = edit.value
+        plan = plan_raw({**brief, "piece": piece}, Shop())
+        assert figure(plan, "worn") == pytest.approx(proposal.got_mm)
+        assert plan.finished_length_mm is not None
+        assert plan.finished_length_mm.value == pytest.approx(proposal.finished_mm)
+
+
+def test_the_twenty_one_link_necklace_and_its_neighbours() -> None:
+    brief = example("linked_necklace")
+    hook = CrookHook(wire=WireSize(diameter_mm=0.127 * 92 ** ((36 - 18) / 39))).make(WIRE).length
+    d = 0.127 * 92 ** ((36 - 20) / 39)
+    link = 6 + 2 * (2 * d + 3 + d)
+    assert figure(planned(brief), "finished") == pytest.approx(21 * link + hook)
+    for wanted, count in ((20 * link + hook, 20), (22 * link + hook, 22)):
+        piece = {**brief["piece"], "length": wanted}
+        best = propose_raw({**brief, "piece": piece}, Shop())[0]
+        assert best.edits[0].value == count
+        assert best.exact
+
+
+def test_try_ons_count_in_parts() -> None:
+    brief = example("linked_bracelet")
+    plan = planned(brief)
+    big = tried(brief, inside_girth=f"{figure(plan, 'worn') + 18:.1f}")
+    assert big.verdict == "units_off"
+    assert "Take off 1 (linked bead)" in big.says
+    assert tried(brief, inside_girth=f"{figure(plan, 'worn') + 2:.1f}").settled
+    low = tried(example("linked_necklace"), fall="260")
+    assert low.verdict == "fell_low"
+
+
+def test_children_and_heavy_ears_get_their_advice() -> None:
+    brief = {**example("linked_necklace"), "child": True}
+    soft = {"kind": "s_hook", "soldered": False, "hook_pin": "14", "wire": "22 awg"}
+    found = {a.id: a.severity for a in planned(brief, closure=soft).advice}
+    assert found["releases"] == "note"
+    thick = {"kind": "crook_hook", "wire": "14 awg"}
+    strong = {a.id: a.severity for a in planned(brief, closure=thick).advice}
+    assert strong["releases_late"] == "fix"
+    heavy = example("drop_earring")
+    stone = [
+        {"part": {"kind": "ear_wire"}},
+        {"part": {"kind": "dangle", "bead": "22", "stuff": "stone"}},
+    ]
+    assert "heavy_earring" in {a.id for a in planned(heavy, entries=stone).advice}
+    assert "heavy_earring" not in {a.id for a in planned(heavy).advice}
+
+
+def test_a_pair_is_cut_twice_and_wires_alike_are_one_cut() -> None:
+    pair = planned(example("drop_earring"))
+    single = planned(example("drop_earring"), pair=False)
+    assert {c.id: c.quantity for c in pair.cuts} == {c.id: 2 * c.quantity for c in single.cuts}
+    assert {n.label: n.quantity for n in pair.needs}["head pins"] == 2
+    bracelet = planned(example("linked_bracelet"))
+    assert next(c for c in bracelet.cuts if c.id == "linked_bead").quantity == 10
+
+
+def test_units_of_a_mirrored_sequence_are_symmetrical_about_the_front() -> None:
+    plan = planned(example("linked_choker"))
+    spans = [s for s in plan.drawings.rule.spans if s.kind == "body"]
+    centre = plan.drawings.rule.ticks_mm[2]
+    left = [centre - s.from_mm for s in spans]
+    right = [s.to_mm - centre for s in spans[::-1]]
+    assert left == pytest.approx(right)
+
+
+def test_an_empty_sequence_is_no_units() -> None:
+    assert laid_out(()) == ()

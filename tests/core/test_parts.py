@@ -1,0 +1,245 @@
+"""Parts and closures: what each takes and adds, done again on paper."""
+
+import math
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from jamreel.core.closures import registered_closures
+from jamreel.core.closures.base import Closure
+from jamreel.core.closures.broad_hook import BroadHook
+from jamreel.core.closures.crook_hook import CrookHook
+from jamreel.core.closures.folded_hook import FoldedHook
+from jamreel.core.closures.s_hook import SHook
+from jamreel.core.closures.spring_clasp import SpringClasp
+from jamreel.core.closures.toggle import Toggle
+from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts import Part, registered_parts
+from jamreel.core.parts.base import Made
+from jamreel.core.parts.chain import BoughtChain
+from jamreel.core.parts.coil import Coil
+from jamreel.core.parts.coil_bead import CoilBead
+from jamreel.core.parts.curved_link import CurvedLink
+from jamreel.core.parts.dangle import Dangle
+from jamreel.core.parts.eye_link import EyeLink
+from jamreel.core.parts.figure_eight import FigureEight
+from jamreel.core.parts.finding import Finding
+from jamreel.core.parts.jump_ring import JumpRing
+from jamreel.core.parts.linked_bead import LinkedBead
+from jamreel.core.parts.own_link import OwnLink, OwnMove
+from jamreel.core.parts.ring_link import RingLink
+from jamreel.core.parts.spacer_coil import SpacerCoil
+from jamreel.core.parts.tassel import Tassel
+from jamreel.core.path.moves import developed_length
+from jamreel.core.wire.metals import metals
+from tests.conftest import ROOT
+
+D = 0.812
+WIRE = Wire(D, "20 AWG", metals()["copper"], "half_hard", 210.0)
+ONE = Wire(1.0, "1.00 mm", metals()["copper"], "half_hard", 210.0)
+
+
+def takes(made: Made, which: int = 0) -> float:
+    use = made.wires[which]
+    return sum(developed_length(moves, use.wire.d) for _, moves in use.stretches)
+
+
+def advice(made: Made) -> set[str]:
+    return {a.id for a in made.advice if a is not None}
+
+
+@pytest.mark.parametrize("part", [cls.model_validate({}) for cls in registered_parts().values()])
+def test_every_part_says_what_it_is_and_is_drawn_as_long_as_it_is(part: Part) -> None:
+    made = part.make(WIRE)
+    assert part.says
+    assert made.strokes
+    assert made.minutes > 0
+    assert made.thickness > 0
+    assert made.wires or made.bought
+    xs = [x for s in made.strokes for x, _ in s.points]
+    ys = [y for s in made.strokes for _, y in s.points]
+    if part.role == "drop":
+        assert made.hang > 0
+        assert -min(ys) == pytest.approx(made.hang, abs=3)
+    else:
+        # Loops reach past their bearing points by their own wire, not more.
+        assert min(xs) >= -2.5 * D
+        assert max(xs) <= made.length + 2.5 * D or part.kind == "ear_wire"
+        assert max(xs) >= made.length - D
+
+
+@pytest.mark.parametrize("name", sorted(registered_closures()))
+def test_every_closure_adds_the_inside_lengths_of_its_halves(name: str) -> None:
+    closure: Closure = registered_closures()[name].model_validate({})
+    made = closure.make(ONE)
+    assert made.length == made.receiving.length + made.holding.length
+    assert closure.says
+    for half in (made.receiving, made.holding):
+        xs = [x for s in half.strokes for x, _ in s.points]
+        if xs:
+            # End caps swallow the ends of the body.
+            over = 6 if name == "end_caps" else 3
+            assert min(xs) >= -over
+            assert max(xs) <= half.length + over
+
+
+def test_a_wrapped_linked_bead_on_paper() -> None:
+    made = LinkedBead(bead=6, pin=3, wraps=2, tail=0).make(WIRE)
+    assert made.length == pytest.approx(6 + 2 * (1.624 + 3 + 0.812))
+    a_loop = 1.624 + math.pi * 3.812 + 2 * math.hypot(2 * math.pi * D, D)
+    assert takes(made) == pytest.approx(6 + 2 * a_loop)
+    assert takes(LinkedBead(bead=6, tail=12).make(WIRE)) == pytest.approx(6 + 2 * a_loop + 24)
+    three = LinkedBead(bead=6, beads=3, wraps=3).make(WIRE)
+    assert three.length == pytest.approx(18 + 2 * (3 * D + 3 + D))
+    assert three.bought[0].quantity == 3
+
+
+def test_plain_loops_bear_at_their_inside_and_open_first() -> None:
+    made = EyeLink(stem=8, pin=3).make(WIRE)
+    assert made.length == pytest.approx(8 + 2 * (3 + D))
+    assert takes(made) == pytest.approx(8 + 2 * math.pi * (3 + D))
+    wrapped = EyeLink(stem=8, pin=3, loops="wrapped").make(WIRE)
+    assert made.holds[0].newtons < wrapped.holds[0].newtons
+    assert [s.id for s in wrapped.steps].index("next_link_first") < [
+        s.id for s in wrapped.steps
+    ].index("wrapped_second")
+
+
+def test_rings_add_their_inside_and_eights_two_of_them() -> None:
+    ring = JumpRing(pin=5).make(WIRE)
+    assert (ring.length, takes(ring)) == (5, pytest.approx(math.pi * (5 + D)))
+    eight = FigureEight(pin=4).make(WIRE)
+    assert eight.length == pytest.approx(8 + D)
+    assert takes(eight) == pytest.approx(2 * math.pi * (4 + D))
+    assert "thin_for_loop" in advice(JumpRing(pin=9).make(WIRE))
+    soldered = JumpRing(pin=5, soldered=True).make(WIRE)
+    assert not soldered.ends[0].opens if soldered.ends else False
+    assert any("torch" in s.cautions for s in soldered.steps)
+
+
+def test_a_coil_over_a_coil_keeps_the_wire_that_went_into_it() -> None:
+    made = CoilBead(core_wire=0.8, core=2, turns=5, lead=0).make(WIRE)
+    cord = 0.8 + 2 * D
+    along = 5 * math.hypot(math.pi * (2 + cord), cord)
+    assert made.length == pytest.approx(5 * cord)
+    assert takes(made, 1) == pytest.approx(along)  # the core wire runs through the cord
+    per_turn = math.hypot(math.pi * (0.8 + D), D)
+    assert takes(made, 0) == pytest.approx(along / D * per_turn)
+    # By volume: the fine wire fills the annulus of the cord to pi / 4, as round wire does.
+    volume = takes(made, 0) * math.pi * D**2 / 4
+    annulus = math.pi / 4 * (cord**2 - 0.8**2) * along
+    assert volume / annulus == pytest.approx(math.pi / 4, rel=0.02)
+
+
+def test_spacers_cut_from_a_long_coil_come_to_the_coil() -> None:
+    spacer = SpacerCoil(core=1.6, turns=3, lost=0.5).make(WIRE)
+    coil = Coil(core=1.6, turns=35).make(WIRE)
+    assert 10 * takes(spacer) == pytest.approx(takes(coil))
+    assert spacer.wires[0].joined
+    assert 10 * spacer.length == pytest.approx(coil.length * 30 / 35)
+
+
+def test_a_curved_link_bears_across_its_chord() -> None:
+    link = CurvedLink(form=30, arc=26, pin=2.5)
+    made = link.make(WIRE)
+    radius = (30 + D) / 2
+    half = 26 / radius / 2
+    chord = 2 * radius * math.sin(half) + 2 * (2.5 + D) * math.cos(half)
+    assert made.length == pytest.approx(chord)
+    assert takes(made) == pytest.approx(26 + 2 * math.pi * (2.5 + D))
+    assert advice(made) == set()
+    assert advice(CurvedLink(loops_alike=True).make(WIRE)) == {"links_twist"}
+    with pytest.raises(Refusal) as refused:
+        CurvedLink(arc=15).make(WIRE)
+    assert (refused.value.key, refused.value.field) == ("wraps_over", "arc")
+
+
+def test_a_folded_ring_link_takes_two_beads_between_its_legs() -> None:
+    made = RingLink(pin=6, bead=4, hook_pin=2).make(WIRE)
+    leg = 4 + D
+    assert made.length == pytest.approx(3 + leg + 1)
+    crooks = 2 * math.pi * (2 + D) / 2
+    assert takes(made) == pytest.approx(crooks + 2 * leg + math.pi * (6 + D) / 2)
+    assert made.bought[0].quantity == 2
+    with pytest.raises(Refusal):
+        RingLink(pin=3, bead=4).make(WIRE)
+
+
+def test_what_hangs_reaches_as_far_as_its_parts() -> None:
+    dangle = Dangle(bead=8, beads=2, loops="plain", pin=3).make(WIRE)
+    assert dangle.hang == pytest.approx(3 + D + 16 + 0.6)
+    assert dangle.wires == ()  # a bought head pin is not cut from the reel
+    assert Dangle(foot="curl").make(WIRE).wires
+    tassel = Tassel(strands=4, beads=3, bead=4, pin=1.5, ring=6).make(WIRE)
+    assert tassel.hang == pytest.approx(6 + 3 * (4 + 2 * (1.5 + D)))
+    assert [(b.key, b.quantity) for b in tassel.bought] == [("bead", 12)]
+    assert "jostling" not in advice(tassel)
+    assert "jostling" in advice(Tassel(strands=12, bead=6).make(WIRE))
+
+
+def test_chain_and_findings_are_as_long_as_was_measured() -> None:
+    chain = BoughtChain(links=24, pitch=3.5, mass_per_m=9).make(WIRE)
+    assert chain.length == 84
+    assert chain.bought_mass == pytest.approx(0.756)
+    assert Finding(length=15).make(WIRE).length == 15
+    assert Finding(length=15, hangs=True).make(WIRE).hang == 15
+
+
+def test_a_link_of_ones_own_bears_at_its_furthest_insides() -> None:
+    eight = OwnLink(
+        moves=(
+            OwnMove(move="bend", degrees=360, pin=4),
+            OwnMove(move="bend", degrees=360, pin=4, side="right"),
+        )
+    ).make(WIRE)
+    assert eight.length == pytest.approx(FigureEight(pin=4).make(WIRE).length, abs=0.01)
+    assert takes(eight) == pytest.approx(2 * math.pi * (4 + D))
+    with pytest.raises(Refusal) as refused:
+        OwnLink(moves=(OwnMove(move="straight"), OwnMove(move="bend", degrees=0))).make(WIRE)
+    assert refused.value.field == "moves.1.degrees"
+    with pytest.raises(Refusal) as refused:
+        OwnLink(moves=(OwnMove(move="turn", degrees=90),)).make(WIRE)
+    assert refused.value.key == "no_shape"
+
+
+def test_hooks_pass_their_eyes_and_bars_their_rings() -> None:
+    def mates(closure: Closure) -> set[str]:
+        return {a.id for a in closure.make(ONE).mates if a is not None}
+
+    assert mates(FoldedHook(eye_pin=5)) == set()
+    assert mates(FoldedHook(eye_pin=2)) == {"hook_wide"}  # doubled wire is 2 mm wide
+    assert mates(CrookHook(tip_pin=1, eye_pin=3)) == {"hook_wide"}
+    assert mates(Toggle(ring_pin=12, bar=15)) == {"bar_short"}
+    assert mates(Toggle(ring_pin=12, bar=16)) == set()
+
+
+def test_what_closures_add_on_paper() -> None:
+    s = SHook(hook_pin=6, ring_pin=6).make(ONE)
+    assert s.length == pytest.approx(6 + 2 * 6 + 1)
+    crook = CrookHook(shank=6, hook_pin=5, wraps=3, eye_pin=5).make(ONE)
+    hook = 3 * 1 + 3 + 1 + 6 + 2.5
+    eye = 2 * 1 + 5 + 1 + 3 + 1
+    assert crook.length == pytest.approx(hook + eye)
+    clasp = SpringClasp(clasp=11, ring_pin=3.5, extender=10, extender_pitch=3.5).make(ONE)
+    assert (clasp.length, clasp.adds_range) == (pytest.approx(18), 35)
+    toggle = Toggle(ring_pin=12, loop_pin=2.5).make(ONE)
+    assert toggle.length == pytest.approx(12 + 2 * 3.5)
+
+
+def test_standing_on_edge_a_half_reaches_out_by_its_width() -> None:
+    flat, edge = (SHook(lies=lies).make(ONE).holding for lies in ("flat", "standing"))
+    assert flat.thickness == pytest.approx(0.8)
+    assert edge.thickness == flat.width == 8
+    assert BroadHook().make(ONE).holding.width > BroadHook().make(ONE).holding.thickness
+
+
+def test_the_pictures_in_the_docs_are_what_is_drawn_today(tmp_path: Path) -> None:
+    tool = ROOT / "tools" / "part_pictures.py"
+    subprocess.run([sys.executable, str(tool), "--out", str(tmp_path)], check=True)
+    kept = ROOT / "docs" / "parts"
+    assert {p.name for p in tmp_path.iterdir()} == {p.name for p in kept.iterdir()}
+    for drawn in tmp_path.iterdir():
+        assert drawn.read_text() == (kept / drawn.name).read_text(), drawn.name

@@ -1,0 +1,103 @@
+"""Parts against figures from outside: standards, workshop tables, what makers report.
+
+- Shigley's Mechanical Engineering Design, helical springs: mean coil diameter D + d, wire length
+  pi (D + d) a turn on it. (Figures worked here by hand; the book's notation from memory.)
+- DIN 6935, cold bending of flat steel: neutral axis factor k = 0.65 + log10(r / t) / 2, at most 1;
+  its table gives k for r / t of 1, 2, 3 and 5.
+- Graham 1968 and others: smallest circles round k equal circles.
+- Common practice, no source: rolling a trial loop, sample coils, broad hooks.
+"""
+
+import math
+
+import pytest
+
+from jamreel.core.closures.broad_hook import BroadHook
+from jamreel.core.closures.spring_clasp import SpringClasp
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.strength import grams_of, opening_force
+from jamreel.core.path.coils import (
+    binding_length,
+    coil_length_from,
+    core_from_sample,
+    flat_row_perimeter,
+)
+from jamreel.core.path.loops import loop_takes, stem_wraps_take, wrapped_loop_reach
+from jamreel.core.path.moves import Wrap, corner_radius, developed_length
+from jamreel.core.wire.holes import CIRCLES, hole_for
+from jamreel.core.wire.metals import metals
+
+
+def wire(d: float) -> Wire:
+    return Wire(d, f"{d} mm", metals()["copper"], "half_hard", 210.0)
+
+
+def test_loops_and_coils_on_the_mean_diameter() -> None:
+    # Common practice, no source: makers unroll this loop and read about an inch.
+    assert loop_takes(6.0, 2.05) == pytest.approx(25.29, abs=0.01)
+    assert loop_takes(6.0, 2.05) == pytest.approx(25.4, abs=0.2)
+    per_turn = developed_length([Wrap(turns=1, core=1.6)], 0.812)
+    assert per_turn == pytest.approx(7.621, abs=5e-4)
+    # A spring of ten turns at a pitch, mean diameter 8: ten hypotenuses of its unrolled turn.
+    spring = developed_length([Wrap(turns=10, core=7, pitch=3)], 1.0)
+    assert spring == pytest.approx(10 * math.hypot(8 * math.pi, 3))
+
+
+def test_din_6935_neutral_axis() -> None:
+    for ratio, k in ((1, 0.65), (2, 0.80), (3, 0.889), (5, 1.0)):
+        t = 1.3
+        found = (corner_radius(ratio * t, t) - ratio * t) / (t / 2)
+        assert found == pytest.approx(k, abs=6e-4)
+    # Past five thicknesses the neutral axis stays in the middle, where a bend on a pin has it.
+    assert corner_radius(10, 1) == pytest.approx(10.5)
+
+
+def test_a_sample_coil_predicts_a_long_one() -> None:
+    core = core_from_sample(914, 76, 0.644)
+    assert core == pytest.approx(1.8, abs=0.02)
+    long = coil_length_from(3000, 1.8, 0.812)
+    assert long == pytest.approx(296, abs=1)
+    # Common practice, no source: makers report about 305.
+    assert long == pytest.approx(305, rel=0.05)
+
+
+def test_a_wrapped_loop_by_hand() -> None:
+    assert wrapped_loop_reach(2, 3, 0.812) == pytest.approx(1.624 + 3 + 0.812)
+    parts = (2 * 0.812, loop_takes(3, 0.812), stem_wraps_take(2, 0.812))
+    assert parts == (
+        pytest.approx(1.62, abs=5e-3),
+        pytest.approx(11.98, abs=5e-3),
+        pytest.approx(10.33, abs=5e-3),
+    )
+
+
+def test_binding_five_wires() -> None:
+    assert flat_row_perimeter(5, 1.0) == pytest.approx(11.14, abs=2e-3)
+    # Half-round of 1.0 width: its centroid lies 0.424 r from the flat.
+    extra = binding_length(1, flat_row_perimeter(5, 1.0), 4 / (3 * math.pi) * 0.5, 0) - 11.1416
+    assert extra == pytest.approx(1.33, abs=5e-3)
+
+
+def test_broad_hook_and_catch_take_what_makers_take_off() -> None:
+    # Common practice, no source: body = finished - 38 for 1.3 wire on 1/4 and 3/8 in dowels.
+    assert BroadHook().make(wire(1.3)).length == pytest.approx(38, abs=3)
+
+
+def test_a_hook_of_one_millimetre_copper_opens_at_ten_newtons() -> None:
+    force = opening_force(1.0, 6.0, 210.0)
+    assert force == pytest.approx(10.0, abs=5e-3)
+    assert grams_of(force) == pytest.approx(1020, abs=1)
+    assert opening_force(1.0, 6.0, 210.0, wires=2) == pytest.approx(20.0, abs=0.01)
+
+
+def test_circles_in_a_circle() -> None:
+    assert pytest.approx(CIRCLES, abs=6e-4) == (1, 2, 2.155, 2.414, 2.701, 3, 3)
+    # Three touching circles by their triangle, four by their square.
+    assert CIRCLES[2] == pytest.approx(1 + 2 / math.sqrt(3))
+    assert CIRCLES[3] == pytest.approx(1 + math.sqrt(2))
+    assert hole_for(2, 0.4) == pytest.approx(0.85)
+
+
+def test_a_bought_clasp_adds_itself_and_two_rings() -> None:
+    made = SpringClasp(clasp=12, ring_pin=4, extender=12).make(wire(0.8))
+    assert made.length == pytest.approx(12 + 2 * 4)
