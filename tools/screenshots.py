@@ -46,17 +46,13 @@ VIEWS = (
     View("fit", "/pieces/2/fit", "ol"),
     View("cuff", "/pieces/10/measure", "[data-drawn=section]"),
     View("fall", "/pieces/11/make_up", "[data-drawn=fall]"),
-    View("circlet", "/pieces/12/measure", "[data-drawn=section]"),
-    View("ear-cuff", "/pieces/13/measure", "[data-drawn=section]"),
     View("forehead", "/pieces/18/make_up", "[data-drawn=brow]"),
     View("parts", "/pieces/20/make_up", "[data-drawn=sequence]"),
-    View("parts-necklace", "/pieces/21/make_up", "[data-drawn=sequence]"),
     View("parts-worn", "/pieces/24/measure", "[data-drawn=section]"),
     View("wearers", "/wearers/1", "[data-drawn=figure]"),
     View("cast", "/wearers/cast", "table"),
     View("tools", "/tools", "form"),
     View("measure-dark", "/pieces/4/measure", "[data-drawn=section]", theme="dark"),
-    View("fall-dark", "/pieces/11/measure", "[data-drawn=fall]", theme="dark"),
     View("measure-tablet", "/pieces/1/measure", "[data-drawn=section]", size=TABLET),
 )
 

@@ -35,7 +35,7 @@ def test_a_bracelet_of_parts_by_mouse(page: Page) -> None:
     page.get_by_label("loop pin").fill("90")
     expect(page.get_by_text("The loop pin of 90 is outside 1 to 30")).to_be_visible()
     page.get_by_label("loop pin").fill("5")
-    expect(answer(page)).to_contain_text("200.7")
+    expect(answer(page)).to_contain_text("201.2")
     page.get_by_role("button", name="Remove").click()
     expect(rows(page)).to_have_count(1)
     # Another closure, and the length follows.

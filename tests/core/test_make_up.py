@@ -210,7 +210,7 @@ def test_one_change_beside_the_count_is_found_as_brute_force_finds_it() -> None:
         )
     )
     wanted = 170.0
-    best = {}
+    best: dict[str, float] = {}
     for n, rings, links in product(range(4, 14), range(5), range(1, 13)):
         changes = (rings != 0) + (links != 6)
         if changes > 1:

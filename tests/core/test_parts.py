@@ -110,7 +110,7 @@ def test_plain_loops_bear_at_their_inside_and_open_first() -> None:
 
 def test_rings_add_their_inside_and_eights_two_of_them() -> None:
     ring = JumpRing(pin=5).make(WIRE)
-    assert (ring.length, takes(ring)) == (5, pytest.approx(math.pi * (5 + D)))
+    assert (ring.length, takes(ring)) == pytest.approx((5, math.pi * (5 + D)))
     eight = FigureEight(pin=4).make(WIRE)
     assert eight.length == pytest.approx(8 + D)
     assert takes(eight) == pytest.approx(2 * math.pi * (4 + D))
@@ -224,7 +224,7 @@ def test_what_closures_add_on_paper() -> None:
     eye = 2 * 1 + 5 + 1 + 3 + 1
     assert crook.length == pytest.approx(hook + eye)
     clasp = SpringClasp(clasp=11, ring_pin=3.5, extender=10, extender_pitch=3.5).make(ONE)
-    assert (clasp.length, clasp.adds_range) == (pytest.approx(18), 35)
+    assert (clasp.length, clasp.adds_range) == pytest.approx((18, 35))
     toggle = Toggle(ring_pin=12, loop_pin=2.5).make(ONE)
     assert toggle.length == pytest.approx(12 + 2 * 3.5)
 

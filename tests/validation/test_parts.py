@@ -64,11 +64,7 @@ def test_a_sample_coil_predicts_a_long_one() -> None:
 def test_a_wrapped_loop_by_hand() -> None:
     assert wrapped_loop_reach(2, 3, 0.812) == pytest.approx(1.624 + 3 + 0.812)
     parts = (2 * 0.812, loop_takes(3, 0.812), stem_wraps_take(2, 0.812))
-    assert parts == (
-        pytest.approx(1.62, abs=5e-3),
-        pytest.approx(11.98, abs=5e-3),
-        pytest.approx(10.33, abs=5e-3),
-    )
+    assert parts == pytest.approx((1.62, 11.98, 10.33), abs=5e-3)
 
 
 def test_binding_five_wires() -> None:

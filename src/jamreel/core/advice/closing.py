@@ -103,3 +103,14 @@ def stronger_than_loops(closure: float, weakest: float, where: str) -> Advice | 
     if weakest >= closure:
         return None
     return advise("parts_open_first", "note", FIELD, closure=closure, weakest=weakest, where=where)
+
+
+def two_hands(one_hand: bool) -> Advice | None:
+    """Return a note on a closure that its wearer can't fasten with one hand.
+
+    Args:
+        one_hand: whether one hand is enough.
+
+    Source: a loosely hung hook can be fastened with one hand; common practice.
+    """
+    return None if one_hand else advise("two_hands", "note", FIELD)

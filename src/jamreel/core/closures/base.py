@@ -27,7 +27,6 @@ class Fastened:
     mates: tuple[Advice | None, ...] = ()
     one_hand: bool = False
     adds_range: float = 0.0
-    releases: bool = False
 
     @property
     def length(self) -> float:

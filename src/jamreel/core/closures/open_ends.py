@@ -13,4 +13,4 @@ class OpenEnds(Closure):
 
     def make(self, wire: Wire) -> Fastened:
         """Return two ends that add nothing."""
-        return Fastened(NOTHING, NOTHING, None, releases=True)
+        return Fastened(NOTHING, NOTHING, None)

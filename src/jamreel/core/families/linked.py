@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.advice.closing import two_hands
 from jamreel.core.advice.opening import falls_off
 from jamreel.core.families.base import Job
 from jamreel.core.families.composed import Composed, Target, Worked
@@ -100,6 +101,8 @@ class LinkedRound(Composed):
         lost = worked.laid.finished - worked.got
         if lost > MUCH_LOST_MM:
             yield advise("thickness_takes", "note", "piece.entries", lost=lost)
+        if self.part in ("wrist", "arm") and worked.laid.fastened.length:
+            yield two_hands(worked.laid.fastened.one_hand)
         hand = worked.job.girths.get("hand_pass_girth")
         yield falls_off(worked.got, hand.value_mm if hand else None)
 
