@@ -66,6 +66,9 @@ def test_a_piece_of_every_construction_starts_from_its_kind_alone(
     client: Client, kind: str
 ) -> None:
     piece = start(client, {"piece": {"kind": kind}, "wire": {"size": "14 awg"}}, kind)
+    if not piece["sites"]:
+        assert piece["plan"] is not None  # what hangs from an ear needs no measure
+        return
     assert piece["plan"] is None
     assert piece["waits_for"] == "measure"
     assert {p["key"] for p in piece["problems"]} == {"no_reading"}

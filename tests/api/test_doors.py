@@ -11,6 +11,7 @@ from django.test import Client
 from jamreel.api import api
 from jamreel.workshop.models import Piece, TryOnRecord, Wearer, Workshop
 from jamreel.workshop.pieces import start_piece
+from jamreel.workshop.stock import add_stock, amount_of
 from jamreel.workshop.wearers import keep_readings
 
 DOCUMENT = api.get_openapi_schema(path_prefix="/api/")
@@ -67,7 +68,14 @@ def test_nobody_reaches_anothers_rows(
     tryon = TryOnRecord.objects.create(
         workshop=bench, piece=piece, noted={}, answer={}, noted_at=piece.created_at
     )
-    ids = {"piece_id": piece.pk, "wearer_id": wearer.pk, "tryon_id": tryon.pk}
+    reel = {"kind": "reel", "wire": {"size": "14 awg"}, "amount": "5 m"}
+    stock = add_stock(bench, reel)
+    ids = {
+        "piece_id": piece.pk,
+        "wearer_id": wearer.pk,
+        "tryon_id": tryon.pk,
+        "stock_id": stock.pk,
+    }
     bodies: dict[str, Any] = {
         "brief": {"version": 1, "brief": {}},
         "undo": {"version": 1},
@@ -77,6 +85,11 @@ def test_nobody_reaches_anothers_rows(
         "ticks": {"kind": "cut", "key": "bangle"},
         "finish": {"finished": True},
         "readings": {"site": "wrist_girth", "readings": []},
+        "movements": {"amount": "1 m", "reason": "used"},
+        "spoil": {"amount": "1 m"},
+        "weigh": {"reading": "80 g"},
+        str(stock.pk): {"stock": reel},
+        "{stock_id}": {"stock": reel},
     }
     tried = 0
     for path, method in operations():
@@ -93,6 +106,15 @@ def test_nobody_reaches_anothers_rows(
     assert taken.status_code == 404
     assert stranger.get("/api/bench").json()["pieces"] == []
     assert stranger.get("/api/wearers").json() == []
+    assert stranger.get("/api/stock").json()["stock"] == []
+    assert stranger.get("/api/board", {"pieces": piece.pk}).status_code == 404
+    assert stranger.get("/api/devices/scale", {"stock_id": stock.pk}).status_code == 404
+    # A tick of one's own piece can't take another's wire.
+    mine = call(stranger, "post", "/api/pieces", {"name": "Mine", "brief": brief}).json()
+    path = f"/api/pieces/{mine['id']}/ticks"
+    theirs = {"kind": "cut", "key": "bangle", "stock_id": stock.pk}
+    assert call(stranger, "post", path, theirs).status_code == 404
+    assert amount_of(stock) == 5000
     assert Piece.objects.get(pk=piece.pk).name == "Bangle"
 
 

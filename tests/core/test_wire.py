@@ -3,7 +3,8 @@ from pydantic import ValidationError
 
 from jamreel.core.errors import Refusal
 from jamreel.core.wire.gauges import WireSize, read_wire_size
-from jamreel.core.wire.metals import WireChoice, metal_of, metals, wire_mass, yield_of
+from jamreel.core.forming.chosen import chosen
+from jamreel.core.wire.metals import WireChoice, metal_of, metals, wire_mass
 
 
 def size(typed: object, default: str = "awg", unit: str = "mm") -> WireSize:
@@ -68,7 +69,7 @@ def test_every_metal_hardens_from_soft_to_spring() -> None:
 
 def test_the_makers_own_yield_overrides_the_table() -> None:
     own = WireChoice(size=WireSize(diameter_mm=1.0), metal="brass", yield_mpa=333.0)
-    assert yield_of(own) == 333.0
+    assert chosen(own).yield_mpa == 333.0
     assert metal_of(own).youngs == 110000
     with pytest.raises(Refusal, match="metal"):
         metal_of(WireChoice(size=WireSize(diameter_mm=1.0), metal="unobtainium"))

@@ -7,7 +7,8 @@ from django.db import models
 from jamreel.core.plan import read_girth
 from jamreel.core.shop import Shop
 from jamreel.workshop import models as workshop_models
-from jamreel.workshop.demo import CAST, EXTRAS, build
+from jamreel.core.families import registered
+from jamreel.workshop.demo import CAST, OTHERS, build
 from jamreel.workshop.models import Owned, Piece, Wearer, Workshop
 from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out
 from jamreel.workshop.wearers import keep_readings, measures_of
@@ -59,12 +60,12 @@ def demo(db: None) -> Workshop:
 def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
     found = list(Piece.objects.filter(workshop=demo))
     assert len(CAST) == 9
-    assert len(found) == len(CAST) + len(EXTRAS)
+    assert len(found) == len(CAST) + len(OTHERS)
     wearers = {p.wearer_id for p in found}
     assert len(wearers) == 9
     plans = [plan_of(p) for p in found]
     families = {plan.family for plan in plans if plan}
-    assert families == {"bracelet", "bangle", "necklace", "ear cuff", "headpiece"}
+    assert families == {cls.family for cls in registered().values()}
     assert {p.waits_for for p in found} == {
         "measure", "make_up", "cut", "form", "try_on", "put_right", "done",
     }  # fmt: skip
@@ -75,7 +76,7 @@ def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
 def test_the_demo_is_built_once_and_then_kept(demo: Workshop) -> None:
     Piece.objects.filter(workshop=demo).first().delete()  # type: ignore[union-attr]
     assert build(date(2026, 11, 25)) == demo
-    assert Piece.objects.filter(workshop=demo).count() == len(CAST) + len(EXTRAS) - 1
+    assert Piece.objects.filter(workshop=demo).count() == len(CAST) + len(OTHERS) - 1
 
 
 def test_measures_of_the_cast_can_all_be_read(demo: Workshop) -> None:

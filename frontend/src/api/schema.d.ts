@@ -24,6 +24,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board
+         * @description Return what is to be cut for some pieces, laid out on the rack.
+         */
+        get: operations["jamreel_api_stock_board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/buy.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Buy List
+         * @description Return what has to be bought for some pieces, as CSV.
+         */
+        get: operations["jamreel_api_stock_buy_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Labels
+         * @description Print a label for each bundle of cuts on the label printer.
+         */
+        post: operations["jamreel_api_stock_labels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board/strip.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board Strip
+         * @description Return the bench strips of all cuts of some pieces as one PDF at 1:1.
+         */
+        get: operations["jamreel_api_stock_board_strip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/cast": {
         parameters: {
             query?: never;
@@ -38,6 +118,46 @@ export interface paths {
          * @description Check or keep a whole cast's readings; ``line`` is the cell's place in the list.
          */
         post: operations["jamreel_api_wearers_cast_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/calliper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calliper
+         * @description Return what the calliper on the bench reads across a wire.
+         */
+        get: operations["jamreel_api_stock_calliper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Scale
+         * @description Return what the scale on the bench reads with a reel on it.
+         */
+        get: operations["jamreel_api_stock_scale"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -73,11 +193,51 @@ export interface paths {
         };
         /**
          * Facts
-         * @description Return sites, methods, ranges, metals and constructions.
+         * @description Return sites, methods, ranges, metals (the maker's own among them) and constructions.
          */
         get: operations["jamreel_api_workshop_facts"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Gauges
+         * @description Return both gauge systems side by side.
+         */
+        get: operations["jamreel_api_stock_gauges"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/sense": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sense
+         * @description Return what a size is called, and what of it passes a hole.
+         */
+        post: operations["jamreel_api_stock_sense"];
         delete?: never;
         options?: never;
         head?: never;
@@ -532,6 +692,154 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rack
+         * @description Return everything on the rack.
+         */
+        get: operations["jamreel_api_stock_rack"];
+        put?: never;
+        /**
+         * Add
+         * @description Put something on the rack.
+         */
+        post: operations["jamreel_api_stock_add"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Stock
+         * @description Return the rack as CSV.
+         */
+        get: operations["jamreel_api_stock_export_stock"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In
+         * @description Look at a CSV of stock, or bring it in when nothing in it is refused.
+         */
+        post: operations["jamreel_api_stock_bring_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Change what is known of something on the rack.
+         */
+        put: operations["jamreel_api_stock_change"];
+        post?: never;
+        /**
+         * Put Away
+         * @description Take something off the rack.
+         */
+        delete: operations["jamreel_api_stock_put_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move
+         * @description Write a gain or a use.
+         */
+        post: operations["jamreel_api_stock_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}/spoil": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Spoil
+         * @description Write off a length that was cut wrong; the board lays out the rest anew.
+         */
+        post: operations["jamreel_api_stock_spoil"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Weigh
+         * @description Set a reel to what the scale says is left on it.
+         */
+        post: operations["jamreel_api_stock_weigh"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/wearers": {
         parameters: {
             query?: never;
@@ -656,6 +964,16 @@ export interface components {
             workshop: string;
         };
         /**
+         * BoardView
+         * @description The cut board of some pieces.
+         */
+        BoardView: {
+            /** Groups */
+            groups: components["schemas"]["GroupView"][];
+            /** Pieces */
+            pieces: string[];
+        };
+        /**
          * BoughtChain
          * @description A stretch of chain: so many links of one pitch.
          */
@@ -719,7 +1037,13 @@ export interface components {
             child?: boolean;
             /**
              * @default {
+             *       "longest": 1500,
              *       "margin": 0,
+             *       "off_reel": false,
+             *       "sample_pin": null,
+             *       "sample_took": null,
+             *       "school": "fixed",
+             *       "shortest": 0,
              *       "trim": 1.5
              *     }
              */
@@ -1361,6 +1685,9 @@ export interface components {
         /**
          * Cut
          * @description A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
+         *
+         *     ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire.
+         *     What is worked ``off_reel`` is pulled from the reel as it goes, ``length_mm`` being the pull.
          */
         Cut: {
             /** Id */
@@ -1375,8 +1702,18 @@ export interface components {
             marks: components["schemas"]["MarkAt"][];
             /** Metal */
             metal: string;
+            /**
+             * Off Reel
+             * @default false
+             */
+            off_reel?: boolean;
             /** Quantity */
             quantity: number;
+            /**
+             * Stock
+             * @default
+             */
+            stock?: string;
             /** Temper */
             temper: string;
             /** Wire */
@@ -1397,18 +1734,79 @@ export interface components {
             value_mm: number;
         };
         /**
+         * CutOnBoard
+         * @description A wire to cut: for which piece, its tick's key, its length and marks.
+         */
+        CutOnBoard: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Marks */
+            marks: components["schemas"]["MarkAt"][];
+            /** Off Reel */
+            off_reel: boolean;
+            /** Piece */
+            piece: string;
+            /** Piece Id */
+            piece_id: number;
+        };
+        /**
          * Cutting
-         * @description What is added to the net length: for two flush cuts, and as a margin.
+         * @description What is added to the net length: for two flush cuts, for holding, and as a margin.
          *
-         *     Source of the defaults: 1 to 2 for each flush cut, no margin (exact); common practice.
+         *     Four schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
+         *     goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``;
+         *     ``record`` takes the maker's own finished pieces, and as long as there are none it falls back
+         *     to the fixed margin. Short lengths are cut at ``shortest`` at least; longer than ``longest``
+         *     they are split. With ``off_reel`` what comes off one wire is worked straight off the reel.
+         *
+         *     Source of the defaults: 1 to 2 for each flush cut, no margin, 1,500 at most; common practice.
          */
         Cutting_as_typed: {
+            /**
+             * Longest
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1500
+             */
+            longest?: string | number;
             /**
              * Margin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 0
              */
             margin?: string | number;
+            /**
+             * Off Reel
+             * @default false
+             */
+            off_reel?: boolean;
+            /**
+             * Sample Pin
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_pin?: string | number | null;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * School
+             * @default fixed
+             * @enum {string}
+             */
+            school?: "exact" | "fixed" | "sample" | "record";
+            /**
+             * Shortest
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0
+             */
+            shortest?: string | number;
             /**
              * Trim
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -2240,6 +2638,10 @@ export interface components {
             closures: components["schemas"]["OnShelf"][];
             /** Kinds */
             kinds: components["schemas"]["Kind"][];
+            /** Metal Notes */
+            metal_notes: {
+                [key: string]: components["schemas"]["MetalNotes"];
+            };
             /** Metals */
             metals: components["schemas"]["Metal"][];
             /** Methods */
@@ -2385,6 +2787,33 @@ export interface components {
              * @default comfortable
              */
             word?: ("snug" | "comfortable" | "loose") | null;
+        };
+        /**
+         * Flat
+         * @description Flat strip, ``width`` by ``thickness`` [mm], edges sharp or fully rounded.
+         */
+        Flat_as_typed: {
+            /**
+             * Edges
+             * @default rounded
+             * @enum {string}
+             */
+            edges?: "sharp" | "rounded";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "flat";
+            /**
+             * Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            thickness: string | number;
+            /**
+             * Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            width: string | number;
         };
         /**
          * FoldedHook
@@ -2730,6 +3159,24 @@ export interface components {
             turns?: number;
         };
         /**
+         * GaugeRow
+         * @description One number, and what it is in both systems [mm, in].
+         */
+        GaugeRow: {
+            /** Awg In */
+            awg_in: number;
+            /** Awg Mm */
+            awg_mm: number;
+            /** Differ */
+            differ: boolean;
+            /** Number */
+            number: number;
+            /** Swg In */
+            swg_in: number;
+            /** Swg Mm */
+            swg_mm: number;
+        };
+        /**
          * Girth
          * @description A measure of the body (mostly a girth) found from readings, or guessed.
          *
@@ -2758,6 +3205,48 @@ export interface components {
             value_mm: number;
         };
         /**
+         * GroupView
+         * @description All of one wire, and how good the plan is.
+         */
+        GroupView: {
+            /** Buy Count */
+            buy_count: number;
+            /** Buy Each Mm */
+            buy_each_mm: number;
+            /** Colour */
+            colour: string;
+            /** Cost */
+            cost: number | null;
+            /** Gap */
+            gap: number;
+            /** Hand Opened */
+            hand_opened: number;
+            /** Hand Scrap Mm */
+            hand_scrap_mm: number;
+            /** Label */
+            label: string;
+            /** Lanes */
+            lanes: components["schemas"]["LaneView"][];
+            /** Mass G */
+            mass_g: number;
+            /** Opened */
+            opened: number;
+            /** Optimal */
+            optimal: boolean;
+            /** Saved */
+            saved: number | null;
+            /** Saved Mm */
+            saved_mm: number;
+            /** Scrap G */
+            scrap_g: number;
+            /** Scrap Mm */
+            scrap_mm: number;
+            /** Unplaced */
+            unplaced: components["schemas"]["CutOnBoard"][];
+            /** Wire Mm */
+            wire_mm: number;
+        };
+        /**
          * Guess
          * @description No reading at hand: a population's range and the percentile taken from it.
          */
@@ -2770,6 +3259,22 @@ export interface components {
             percentile?: 5 | 50 | 95;
             /** Population */
             population: string;
+        };
+        /**
+         * HalfRound
+         * @description Half-round wire, its flat of ``flat`` [mm] inwards.
+         */
+        HalfRound_as_typed: {
+            /**
+             * Flat
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            flat: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "half_round";
         };
         /**
          * HookBracelet
@@ -2924,6 +3429,26 @@ export interface components {
             name: string;
         };
         /**
+         * LaneView
+         * @description A piece of wire with what is cut from it, longest first.
+         */
+        LaneView: {
+            /** Cuts */
+            cuts: components["schemas"]["CutOnBoard"][];
+            /** Kind */
+            kind: string;
+            /** Left Mm */
+            left_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Scrap Mm */
+            scrap_mm: number;
+            /** Stock Id */
+            stock_id: number | null;
+        };
+        /**
          * LedgerLine
          * @description One line of the arithmetic: a signed term, or the total that terms add up to.
          *
@@ -2957,6 +3482,16 @@ export interface components {
             total?: boolean;
             /** Value Mm */
             value_mm: number;
+        };
+        /**
+         * LineRefused
+         * @description A line that can't be brought in, and why.
+         */
+        LineRefused: {
+            /** Line */
+            line: number;
+            /** Says */
+            says: string;
         };
         /**
          * LinkedAnklet
@@ -3610,6 +4145,8 @@ export interface components {
         /**
          * Metal
          * @description What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa].
+         *
+         *     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published.
          */
         Metal: {
             /**
@@ -3632,12 +4169,28 @@ export interface components {
             name: string;
             /** Source */
             source: string;
+            /** Strain K */
+            strain_k?: number | null;
+            /** Strain N */
+            strain_n?: number | null;
             /** Yields */
             yields: {
                 [key: string]: number;
             };
             /** Youngs */
             youngs: number;
+        };
+        /**
+         * MetalNotes
+         * @description How a metal is annealed, what it does to skin, how it tarnishes; empty for one's own.
+         */
+        MetalNotes: {
+            /** Anneal */
+            anneal: string;
+            /** Skin */
+            skin: string;
+            /** Tarnish */
+            tarnish: string;
         };
         /**
          * Method
@@ -3662,6 +4215,59 @@ export interface components {
             sd: number;
             /** Thickness */
             thickness: number;
+        };
+        /**
+         * MoveIn
+         * @description A gain or use as typed; ``counted`` says how much there is.
+         */
+        MoveIn: {
+            /** Amount */
+            amount: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Reason
+             * @enum {string}
+             */
+            reason: "bought" | "counted" | "used" | "spoiled" | "scrapped";
+        };
+        /**
+         * MovementView
+         * @description A gain or a use.
+         */
+        MovementView: {
+            /** Amount */
+            amount: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Note */
+            note: string;
+            /** Reason */
+            reason: string;
+            /** Undone */
+            undone: boolean;
+        };
+        /**
+         * Near
+         * @description The gauge nearest to a diameter in one system, and by how much it is off [mm].
+         */
+        Near: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Number */
+            number: number;
+            /** Off Mm */
+            off_mm: number;
+            /** System */
+            system: string;
         };
         /**
          * NeckRing
@@ -3930,6 +4536,68 @@ export interface components {
             wire?: string | number | null;
         };
         /**
+         * OwnMetal
+         * @description A metal of the maker's own, or the maker's figures for one that the table has.
+         */
+        OwnMetal: {
+            /**
+             * Colour
+             * @default #9AA3A5
+             */
+            colour?: string;
+            /** Density */
+            density: number;
+            /**
+             * Hard
+             * @default false
+             */
+            hard?: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Yields */
+            yields?: {
+                [key: string]: number;
+            };
+            /**
+             * Youngs
+             * @default 110000
+             */
+            youngs?: number;
+        };
+        /**
+         * OwnMetal
+         * @description A metal of the maker's own, or the maker's figures for one that the table has.
+         */
+        OwnMetal_as_typed: {
+            /**
+             * Colour
+             * @default #9AA3A5
+             */
+            colour?: string;
+            /** Density */
+            density: number;
+            /**
+             * Hard
+             * @default false
+             */
+            hard?: boolean;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Yields */
+            yields?: {
+                [key: string]: number;
+            };
+            /**
+             * Youngs
+             * @default 110000
+             */
+            youngs?: number;
+        };
+        /**
          * OwnMove
          * @description One move as a maker gives it; only the fields that the move uses are looked at.
          *
@@ -4014,6 +4682,32 @@ export interface components {
              * @default 1.5
              */
             turns?: number;
+        };
+        /**
+         * Patterned
+         * @description Patterned strip by its bounds; ``fills`` is the share of them that is metal.
+         */
+        Patterned_as_typed: {
+            /**
+             * Fills
+             * @default 0.8
+             */
+            fills?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "patterned";
+            /**
+             * Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            thickness: string | number;
+            /**
+             * Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            width: string | number;
         };
         /**
          * PendantChain
@@ -4417,6 +5111,14 @@ export interface components {
             source: string;
         };
         /**
+         * Printed
+         * @description Labels that were printed, by the name of their picture.
+         */
+        Printed: {
+            /** Labels */
+            labels: string[];
+        };
+        /**
          * Problem
          * @description A refusal in words, with its parts as data.
          */
@@ -4549,6 +5251,24 @@ export interface components {
             snip_mm?: number | null;
             /** Verdict */
             verdict: string;
+        };
+        /**
+         * RackView
+         * @description Everything on the rack, and words that stand for two wires on it.
+         */
+        RackView: {
+            /** Stock */
+            stock: components["schemas"]["StockView"][];
+            /** Two Diameters */
+            two_diameters: string[];
+        };
+        /**
+         * ReadingLine
+         * @description What a device sent: plain text as it comes off the cable.
+         */
+        ReadingLine: {
+            /** Text */
+            text: string;
         };
         /**
          * ReadingView
@@ -4691,6 +5411,22 @@ export interface components {
             wire?: string | number | null;
         };
         /**
+         * Round
+         * @description Round wire of a ``diameter`` [mm].
+         */
+        Round_as_typed: {
+            /**
+             * Diameter
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            diameter: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "round";
+        };
+        /**
          * RuleDrawing
          * @description The Rule: the piece laid out straight, and the band in which its end may rightly lie.
          *
@@ -4769,6 +5505,30 @@ export interface components {
             version: number;
         };
         /**
+         * Sense
+         * @description What a diameter is called, and how often it passes a hole.
+         */
+        Sense: {
+            awg: components["schemas"]["Near"];
+            /** Diameter Mm */
+            diameter_mm: number;
+            swg: components["schemas"]["Near"];
+            through: components["schemas"]["Through"] | null;
+        };
+        /**
+         * SenseIn
+         * @description A size, and perhaps a hole, as typed.
+         */
+        SenseIn: {
+            /**
+             * Hole
+             * @default
+             */
+            hole?: string;
+            /** Size */
+            size: string;
+        };
+        /**
          * Session
          * @description Who is here, if anybody.
          */
@@ -4824,7 +5584,8 @@ export interface components {
          * Shop
          * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
          *
-         *     ``shelf`` holds links of the maker's own.
+         *     ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
+         *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``.
          */
         Shop: {
             /**
@@ -4959,6 +5720,11 @@ export interface components {
              */
             gauge_system?: "awg" | "swg";
             /**
+             * Keep Length
+             * @default 60
+             */
+            keep_length?: number;
+            /**
              * Landmarks
              * @default [
              *       {
@@ -4995,6 +5761,11 @@ export interface components {
              */
             language?: "en";
             /**
+             * Metals
+             * @default []
+             */
+            metals?: components["schemas"]["OwnMetal"][];
+            /**
              * Pins
              * @default [
              *       {
@@ -5023,6 +5794,11 @@ export interface components {
              * @default []
              */
             shelf?: components["schemas"]["OwnLink"][];
+            /**
+             * Sold Length
+             * @default 1000
+             */
+            sold_length?: number;
             /**
              * Unit
              * @default mm
@@ -5059,7 +5835,8 @@ export interface components {
          * Shop
          * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
          *
-         *     ``shelf`` holds links of the maker's own.
+         *     ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
+         *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``.
          */
         Shop_as_typed: {
             /**
@@ -5194,6 +5971,12 @@ export interface components {
              */
             gauge_system?: "awg" | "swg";
             /**
+             * Keep Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 60
+             */
+            keep_length?: string | number;
+            /**
              * Landmarks
              * @default [
              *       {
@@ -5230,6 +6013,11 @@ export interface components {
              */
             language?: "en";
             /**
+             * Metals
+             * @default []
+             */
+            metals?: components["schemas"]["OwnMetal_as_typed"][];
+            /**
              * Pins
              * @default [
              *       {
@@ -5258,6 +6046,12 @@ export interface components {
              * @default []
              */
             shelf?: components["schemas"]["OwnLink_as_typed"][];
+            /**
+             * Sold Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1000
+             */
+            sold_length?: string | number;
             /**
              * Unit
              * @default mm
@@ -5395,6 +6189,19 @@ export interface components {
             ring_wire?: string | number;
         };
         /**
+         * SpoilIn
+         * @description A length that was cut wrong, and why.
+         */
+        SpoilIn: {
+            /** Amount */
+            amount: string;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+        };
+        /**
          * SpringClasp
          * @description A clasp on its ring at one end, a ring at the other; the extender hangs from that ring.
          */
@@ -5444,6 +6251,22 @@ export interface components {
              * @default null
              */
             wire?: string | number | null;
+        };
+        /**
+         * Square
+         * @description Square wire with a ``side`` [mm], bent flat.
+         */
+        Square_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "square";
+            /**
+             * Side
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            side: string | number;
         };
         /**
          * Stale
@@ -5514,6 +6337,81 @@ export interface components {
             station: "cut" | "form" | "fit";
             /** Title */
             title: string;
+        };
+        /**
+         * StockCsvIn
+         * @description A CSV of stock, to be looked at or brought in.
+         */
+        StockCsvIn: {
+            /**
+             * Commit
+             * @default false
+             */
+            commit?: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * StockImportView
+         * @description What an import would do, or did; with anything refused, nothing is brought in.
+         */
+        StockImportView: {
+            /** Count */
+            count: number;
+            /** Imported */
+            imported: boolean;
+            /** Refused */
+            refused: components["schemas"]["LineRefused"][];
+        };
+        /**
+         * StockIn
+         * @description Stock as typed.
+         */
+        StockIn: {
+            /** Stock */
+            stock: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * StockView
+         * @description Something on the rack, with what there is of it and its last movements.
+         */
+        StockView: {
+            /** Amount */
+            amount: number;
+            awg: components["schemas"]["Near"] | null;
+            /** Diameter Mm */
+            diameter_mm: number | null;
+            /** Hole Mm */
+            hole_mm: number | null;
+            /** Id */
+            id: number;
+            /** Is Low */
+            is_low: boolean;
+            /** Kind */
+            kind: string;
+            /** Low */
+            low: number;
+            /** Mass G */
+            mass_g: number | null;
+            /** Movements */
+            movements: components["schemas"]["MovementView"][];
+            /** Name */
+            name: string;
+            /** Price */
+            price: number | null;
+            /** Said */
+            said: string;
+            /** Size Mm */
+            size_mm: number | null;
+            swg: components["schemas"]["Near"] | null;
+            /** Tare G */
+            tare_g: number;
+            /** Wire */
+            wire: {
+                [key: string]: unknown;
+            };
         };
         /**
          * Strength
@@ -5702,6 +6600,16 @@ export interface components {
             wire?: string | number | null;
         };
         /**
+         * Through
+         * @description How many wires of a diameter pass a hole; ``most`` is where counting stops.
+         */
+        Through: {
+            /** Most */
+            most: number;
+            /** Wires */
+            wires: number;
+        };
+        /**
          * TiaraBase
          * @description Over the front of the head; about six tenths of its girth, held by combs or pins.
          */
@@ -5740,6 +6648,13 @@ export interface components {
              * @enum {string}
              */
             kind: "cut" | "step";
+            /**
+             * Scrap Rest
+             * @default false
+             */
+            scrap_rest?: boolean;
+            /** Stock Id */
+            stock_id?: number | null;
             /**
              * Ticked
              * @default true
@@ -5928,6 +6843,33 @@ export interface components {
             stays_on?: boolean | null;
         };
         /**
+         * Twisted
+         * @description Strands of one diameter twisted together, ``pitch`` a full turn [mm].
+         */
+        Twisted_as_typed: {
+            /**
+             * Pitch
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            pitch: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            shape: "twisted";
+            /**
+             * Strand
+             * @description A length: a number is mm; text is read as a maker writes it.
+             */
+            strand: string | number;
+            /**
+             * Strands
+             * @default 2
+             * @enum {integer}
+             */
+            strands?: 2 | 3 | 4;
+        };
+        /**
          * WearerIn
          * @description Who is measured.
          */
@@ -6002,8 +6944,34 @@ export interface components {
             readings: components["schemas"]["ReadingView"][];
         };
         /**
+         * WeighIn
+         * @description What the scale sent, and its last digit.
+         */
+        WeighIn: {
+            /** Reading */
+            reading: string;
+            /**
+             * Resolution
+             * @default 0.1
+             */
+            resolution?: number;
+        };
+        /**
+         * WeighedView
+         * @description What is left on the reel.
+         */
+        WeighedView: {
+            /** Length Mm */
+            length_mm: number;
+            /** Plus Minus Mm */
+            plus_minus_mm: number;
+            stock: components["schemas"]["StockView"];
+        };
+        /**
          * WireChoice
          * @description The wire a maker chose. ``yield_mpa`` overrides the table with the maker's own figure.
+         *
+         *     With a ``section`` the wire is of that instead of round; ``size`` then counts for nothing.
          */
         WireChoice_as_typed: {
             /**
@@ -6011,6 +6979,11 @@ export interface components {
              * @default copper
              */
             metal?: string;
+            /**
+             * Section
+             * @default null
+             */
+            section?: (components["schemas"]["Round_as_typed"] | components["schemas"]["Square_as_typed"] | components["schemas"]["HalfRound_as_typed"] | components["schemas"]["Flat_as_typed"] | components["schemas"]["Patterned_as_typed"] | components["schemas"]["Twisted_as_typed"]) | null;
             /** @description 14 awg, 16 swg, 1.6 mm, 0.064 in; a number is mm. */
             size: string | number;
             /**
@@ -6207,6 +7180,311 @@ export interface operations {
             };
         };
     };
+    jamreel_api_stock_board: {
+        parameters: {
+            query?: {
+                pieces?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_buy_list: {
+        parameters: {
+            query?: {
+                pieces?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_labels: {
+        parameters: {
+            query?: {
+                pieces?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Printed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_board_strip: {
+        parameters: {
+            query?: {
+                pieces?: string;
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     jamreel_api_wearers_cast_in: {
         parameters: {
             query?: never;
@@ -6227,6 +7505,160 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_calliper: {
+        parameters: {
+            query: {
+                stock_id: number;
+                unit?: "mm" | "in";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingLine"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_scale: {
+        parameters: {
+            query: {
+                stock_id: number;
+                unit?: "g" | "oz";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingLine"];
                 };
             };
             /** @description Bad Request */
@@ -6373,6 +7805,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Facts"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_gauges: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugeRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_sense: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SenseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sense"];
                 };
             };
             /** @description Bad Request */
@@ -8239,6 +9823,704 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_rack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_add: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_export_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_bring_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockCsvIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockImportView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_put_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_spoil: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpoilIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_weigh: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeighIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeighedView"];
                 };
             };
             /** @description Bad Request */

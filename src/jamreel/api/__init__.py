@@ -55,9 +55,9 @@ api = JamReelAPI(
 handle_errors(api)
 
 # Routers import the schemas above them, so they are added once the API exists.
-from jamreel.api import bench, pieces, session, wearers, workshop  # noqa: E402
+from jamreel.api import bench, pieces, session, stock, wearers, workshop  # noqa: E402
 
-for _router in (session.router, bench.router, pieces.router, wearers.router, workshop.router):
-    api.add_router("", _router)
+for _routes in (session, bench, pieces, wearers, workshop, stock):
+    api.add_router("", _routes.router)
 
 __all__ = ["api"]

@@ -63,6 +63,8 @@ class TickIn(Schema):
     key: str = Field(min_length=1, max_length=60)
     actual: str = Field(default="", max_length=40)
     ticked: bool = True
+    stock_id: int | None = None
+    scrap_rest: bool = Field(default=False, strict=True)
 
 
 class Finish(Schema):
@@ -147,7 +149,15 @@ def tick(request: HttpRequest, piece_id: int, payload: TickIn) -> HttpResponse:
     """Tick a cut or a step off, or take the tick back."""
     workshop = bench_of(request)
     if payload.ticked:
-        piece = making.tick(workshop, piece_id, payload.kind, payload.key, payload.actual)
+        piece = making.tick(
+            workshop,
+            piece_id,
+            payload.kind,
+            payload.key,
+            payload.actual,
+            payload.stock_id,
+            scrap_rest=payload.scrap_rest,
+        )
     else:
         piece = making.untick(workshop, piece_id, payload.kind, payload.key)
     return _full(request, piece)

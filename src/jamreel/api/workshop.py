@@ -21,7 +21,7 @@ from jamreel.core.parts.pictures import shifted
 from jamreel.core.shop import Shop
 from jamreel.core.values import Stroke
 from jamreel.core.wire.gauges import WireSize
-from jamreel.core.wire.metals import Metal, WireChoice, metals
+from jamreel.core.wire.metals import Metal, WireChoice, all_metals, metals
 from jamreel.core.words import say
 from jamreel.workshop.models import Workshop
 from jamreel.workshop.pieces import shop_of
@@ -60,6 +60,14 @@ class OnShelf(Schema):
     grades: bool = False
 
 
+class MetalNotes(Schema):
+    """How a metal is annealed, what it does to skin, how it tarnishes; empty for one's own."""
+
+    anneal: str
+    skin: str
+    tarnish: str
+
+
 class Facts(Schema):
     """What can be chosen from."""
 
@@ -67,6 +75,7 @@ class Facts(Schema):
     methods: list[Method]
     populations: list[PopulationRange]
     metals: list[Metal]
+    metal_notes: dict[str, MetalNotes]
     kinds: list[Kind]
     parts: list[OnShelf]
     closures: list[OnShelf]
@@ -94,12 +103,14 @@ def _view(workshop: Workshop) -> ShopView:
 
 @router.get("/facts", response={200: Facts, **EVERY_ERROR})
 def facts(request: HttpRequest) -> Facts:
-    """Return sites, methods, ranges, metals and constructions."""
+    """Return sites, methods, ranges, metals (the maker's own among them) and constructions."""
+    own = shop_of(bench_of(request)).metals
     return Facts(
         sites=list(sites().values()),
         methods=list(methods().values()),
         populations=list(populations().values()),
-        metals=list(metals().values()),
+        metals=list(all_metals(own).values()),
+        metal_notes={key: _notes(key) for key in all_metals(own)},
         kinds=[
             Kind(
                 kind=kind,
@@ -120,6 +131,16 @@ def facts(request: HttpRequest) -> Facts:
         parts=_parts(),
         closures=_closures(),
         moves=list(OwnMove.choices()),
+    )
+
+
+def _notes(metal: str) -> MetalNotes:
+    if metal not in metals():
+        return MetalNotes(anneal="", skin="", tarnish="")
+    return MetalNotes(
+        anneal=say(f"metal_note.{metal}.anneal"),
+        skin=say(f"metal_note.{metal}.skin"),
+        tarnish=say(f"metal_note.{metal}.tarnish"),
     )
 
 

@@ -15,11 +15,12 @@ from jamreel.core.families.base import Job
 from jamreel.core.parts import registered_parts
 from jamreel.core.result import Plan, Proposal
 from jamreel.core.shop import Shop
-from jamreel.core.words import Problem, problem, speaking
+from jamreel.core.words import Problem, problem, say, speaking
 
 __all__ = [
     "BriefRefused",
     "Plan",
+    "in_words",
     "plan",
     "plan_raw",
     "propose_raw",
@@ -56,7 +57,7 @@ def plan(brief: Brief, shop: Shop) -> Plan:
     Source: the rules named in the plan's ledger, each with its own.
     """
 
-    return _in_words(lambda: brief.piece.solve(_job(brief, shop)), shop)
+    return in_words(lambda: brief.piece.solve(_job(brief, shop)), shop)
 
 
 def propose_raw(raw: Any, shop: Shop) -> tuple[Proposal, ...]:
@@ -72,10 +73,14 @@ def propose_raw(raw: Any, shop: Shop) -> tuple[Proposal, ...]:
     Source: ``makeup.fill.fill``.
     """
     brief = read_brief(raw, shop)
-    return _in_words(lambda: brief.piece.propose(_job(brief, shop)), shop)
+    return in_words(lambda: brief.piece.propose(_job(brief, shop)), shop)
 
 
 def _job(brief: Brief, shop: Shop) -> Job:
+    section = brief.wire.section
+    if section is not None and section.shape != "round" and not brief.piece.any_section:
+        kind = say(f"family.{brief.piece.kind}")
+        raise Refusal("round_only", got=section.label, field="wire.section", kind=kind)
     return Job(
         girths=_girths(brief),
         ease=brief.ease,
@@ -121,7 +126,7 @@ def read_brief(raw: Any, shop: Shop) -> Brief:
         "unit": _either(own.get("unit"), ("mm", "in"), shop.unit),
         "gauge_system": _either(own.get("gauge_system"), ("awg", "swg"), shop.gauge_system),
     }
-    return _in_words(lambda: Brief.model_validate(raw, context=context), shop)
+    return in_words(lambda: Brief.model_validate(raw, context=context), shop)
 
 
 def _either(given: Any, allowed: tuple[str, str], default: str) -> str:
@@ -132,7 +137,7 @@ def read_shop(raw: Any) -> Shop:
     """Return a shop read from JSON data; raises ``BriefRefused`` naming the fields at fault."""
     unit = raw.get("unit") if isinstance(raw, dict) else None
     context = {"unit": "in" if unit == "in" else "mm"}
-    return _in_words(lambda: Shop.model_validate(raw, context=context), Shop())
+    return in_words(lambda: Shop.model_validate(raw, context=context), Shop())
 
 
 def read_girth(site: SiteId, raw: Any, shop: Shop) -> Girth:
@@ -145,7 +150,7 @@ def read_girth(site: SiteId, raw: Any, shop: Shop) -> Girth:
     def read() -> Girth:
         return girth_at(site, Measure.model_validate(raw, context={"unit": shop.unit}))
 
-    return _in_words(read, shop, ("measures", site))
+    return in_words(read, shop, ("measures", site))
 
 
 def plan_raw(raw: Any, shop: Shop) -> Plan:
@@ -153,7 +158,12 @@ def plan_raw(raw: Any, shop: Shop) -> Plan:
     return plan(read_brief(raw, shop), shop)
 
 
-def _in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) -> T:
+def in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) -> T:
+    """Return what some work gives; refusals on the way are put in the shop's words.
+
+    Raises:
+        BriefRefused: with every problem, fields placed under ``under``.
+    """
     with speaking(shop.language, shop.unit):
         try:
             return work()

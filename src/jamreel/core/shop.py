@@ -10,6 +10,7 @@ from jamreel.core.parts.own_link import OwnLink
 from jamreel.core.units import Unit
 from jamreel.core.values import Frozen, Length
 from jamreel.core.wire.gauges import GaugeSystem
+from jamreel.core.wire.metals import OwnMetal
 from jamreel.core.words import Language
 
 # What a bench without a list of its own is taken to have: common practice.
@@ -50,7 +51,8 @@ LANDMARKS = (
 class Shop(Frozen):
     """A workshop's settings. The unit and gauge system decide how bare numbers are read.
 
-    ``shelf`` holds links of the maker's own.
+    ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
+    under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``.
     """
 
     schema_version: Literal[1] = Field(default=1, alias="schema")
@@ -61,4 +63,7 @@ class Shop(Frozen):
     formers: tuple[Tool, ...] = (_MANDREL, _DOWELS, _JARS)
     pins: tuple[Tool, ...] = (_PLIERS,)
     landmarks: tuple[Landmark, ...] = LANDMARKS
+    metals: tuple[OwnMetal, ...] = Field(default=(), max_length=40)
+    keep_length: Length = 60.0
+    sold_length: Length = 1000.0
     shelf: tuple[OwnLink, ...] = Field(default=(), max_length=60)

@@ -21,6 +21,7 @@ from jamreel.workshop.pieces import (
     start_piece,
     work_out,
 )
+from jamreel.workshop.stock import add_stock
 from jamreel.workshop.wearers import keep_readings, measures_of
 
 DEMO_USER = "heron-barge"
@@ -501,6 +502,45 @@ COMPOSED = (
 )
 
 
+OTHERS = (*EXTRAS, *COMPOSED)
+
+
+def _wire(
+    kind: str, name: str, size: str, metal: str, amount: str, temper: str = "half_hard", **more: str
+) -> dict[str, Any]:
+    wire = {"size": size, "metal": metal, "temper": temper}
+    return {"kind": kind, "name": name, "wire": wire, "amount": amount, **more}
+
+
+# What hangs on the barge's rack: two reels under one number, one nearly empty, offcuts in a jar.
+RACK = (
+    _wire("reel", "copper 14 AWG, big reel", "14 awg", "copper", "11.4 m", tare="86 g", price="1.10"),
+    _wire("reel", "copper 16 SWG", "16 swg", "copper", "4.2 m", tare="44 g", price="1.05"),
+    _wire("reel", "copper 16 AWG", "16 awg", "copper", "6.0 m", tare="44 g", price="0.80"),
+    _wire("reel", "copper 20 AWG", "20 awg", "copper", "7.5 m", tare="31 g", price="0.45", low="3 m"),
+    _wire("reel", "copper 18 AWG", "18 awg", "copper", "5.1 m", tare="31 g", price="0.60"),
+    _wire("reel", "brass 20 AWG", "20 awg", "brass", "3.4 m", tare="31 g", price="0.60", low="4 m"),
+    _wire("reel", "brass 12 AWG", "12 awg", "brass", "2.1 m", tare="86 g", price="2.10", low="2 m"),
+    _wire("reel", "sterling 20 AWG", "20 awg", "sterling", "1.9 m", tare="18 g", price="9.40", low="2 m"),
+    _wire("length", "sterling 14 AWG, straight", "14 awg", "sterling", "305 mm", price="38"),
+    _wire("length", "sterling 2 mm, straight", "2.0 mm", "sterling", "610 mm", price="56"),
+    _wire("length", "copper 2 mm, straight", "2.0 mm", "copper", "500 mm", price="1.60"),
+    _wire("reel", "aluminium 18 AWG", "18 awg", "aluminium", "9 m", tare="31 g", price="0.30"),
+    _wire("reel", "bronze 16 AWG", "16 awg", "bronze", "3.2 m", tare="44 g", price="1.30"),
+    _wire("offcut", "copper 20 AWG, jar", "20 awg", "copper", "262 mm", price="0.45"),
+    _wire("offcut", "copper 20 AWG, jar", "20 awg", "copper", "181 mm", price="0.45"),
+    _wire("offcut", "copper 14 AWG, jar", "14 awg", "copper", "251 mm", price="1.10"),
+    _wire("offcut", "bronze 16 AWG, jar", "16 awg", "bronze", "128 mm", price="1.30"),
+    _wire("offcut", "bronze 16 AWG, jar", "16 awg", "bronze", "96 mm", price="1.30"),
+    {"kind": "bead", "name": "slate glass 6 mm", "size": "6 mm", "hole": "1 mm", "amount": "84",
+     "price": "0.12", "low": "40"},
+    {"kind": "bead", "name": "amber stone 10 mm", "size": "10 mm", "hole": "1.5 mm", "amount": "11",
+     "price": "0.90", "low": "12"},
+    {"kind": "finding", "name": "spring clasps 11 mm", "size": "11 mm", "amount": "6",
+     "price": "0.35", "low": "4"},
+)  # fmt: skip
+
+
 @transaction.atomic
 def build(today: date) -> Workshop:
     """Return the demo bench, made for a given day; one that is there is kept as it is."""
@@ -511,9 +551,11 @@ def build(today: date) -> Workshop:
     user.save()
     workshop = Workshop.objects.create(name="Heron Barge", shop=SHOP)
     workshop.members.add(user)
+    for stock in RACK:
+        add_stock(workshop, stock)
     pieces = {role.part: _start(workshop, role, today) for role in CAST}
     _work_on(workshop, pieces)
-    for extra in (*EXTRAS, *COMPOSED):
+    for extra in OTHERS:
         _make(workshop, extra, today)
     return workshop
 

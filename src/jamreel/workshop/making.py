@@ -3,8 +3,10 @@
 from typing import Any
 
 from django.db import IntegrityError, transaction
+from django.db.models import Q
 from django.utils import timezone
 
+from jamreel.core.cutting.cuts import wire_keys
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import BriefRefused
 from jamreel.core.units import parse_length
@@ -19,6 +21,7 @@ from jamreel.workshop.pieces import (
     shop_of,
     work_out,
 )
+from jamreel.workshop.stock import give_back, use
 
 
 class NothingToTick(Exception):
@@ -30,15 +33,33 @@ class AlreadyTicked(Exception):
 
 
 @transaction.atomic
-def tick(workshop: Workshop, piece_id: int, kind: str, key: str, actual: str = "") -> Piece:
+def tick(
+    workshop: Workshop,
+    piece_id: int,
+    kind: str,
+    key: str,
+    actual: str = "",
+    stock_id: int | None = None,
+    *,
+    scrap_rest: bool = False,
+) -> Piece:
     """Tick off a cut (with its actual length as typed) or a step.
 
-    The first cut freezes the plan it is cut from.
+    The first cut freezes the plan it is cut from. Cut and stock move together or not at all.
+
+    Args:
+        workshop: whose piece.
+        piece_id: the piece.
+        kind: ``cut`` or ``step``.
+        key: of the step, or of one wire of a cut; a cut's own id ticks all of its wires.
+        actual: length as cut, as typed; as planned when empty.
+        stock_id: what it was cut from, when it came off the rack.
+        scrap_rest: whether what is left of that is scrap.
 
     Raises:
         NothingToTick: the plan has no such cut or step.
         AlreadyTicked: it is ticked already.
-        BriefRefused: the actual length can't be read.
+        BriefRefused: the actual length can't be read, or is more than the rack has.
     """
     piece = row(Piece, workshop, piece_id)
     shop = shop_of(workshop)
@@ -46,12 +67,21 @@ def tick(workshop: Workshop, piece_id: int, kind: str, key: str, actual: str = "
     if planned.plan is None:
         raise NothingToTick
     if kind == "cut":
-        lengths = {cut.id: cut.length_mm for cut in planned.plan.cuts}
-        known = set(lengths)
+        lengths: dict[str, float | None] = {
+            k: cut.length_mm for cut in planned.plan.cuts for k in wire_keys(cut)
+        }
+        whole = {cut.id: wire_keys(cut) for cut in planned.plan.cuts}
+        keys = whole.get(key, (key,))
     else:
-        lengths, known = {}, {step.id for step in planned.plan.steps}
-    if key not in known:
+        lengths, keys = {step.id: None for step in planned.plan.steps}, (key,)
+    if any(one not in lengths for one in keys):
         raise NothingToTick
+    if len(keys) > 1:
+        ticked = {t.key for t in piece.ticks.all() if t.kind == kind and t.undone_at is None}
+        keys = tuple(one for one in keys if one not in ticked)
+        if not keys:
+            raise AlreadyTicked
+    key = keys[0]
     length = lengths.get(key)
     measured = length
     if actual.strip() and length is not None:
@@ -60,19 +90,22 @@ def tick(workshop: Workshop, piece_id: int, kind: str, key: str, actual: str = "
                 measured = parse_length(actual, shop.unit)
             except Refusal as refusal:
                 raise BriefRefused((problem(refusal.at(f"made.{key}")),)) from None
-    try:
-        with transaction.atomic():
-            Tick.objects.create(
-                workshop=workshop,
-                piece=piece,
-                kind=kind,
-                key=key,
-                planned_mm=length,
-                actual_mm=measured,
-                ticked_at=timezone.now(),
-            )
-    except IntegrityError:
-        raise AlreadyTicked from None
+    for one in keys:
+        try:
+            with transaction.atomic():
+                made = Tick.objects.create(
+                    workshop=workshop,
+                    piece=piece,
+                    kind=kind,
+                    key=one,
+                    planned_mm=length,
+                    actual_mm=measured,
+                    ticked_at=timezone.now(),
+                )
+        except IntegrityError:
+            raise AlreadyTicked from None
+        if stock_id is not None and measured is not None:
+            use(workshop, stock_id, measured, made, scrap_rest=scrap_rest)
     if kind == "cut":
         piece.frozen_plan = planned.plan.model_dump(mode="json", by_alias=True)
     settle(piece, shop, planned)
@@ -81,11 +114,18 @@ def tick(workshop: Workshop, piece_id: int, kind: str, key: str, actual: str = "
 
 @transaction.atomic
 def untick(workshop: Workshop, piece_id: int, kind: str, key: str) -> Piece:
-    """Take a tick back; without any cut left the plan is no longer frozen."""
+    """Take a tick back, and what it took off the rack; without any cut left the plan is no longer
+    frozen."""
     piece = row(Piece, workshop, piece_id)
-    standing = rows(Tick, workshop).filter(piece=piece, kind=kind, key=key, undone_at__isnull=True)
-    if not standing.update(undone_at=timezone.now()):
+    standing = rows(Tick, workshop).filter(piece=piece, kind=kind, undone_at__isnull=True)
+    # A cut's own id takes back all of its wires.
+    found = list(standing.filter(Q(key=key) | Q(key__startswith=f"{key}#")))
+    if not found:
         raise NothingToTick
+    for one in found:
+        one.undone_at = timezone.now()
+        one.save(update_fields=["undone_at"])
+        give_back(one)
     if not piece.ticks.filter(kind="cut", undone_at__isnull=True).exists():
         piece.frozen_plan = None
     settle(piece, shop_of(workshop))

@@ -117,6 +117,49 @@ class Tick(Owned):
         ]
 
 
+class Stock(Owned):
+    """Something on the rack: a reel, lengths and offcuts of wire, beads, findings.
+
+    What there is of it is the sum of its movements: millimetres of wire, or pieces. ``wire`` is the
+    wire as typed (a ``core`` wire choice as JSON), ``key`` what cuts may come off it.
+    """
+
+    kind = models.CharField(max_length=10)
+    name = models.CharField(max_length=80)
+    wire = models.JSONField(default=dict)
+    key = models.CharField(max_length=120, blank=True, db_index=True)
+    said = models.CharField(max_length=120, blank=True)
+    tare_g = models.FloatField(default=0)
+    price = models.FloatField(null=True)
+    low = models.FloatField(default=0)
+    size_mm = models.FloatField(null=True)
+    hole_mm = models.FloatField(null=True)
+    put_away_at = models.DateTimeField(null=True, blank=True)
+
+    class Meta:
+        ordering = ["kind", "name", "id"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Movement(Owned):
+    """A gain or a use of stock; never changed, only undone by another one."""
+
+    stock = models.ForeignKey(Stock, on_delete=models.RESTRICT, related_name="movements")
+    amount = models.FloatField()
+    reason = models.CharField(max_length=12)
+    note = models.CharField(max_length=200, blank=True)
+    tick = models.ForeignKey(Tick, on_delete=models.RESTRICT, null=True, related_name="movements")
+    undoes = models.OneToOneField(
+        "self", on_delete=models.RESTRICT, null=True, related_name="undone_by"
+    )
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at", "id"]
+
+
 class TryOnRecord(Owned):
     """A try-on as noted, with what was answered to it at the time."""
 

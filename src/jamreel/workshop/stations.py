@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, Literal, cast
 
+from jamreel.core.cutting.cuts import wire_keys
 from jamreel.core.plan import Plan
 from jamreel.core.words import Problem, say
 
@@ -96,7 +97,7 @@ def _make_up(plan: Plan | None, problems: tuple[Problem, ...]) -> StationState:
 def _cut(plan: Plan | None, facts: Facts) -> StationState:
     if plan is None:
         return StationState("waiting", say("station.wait"))
-    if not all(cut.id in facts.cut for cut in plan.cuts):
+    if not all(key in facts.cut for cut in plan.cuts for key in wire_keys(cut)):
         return StationState("needs", say("station.to_cut"))
     frozen = {c["id"]: c["length_mm"] for c in (facts.frozen or {}).get("cuts", [])}
     if any(abs(frozen.get(c.id, 0.0) - c.length_mm) > SAME_CUT_MM for c in plan.cuts):

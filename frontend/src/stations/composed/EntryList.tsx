@@ -157,7 +157,7 @@ function EntryRow(props: RowProps) {
         <span className="min-w-0 leading-tight">
           {name} <span className="figures text-[15px] text-muted">{sizes(entry.part)}</span>
           {entry.fill && (
-            <span className="block text-[13px] text-accent">{t("sequence.fills")}</span>
+            <span className="block text-[13px] text-muted">{t("sequence.fills")}</span>
           )}
         </span>
       </button>

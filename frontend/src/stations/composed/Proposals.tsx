@@ -67,7 +67,7 @@ export function Proposals({ piece, brief, edit, facts, settled }: Props) {
               </span>
               <span className="text-right">
                 {one.exact ? (
-                  <span className="font-semibold text-accent">{t("sequence.exact")}</span>
+                  <span className="font-semibold">{t("sequence.exact")}</span>
                 ) : (
                   <Figure mm={one.off_mm} signed className="text-[16px]" />
                 )}

@@ -24,6 +24,14 @@ def needs_own_shears(metal: Metal) -> Advice | None:
     return advise("own_shears", "check", "wire.metal", metal=metal.name) if metal.hard else None
 
 
+def section_springback(wire: WireChoice) -> Advice | None:
+    """Return a note that springback is that of round wire. Source: no field data were at hand."""
+    section = wire.section
+    if section is None or section.shape == "round":
+        return None
+    return advise("section_springback", "note", "wire.section", section=section.label)
+
+
 def keeps_shape(wire: WireChoice) -> Advice | None:
     """Return a note when a rigid piece is made of dead soft wire. Source: common practice."""
     return advise("soft", "note", "wire.temper") if wire.temper == "dead_soft" else None

@@ -1,33 +1,63 @@
 """Cuts: named lines that add up to a length, and marks on the straight wire."""
 
 from collections.abc import Sequence
+from typing import Literal
 
 from pydantic import model_validator
 
 from jamreel.core.errors import Refusal
+from jamreel.core.path.loops import loop_takes
 from jamreel.core.path.moves import MarkAt
-from jamreel.core.values import Frozen, Length, refused
+from jamreel.core.values import Frozen, Length, OptionalLength, refused
 
-MOST_TRIM_MM, MOST_MARGIN_MM = 20.0, 200.0
+MOST_TRIM_MM, MOST_MARGIN_MM, MOST_HANDLING_MM = 20.0, 200.0, 200.0
+# Longer than this a wire kinks and tangles in most hands; the maker's own limit comes first.
+LONGEST_HANDLED_MM = 1500.0
+School = Literal["exact", "fixed", "sample", "record"]
 
 
 class Cutting(Frozen):
-    """What is added to the net length: for two flush cuts, and as a margin.
+    """What is added to the net length: for two flush cuts, for holding, and as a margin.
 
-    Source of the defaults: 1 to 2 for each flush cut, no margin (exact); common practice.
+    Four schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
+    goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``;
+    ``record`` takes the maker's own finished pieces, and as long as there are none it falls back
+    to the fixed margin. Short lengths are cut at ``shortest`` at least; longer than ``longest``
+    they are split. With ``off_reel`` what comes off one wire is worked straight off the reel.
+
+    Source of the defaults: 1 to 2 for each flush cut, no margin, 1,500 at most; common practice.
     """
 
     trim: Length = 1.5
+    school: School = "fixed"
     margin: Length = 0.0
+    sample_pin: OptionalLength = None
+    sample_took: OptionalLength = None
+    shortest: Length = 0.0
+    longest: Length = LONGEST_HANDLED_MM
+    off_reel: bool = False
 
     @model_validator(mode="after")
     def _sane(self) -> "Cutting":
         for name, value, high in (
             ("trim", self.trim, MOST_TRIM_MM),
             ("margin", self.margin, MOST_MARGIN_MM),
+            ("shortest", self.shortest, MOST_HANDLING_MM),
         ):
             if value > high:
                 raise refused(Refusal("allowance", got=f"{value:g} mm", under=name, high=high))
+        if not 100 <= self.longest <= 20_000:
+            got = f"{self.longest:g}"
+            raise refused(
+                Refusal("out_of_range", got=got, under="longest", low=100.0, high=20_000.0)
+            )
+        if self.school == "sample":
+            for name, wanted in (
+                ("sample_pin", self.sample_pin),
+                ("sample_took", self.sample_took),
+            ):
+                if not wanted:
+                    raise refused(Refusal("missing", got=None, under=name))
         return self
 
 
@@ -40,7 +70,11 @@ class CutLine(Frozen):
 
 
 class Cut(Frozen):
-    """A wire to cut: its lines add up to ``length_mm``; marks count from its left end."""
+    """A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
+
+    ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire.
+    What is worked ``off_reel`` is pulled from the reel as it goes, ``length_mm`` being the pull.
+    """
 
     id: str
     label: str
@@ -52,8 +86,71 @@ class Cut(Frozen):
     length_mm: float
     lines: tuple[CutLine, ...]
     marks: tuple[MarkAt, ...]
+    stock: str = ""
+    off_reel: bool = False
+
+
+def wire_keys(cut: Cut) -> tuple[str, ...]:
+    """Return a key for each wire of a cut: its id, numbered where there are several of wire."""
+    if cut.quantity == 1 or not cut.stock:
+        return (cut.id,)
+    return tuple(f"{cut.id}#{n}" for n in range(1, cut.quantity + 1))
 
 
 def cut_length(lines: Sequence[CutLine]) -> float:
     """Return the cut length [mm] that named lines add up to."""
     return sum(line.value_mm for line in lines)
+
+
+def sample_ratio(pin: float, took: float, wire: float) -> float:
+    """Return how much more wire a maker's loop takes than the rule says.
+
+        took / (pi (D + d))
+
+    Args:
+        pin: D, that the trial loop was made on [mm].
+        took: wire in it, unrolled and read [mm].
+        wire: d [mm].
+
+    Returns:
+        Ratio, 1 for a hand that bends as the rule does.
+
+    Example:
+        >>> round(sample_ratio(6.0, 25.8, 2.05), 3)
+        1.02
+
+    Source: mean diameter of spring practice; published.
+    """
+    return took / loop_takes(pin, wire)
+
+
+def extras(cutting: Cutting, bent: float, net: float, wire: float) -> list[tuple[str, float]]:
+    """Return what is added to a net length beside both trims, as named lines.
+
+    Args:
+        cutting: the maker's allowances.
+        bent: how much of the wire goes into bends on pins [mm].
+        net: length without any allowance [mm].
+        wire: d [mm].
+
+    Returns:
+        Rows of id and length [mm], none of which is nought.
+
+    Source: common practice.
+    """
+    rows: list[tuple[str, float]] = []
+    if cutting.school in ("fixed", "record") and cutting.margin:
+        rows.append(("margin", cutting.margin))
+    if cutting.school == "sample" and cutting.sample_pin and cutting.sample_took:
+        ratio = sample_ratio(cutting.sample_pin, cutting.sample_took, wire)
+        # A sample far from the rule is a slip of the rule or of the reading, not a hand.
+        if not 0.7 <= ratio <= 1.5:
+            got = f"{cutting.sample_took:g} mm"
+            likely = loop_takes(cutting.sample_pin, wire)
+            raise Refusal("sample_far", got=got, field="cutting.sample_took", likely=likely)
+        if abs(bent * (ratio - 1)) > 1e-9:
+            rows.append(("sample", bent * (ratio - 1)))
+    whole = net + 2 * cutting.trim + sum(value for _, value in rows)
+    if whole < cutting.shortest:
+        rows.append(("handling", cutting.shortest - whole))
+    return rows

@@ -18,7 +18,8 @@ class Construction(Asking, ABC):
 
     ``sites`` are the measures it needs, ``helps`` those it uses when they were read; ``ranges``
     bound its choices [mm]; ``asks`` is what a try-on of it notes; ``eases`` tells whether the
-    maker's ease is a choice here, and ``wired`` whether the wire is.
+    maker's ease is a choice here, ``wired`` whether the wire is, ``any_section`` whether wire that
+    is not round can be made into it.
     """
 
     kind: str
@@ -29,6 +30,7 @@ class Construction(Asking, ABC):
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth")
     eases: ClassVar[bool] = True
     wired: ClassVar[bool] = True
+    any_section: ClassVar[bool] = False
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:

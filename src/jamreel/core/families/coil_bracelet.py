@@ -77,7 +77,7 @@ class CoilBracelet(Construction):
             Stretch("loop_right", (self._loop(say("bend.loop_right")),)),
         ]
         laid = lay_straight("coil", stretches, wire, job.cutting)
-        book.trims(job.cutting)
+        book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
         inside = math.pi * self.coil_diameter
         hug = Ease(school="fixed", word=None, value_mm=inside - wrist.value_mm, backing="geometry")

@@ -102,7 +102,7 @@ class EarCuff(Construction):
             left, right = (Stretch(key, self._end_moves(d)) for key in ends)
             stretches = [left, *stretches, right]
         laid = lay_straight("cuff", stretches, wire, job.cutting)
-        book.trims(job.cutting)
+        book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, inner)
         return assemble(

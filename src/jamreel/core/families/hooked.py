@@ -112,7 +112,7 @@ class HookedRing(Construction, ABC):
         book.term("hook", hook, rule, "published", "cut", pin=self.hook_pin, leg=self.leg)
         eye = developed_length(self.eye_moves(), wire.d)
         book.term("eye", eye, rule, "published", "cut", pin=self.eye_pin)
-        book.trims(job.cutting)
+        book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, target)
         pm = girth.plus_minus_mm

@@ -103,7 +103,7 @@ class OpenArc(Construction, ABC):
             right = Stretch("loop_right", self.ends_moves(say("bend.loop_right")))
             stretches = [left, *stretches, right]
         laid = lay_straight("arc", stretches, wire, job.cutting)
-        book.trims(job.cutting)
+        book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, target)
         pm = arc.girth.plus_minus_mm

@@ -25,6 +25,8 @@ class OpenCuff(OpenArc):
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "stays_on")
     ranges: ClassVar[dict[str, tuple[float, float]]] = {"gap": (10, 60)}
 
+    any_section: ClassVar[bool] = True
+
     kind: Literal["open_cuff"] = "open_cuff"
     gap: Length = 30.0
 

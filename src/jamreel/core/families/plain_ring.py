@@ -89,7 +89,7 @@ class PlainRing(Construction, ABC):
         laid = lay_straight(
             "ring", [Stretch("body", (bow,), "body", ("body", "inside"))], wire, job.cutting
         )
-        book.trims(job.cutting)
+        book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
         former = job.former(wire, target)
         pm = made.rests_on.plus_minus_mm
@@ -172,6 +172,8 @@ class ClosedBangle(PlainRing):
     ranges: ClassVar[dict[str, tuple[float, float]]] = {"over_hand": (0, 40)}
     eases: ClassVar[bool] = False
 
+    any_section: ClassVar[bool] = True
+
     kind: Literal["closed_bangle"] = "closed_bangle"
     over_hand: Length = 0.0
 
@@ -232,6 +234,8 @@ class OverlapBangle(PlainRing):
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "stays_on")
     ranges: ClassVar[dict[str, tuple[float, float]]] = {"overlap": (1, 60)}
+
+    any_section: ClassVar[bool] = True
 
     kind: Literal["overlap_bangle"] = "overlap_bangle"
     overlap: Length = 10.0

@@ -78,8 +78,6 @@ class StrungBracelet(Construction):
         for key in ("tail_left", "tail_right"):
             book.term(key, self.tail, "families.strung_bracelet", "chosen", "cut")
         book.term("through_closure", self.closure_length, rule, "chosen", "cut")
-        book.trims(job.cutting)
-        cut = book.total("cut", "families.strung_bracelet")
         string = [Segment(length=made, thickness=self.bead), closure]
         inside = inside_girth_of(string)
         finished = made + self.closure_length
@@ -92,6 +90,8 @@ class StrungBracelet(Construction):
             Stretch("tail_right", (Straight(length=self.tail),)),
         ]
         laid = lay_straight("string", stretches, wire, job.cutting)
+        book.trims(laid.cut)
+        cut = book.total("cut", "families.strung_bracelet")
         pm = wrist.plus_minus_mm
         got = ease.model_copy(update={"value_mm": inside - wrist.value_mm})
         hand = job.girths.get("hand_pass_girth")

@@ -1,10 +1,12 @@
 """The wire that a piece or a part of it is made of, with the facts that its rules need."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.wire.gauges import WireSize
-from jamreel.core.wire.metals import Metal, WireChoice, metal_of, yield_of
+from jamreel.core.wire.metals import Metal, OwnMetal, WireChoice, metal_of
+from jamreel.core.wire.sections import Round, Section, round_area
 
 
 @dataclass(frozen=True)
@@ -16,6 +18,21 @@ class Wire:
     metal: Metal
     temper: str
     yield_mpa: float
+    section: Section | None = None
+
+    @property
+    def area(self) -> float:
+        """Area of its section [mm2]."""
+        return self.section.area if self.section is not None else round_area(self.d)
+
+    @property
+    def key(self) -> str:
+        """What wire on a rack has to be to stand in for it: metal, temper, section, size."""
+        return stock_key(self.metal.id, self.temper, self.section or Round(diameter=self.d))
+
+    def mass(self, length: float) -> float:
+        """Return the mass [g] of a length of it [mm]."""
+        return section_mass(self.area, length, self.metal.density)
 
     def sprung(self, former: float) -> float:
         """Return the inside diameter [mm] that this wire opens to off a former."""
@@ -25,19 +42,91 @@ class Wire:
         """Return wire of the same metal and temper in another size, or this one for None."""
         if size is None:
             return self
-        return replace(self, d=size.diameter_mm, label=size.label)
+        return replace(self, d=size.diameter_mm, label=size.label, section=None)
 
     def of_diameter(self, diameter: float) -> "Wire":
         """Return wire of the same metal and temper, so many mm thick."""
-        return replace(self, d=diameter, label=f"{diameter:.2f} mm")
+        return replace(self, d=diameter, label=f"{diameter:.2f} mm", section=None)
 
 
-def chosen(choice: WireChoice) -> Wire:
-    """Return the facts of a wire as chosen. Raises Refusal for a metal that is not known."""
+def chosen(choice: WireChoice, own: Sequence[OwnMetal] = ()) -> Wire:
+    """Return the facts of a wire as chosen.
+
+    Args:
+        choice: size or section, metal, temper.
+        own: metals of the maker's own.
+
+    Raises:
+        Refusal: a metal that is not known.
+
+    Source: data/metals.toml, a metal at a time.
+    """
+    metal, section = metal_of(choice, own), choice.section
     return Wire(
-        choice.size.diameter_mm,
-        choice.size.label,
-        metal_of(choice),
+        section.thickness if section is not None else choice.size.diameter_mm,
+        section.label if section is not None else choice.size.label,
+        metal,
         choice.temper,
-        yield_of(choice),
+        choice.yield_mpa or metal.yields[choice.temper],
+        section,
     )
+
+
+def stock_key(metal: str, temper: str, section: Section) -> str:
+    """Return a key that wires have in common when one may be cut for the other.
+
+    Args:
+        metal: its id.
+        temper: its id.
+        section: diameters are told apart to hundredths of a millimetre.
+
+    Source: common practice.
+    """
+    size = f"{section.width:.2f}x{section.thickness:.2f}"
+    return f"{metal}/{temper}/{section.shape}/{size}"
+
+
+def section_mass(area: float, length: float, density: float) -> float:
+    """Return the mass of a length of wire, density times area times length.
+
+    Args:
+        area: of the section [mm2].
+        length: [mm].
+        density: [g/cm3].
+
+    Returns:
+        Mass [g].
+
+    Example:
+        >>> round(section_mass(0.7854, 1000.0, 8.94), 3)
+        7.021
+
+    Source: plain geometry.
+    """
+    return density * 1e-3 * area * length
+
+
+def length_of_mass(mass: float, tare: float, area: float, density: float) -> float:
+    """Return the length of wire on a reel that was weighed, (mass - tare) / (density area).
+
+    Args:
+        mass: of the reel with its wire [g].
+        tare: of the empty reel [g].
+        area: of the wire's section [mm2].
+        density: [g/cm3].
+
+    Returns:
+        Length [mm].
+
+    Raises:
+        ValueError: less than the empty reel weighs.
+
+    Example:
+        >>> round(length_of_mass(50.0 + 7.0215, 50.0, 0.785398, 8.94))
+        1000
+
+    Source: plain geometry.
+    """
+    if mass < tare:
+        raise ValueError("that is less than the empty reel")
+    return (mass - tare) / (density * 1e-3 * area)

@@ -1,6 +1,7 @@
 """Metals by name and temper: facts from a data file, each with its source."""
 
 import tomllib
+from collections.abc import Sequence
 from functools import cache
 from importlib.resources import files
 from typing import Annotated, Literal
@@ -10,13 +11,16 @@ from pydantic import Field
 from jamreel.core.errors import Refusal
 from jamreel.core.values import Backing, Frozen
 from jamreel.core.wire.gauges import SIZE_AS_TYPED, WireSize
-from jamreel.core.wire.sections import round_area
+from jamreel.core.wire.sections import Section, round_area
 
 Temper = Literal["dead_soft", "quarter_hard", "half_hard", "full_hard", "spring"]
 
 
 class Metal(Frozen):
-    """What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa]."""
+    """What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa].
+
+    ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published.
+    """
 
     id: str
     name: str
@@ -26,15 +30,46 @@ class Metal(Frozen):
     hard: bool = False
     backing: Backing
     source: str
+    strain_k: float | None = None
+    strain_n: float | None = None
     yields: dict[Temper, float]
 
 
+def _yields() -> dict[Temper, float]:
+    return {"dead_soft": 70, "quarter_hard": 140, "half_hard": 210, "full_hard": 310, "spring": 345}
+
+
+class OwnMetal(Frozen):
+    """A metal of the maker's own, or the maker's figures for one that the table has."""
+
+    id: str = Field(pattern=r"^[a-z][a-z0-9_]{0,39}$")
+    name: str = Field(min_length=1, max_length=60)
+    density: float = Field(gt=0.5, lt=25)
+    youngs: float = Field(default=110000, gt=1000, lt=500000)
+    colour: str = Field(default="#9AA3A5", pattern=r"^#[0-9A-Fa-f]{6}$")
+    hard: bool = False
+    yields: dict[Temper, Annotated[float, Field(gt=1, lt=3000)]] = Field(default_factory=_yields)
+
+    def as_metal(self) -> Metal:
+        """Return it beside those of the table, backed by the maker's own measuring."""
+        return Metal(
+            **self.model_dump(exclude={"yields"}),
+            backing="measured",
+            source="the maker's own",
+            yields={**_yields(), **self.yields},
+        )
+
+
 class WireChoice(Frozen):
-    """The wire a maker chose. ``yield_mpa`` overrides the table with the maker's own figure."""
+    """The wire a maker chose. ``yield_mpa`` overrides the table with the maker's own figure.
+
+    With a ``section`` the wire is of that instead of round; ``size`` then counts for nothing.
+    """
 
     size: Annotated[WireSize, SIZE_AS_TYPED]
     metal: str = "copper"
     temper: Temper = "half_hard"
+    section: Section | None = None
     yield_mpa: float | None = Field(default=None, gt=1, lt=3000)
 
 
@@ -45,22 +80,27 @@ def metals() -> dict[str, Metal]:
     return {key: Metal(id=key, **facts) for key, facts in tomllib.loads(text).items()}
 
 
-def metal_of(wire: WireChoice) -> Metal:
+def metal_of(wire: WireChoice, own: Sequence[OwnMetal] = ()) -> Metal:
     """Return the chosen metal.
 
+    Args:
+        wire: as chosen.
+        own: metals of the maker's own, which come before those of the table.
+
     Raises:
-        Refusal: a metal that the table does not have.
+        Refusal: a metal that neither has.
+
+    Source: data/metals.toml, a metal at a time.
     """
-    if wire.metal not in metals():
-        raise Refusal(
-            "metal", got=wire.metal, field="wire.metal", known=", ".join(sorted(metals()))
-        )
-    return metals()[wire.metal]
+    known = all_metals(own)
+    if wire.metal not in known:
+        raise Refusal("metal", got=wire.metal, field="wire.metal", known=", ".join(sorted(known)))
+    return known[wire.metal]
 
 
-def yield_of(wire: WireChoice) -> float:
-    """Return the yield stress [MPa] of the chosen metal and temper, or the maker's own."""
-    return wire.yield_mpa or metal_of(wire).yields[wire.temper]
+def all_metals(own: Sequence[OwnMetal] = ()) -> dict[str, Metal]:
+    """Return the table's metals with the maker's own in their place or beside them, by id."""
+    return {**metals(), **{one.id: one.as_metal() for one in own}} if own else metals()
 
 
 def wire_mass(diameter: float, length: float, density: float) -> float:

@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 
 from jamreel.core.advice import Advice, advise, given
+from jamreel.core.advice.cutting import longer_than_handled, margin_falls_back
 from jamreel.core.advice.forming import former_near
 from jamreel.core.advice.making import cut_differs
 from jamreel.core.advice.measuring import about_girth, measure_limits
-from jamreel.core.advice.wire import assumed_system, needs_own_shears
+from jamreel.core.advice.wire import assumed_system, needs_own_shears, section_springback
 from jamreel.core.bench.steps import Step, cautions_of
 from jamreel.core.body.readings import Girth
 from jamreel.core.cutting.cuts import Cut
@@ -15,7 +16,6 @@ from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.tools import Former
 from jamreel.core.result import Answers, EaseOption, Figure, Need, Plan, PlannedBend, Strength
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus
-from jamreel.core.wire.metals import wire_mass
 from jamreel.core.words import say
 from jamreel.core.workpiece.job import Job, Wire
 
@@ -95,6 +95,9 @@ def assemble(
             *(former_near(former) for former in formers),
             assumed_system(job.wire),
             needs_own_shears(wire.metal),
+            section_springback(job.wire),
+            margin_falls_back(job.cutting),
+            *(longer_than_handled(cut, job.cutting) for cut in cuts),
             advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
         ),
         mass_g=mass_g if mass_g is not None else _mass(cuts, wire),
@@ -150,7 +153,7 @@ def _limits(job: Job, fit: Fit) -> Advice | None:
 
 def _mass(cuts: tuple[Cut, ...], wire: Wire) -> float:
     lengths = sum(cut.length_mm * cut.quantity for cut in cuts)
-    return wire_mass(wire.d, lengths, wire.metal.density)
+    return wire.mass(lengths)
 
 
 def as_cut(job: Job, cut: Cut) -> Advice | None:

@@ -41,11 +41,11 @@ class Job:
 
     def wire_facts(self) -> Wire:
         """Return the chosen wire. Raises Refusal for a metal that is not known."""
-        return chosen(self.wire)
+        return chosen(self.wire, self.shop.metals)
 
     def mass_of(self, diameter: float, length: float) -> float:
         """Return the mass [g] of a length of the chosen metal in some diameter [mm]."""
-        return wire_mass(diameter, length, metal_of(self.wire).density)
+        return wire_mass(diameter, length, metal_of(self.wire, self.shop.metals).density)
 
     def ease_on(self, part: str, girth: float) -> Ease:
         """Return the chosen ease on a part of the body."""

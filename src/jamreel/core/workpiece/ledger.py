@@ -1,10 +1,12 @@
 """A ledger written line by line; totals are summed from their terms, so they can't be wrong."""
 
 from jamreel.core.body.readings import Girth
-from jamreel.core.cutting.cuts import Cutting
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.fit.ease import Ease
 from jamreel.core.values import Backing, LedgerLine
 from jamreel.core.words import say
+
+ALLOWANCES = ("trim_left", "trim_right", "margin", "sample", "handling")
 
 
 class Book:
@@ -46,13 +48,15 @@ class Book:
             parameter=ease.parameter or 0.0,
         )
 
-    def trims(self, cutting: Cutting) -> None:
-        """Write both trims, and the margin when there is one, as terms of the cut."""
-        rule = "cutting.cuts.Cutting"
-        self.term("trim_left", cutting.trim, rule, "chosen", "cut")
-        self.term("trim_right", cutting.trim, rule, "chosen", "cut")
-        if cutting.margin:
-            self.term("margin", cutting.margin, rule, "chosen", "cut")
+    def trims(self, cut: Cut) -> None:
+        """Write a cut's trims and whatever else is added to it as terms of the cut."""
+        backing: dict[str, Backing] = {"sample": "measured"}
+        for line in cut.lines:
+            if line.id in ALLOWANCES:
+                rule = (
+                    "cutting.cuts.Cutting" if line.id.startswith("trim") else "cutting.cuts.extras"
+                )
+                self.term(line.id, line.value_mm, rule, backing.get(line.id, "chosen"), "cut")
 
     def term(
         self, key: str, value: float, rule: str, backing: Backing, to: str, **inputs: float

@@ -1,5 +1,6 @@
 """The wires of a composition: what is cut, how often, and the bends on each."""
 
+import math
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -79,16 +80,30 @@ def wires_of(makeup: MakeUp, composition: Composition, cutting: Cutting, sets: i
 def _cut(use: WireUse, times: int, cutting: Cutting) -> tuple[Cut, tuple[BendAt, ...]]:
     if use.joined:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
-        once = sum(developed_length(moves, use.wire.d) for _, moves in use.stretches)
-        stretches = [Stretch("coil_of", (Straight(length=once * times),), "body")]
-        laid = lay_straight(use.key, stretches, use.wire, cutting)
-        return laid.cut.model_copy(update={"marks": laid.cut.marks[:1] + laid.cut.marks[-1:]}), ()
+        return _coil(use, times, cutting), ()
     rows = [
         Stretch(key, moves, "body" if key == "body" and _straight(moves) else "part")
         for key, moves in use.stretches
     ]
     laid = lay_straight(use.key, rows, use.wire, cutting)
     return laid.cut.model_copy(update={"quantity": times}), laid.bends
+
+
+def _coil(use: WireUse, times: int, cutting: Cutting) -> Cut:
+    """Return the wire of a coil that things are cut from: off the reel, or in lengths to handle."""
+    once = sum(developed_length(moves, use.wire.d) for _, moves in use.stretches)
+    coils = 1 if cutting.off_reel else max(1, math.ceil(once * times / cutting.longest))
+    each = math.ceil(times / coils)
+    trimmed = cutting.model_copy(update={"trim": 0.0}) if cutting.off_reel else cutting
+    stretches = [Stretch("coil_of", (Straight(length=once * each),), "body")]
+    cut = lay_straight(use.key, stretches, use.wire, trimmed).cut
+    return cut.model_copy(
+        update={
+            "marks": cut.marks[:1] + cut.marks[-1:],
+            "quantity": math.ceil(times / each),
+            "off_reel": cutting.off_reel,
+        }
+    )
 
 
 def _straight(moves: tuple[object, ...]) -> bool:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, cut_length
+from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, cut_length, extras
 from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_length, marks_of
 from jamreel.core.values import PlusMinus, RuleDrawing, Span
 from jamreel.core.words import say
@@ -80,10 +80,12 @@ def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting:
         last = n == len(stretches) - 1
         label = say("mark.flush_cut") if last else say("mark.after", part=stretch.label)
         marks.append(MarkAt(label=label, at_mm=at))
-    ends = [("trim_right", cutting.trim), *([("margin", cutting.margin)] if cutting.margin else [])]
-    for key, value in ends:
+    bent = sum(bend.takes_mm for bend in bends)
+    net = at - cutting.trim
+    for key, value in (("trim_right", cutting.trim), *extras(cutting, bent, net, wire.d)):
         lines.append(CutLine(id=key, label=say(f"ledger.{key}.label"), value_mm=value))
-        spans.append(_trim(key, at, at + value))
+        if value > 0:
+            spans.append(_trim(key, at, at + value))
         at += value
     cut = Cut(
         id=cut_id,
@@ -95,7 +97,9 @@ def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting:
         quantity=1,
         length_mm=cut_length(lines),
         lines=tuple(lines),
-        marks=tuple(marks),
+        # A sample that takes less wire than the rule says may end short of the last mark.
+        marks=tuple(m.model_copy(update={"at_mm": min(m.at_mm, at)}) for m in marks),
+        stock=wire.key,
     )
     return Laid(cut, tuple(bends), tuple(spans), starts)
 

@@ -2,7 +2,7 @@
 
 import io
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
@@ -11,6 +11,7 @@ from typing import Literal
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, LETTER, landscape
 from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
@@ -79,25 +80,49 @@ def bench_strip(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
         paper: ``a4`` or ``letter``, laid across.
         shop: gives unit and language.
     """
+    under = f"{plan.says} · {plan.wire} {plan.metal}"
+    return _strips([(cut, plan.colour, "") for cut in plan.cuts], name, under, paper, shop)
+
+
+def strip_of(cuts: Sequence[tuple[str, Cut, str]], name: str, paper: Paper, shop: Shop) -> bytes:
+    """Return the bench strips of cuts of several pieces as one PDF.
+
+    Args:
+        cuts: name of the piece, the cut, and its metal's colour.
+        name: of the whole.
+        paper: ``a4`` or ``letter``, laid across.
+        shop: gives unit and language.
+    """
+    rows = [(cut, colour, piece) for piece, cut, colour in cuts]
+    pieces = ", ".join(dict.fromkeys(piece for piece, _, _ in cuts))
+    return _strips(rows, name, pieces, paper, shop)
+
+
+def _strips(
+    cuts: Sequence[tuple[Cut, str, str]], name: str, under: str, paper: Paper, shop: Shop
+) -> bytes:
     register_fonts()
     out = io.BytesIO()
     width, height = SIZES[paper]
     canvas = Canvas(out, pagesize=(width, height), pageCompression=1, invariant=1)
     canvas.setTitle(f"{say('paper.bench_strip')}: {name}")
     with speaking(shop.language, shop.unit):
-        for page in _pages(plan, TILE_MM[paper], height / mm):
-            _head(canvas, plan, name, width / mm, height / mm)
-            for row, tile in enumerate(page):
-                _tile(canvas, tile, height / mm - TOP_MM - row * ROW_MM - 12, shop, plan.colour)
+        for page in _pages(cuts, TILE_MM[paper], height / mm):
+            _head(canvas, name, under, width / mm, height / mm)
+            for row, (tile, colour, piece) in enumerate(page):
+                y = height / mm - TOP_MM - row * ROW_MM - 12
+                _tile(canvas, tile, y, shop, colour, piece)
             _check_bars(canvas)
             canvas.showPage()
     canvas.save()
     return out.getvalue()
 
 
-def _pages(plan: Plan, tile_mm: float, height_mm: float) -> Iterator[list[Tile]]:
+def _pages(
+    cuts: Sequence[tuple[Cut, str, str]], tile_mm: float, height_mm: float
+) -> Iterator[list[tuple[Tile, str, str]]]:
     rows = int((height_mm - TOP_MM - FOOT_MM) // ROW_MM)
-    every = [tile for cut in plan.cuts for tile in tiles(cut, tile_mm)]
+    every = [(tile, colour, piece) for cut, colour, piece in cuts for tile in tiles(cut, tile_mm)]
     for start in range(0, len(every), rows):
         yield every[start : start + rows]
 
@@ -112,21 +137,26 @@ def _line(canvas: Canvas, x1: float, y1: float, x2: float, y2: float, width: flo
     canvas.line(x1 * mm, y1 * mm, x2 * mm, y2 * mm)
 
 
-def _head(canvas: Canvas, plan: Plan, name: str, width: float, height: float) -> None:
+def _head(canvas: Canvas, name: str, under: str, width: float, height: float) -> None:
     canvas.setFillColor(INK)
     canvas.setStrokeColor(INK)
     _text(canvas, "Bold", 15, EDGE_MM, height - 17, name)
-    _text(canvas, "Text", 9.5, EDGE_MM, height - 23, f"{plan.says} · {plan.wire} {plan.metal}")
+    line = simpleSplit(under, "Text", 9.5, (width - 90) * mm)[:1]
+    _text(canvas, "Text", 9.5, EDGE_MM, height - 23, line[0] if line else "")
     canvas.setFont("Bold", 11)
     canvas.drawRightString((width - EDGE_MM) * mm, (height - 17) * mm, say("paper.full_size"))
     canvas.setFont("Text", 9.5)
     canvas.drawRightString((width - EDGE_MM) * mm, (height - 23) * mm, say("paper.check_first"))
 
 
-def _tile(canvas: Canvas, tile: Tile, y: float, shop: Shop, colour: str) -> None:
+def _tile(canvas: Canvas, tile: Tile, y: float, shop: Shop, colour: str, piece: str) -> None:
     cut, left = tile.cut, EDGE_MM
     right = left + tile.to_mm - tile.from_mm
     label = f"{cut.label} · {cut.wire} {cut.metal}, {cut.temper}"
+    if cut.quantity > 1:
+        label = f"{cut.quantity} × {label}"
+    if piece:
+        label = f"{piece}: {label}"
     if tile.of > 1:
         label += " · " + say("paper.part", n=tile.index + 1, of=tile.of)
     canvas.setFillColor(INK)

@@ -25,8 +25,8 @@ def _cut(z: Sizes) -> Iterator[LedgerLine]:
         yield _line(key, z.loop, "path.moves.bend_length", "published", "cut", z)
     for key in ("trim_left", "trim_right"):
         yield _line(key, z.cutting.trim, "cutting.cuts.Cutting", "chosen", "cut", z)
-    if z.cutting.margin:
-        yield _line("margin", z.cutting.margin, "cutting.cuts.Cutting", "chosen", "cut", z)
+    for key, value in z.extras:
+        yield _line(key, value, "cutting.cuts.extras", "chosen", "cut", z)
     yield _line("cut", z.cut, "path.moves.developed_length", "geometry", None, z, total=True)
 
 

@@ -23,13 +23,14 @@ def cut(z: Sizes) -> Cut:
         ("centre", z.centre),
         ("loop_down", z.loop),
         ("trim_right", z.cutting.trim),
-        *([("margin", z.cutting.margin)] if z.cutting.margin else []),
+        *z.extras,
     ]
     lines = tuple(
         CutLine(id=key, label=say(f"ledger.{key}.label"), value_mm=value) for key, value in parts
     )
     length = cut_length(lines)
-    trim, right = z.cutting.trim, length - z.cutting.trim - z.cutting.margin
+    added = sum(value for _, value in z.extras)
+    trim, right = z.cutting.trim, length - z.cutting.trim - added
     marks = (
         MarkAt(label=say("mark.flush_cut"), at_mm=trim),
         *marks_of(z.moves, z.d, start=trim),
@@ -46,6 +47,7 @@ def cut(z: Sizes) -> Cut:
         length_mm=length,
         lines=lines,
         marks=marks,
+        stock=z.wire.key,
     )
 
 

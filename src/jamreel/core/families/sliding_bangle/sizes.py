@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from jamreel.core.body.readings import Girth
-from jamreel.core.cutting.cuts import Cutting
+from jamreel.core.cutting.cuts import Cutting, extras
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.sliding import centre_length, loop_outer_width, overlap_at
@@ -99,8 +99,15 @@ class Sizes:
 
     @cached_property
     def cut(self) -> float:
-        """Cut length: the path, two trims and the margin."""
-        return developed_length(self.moves, self.d) + 2 * self.cutting.trim + self.cutting.margin
+        """Cut length: the path, two trims and whatever else is added."""
+        net = developed_length(self.moves, self.d)
+        return net + 2 * self.cutting.trim + sum(value for _, value in self.extras)
+
+    @cached_property
+    def extras(self) -> list[tuple[str, float]]:
+        """What is added beside the trims, by id."""
+        net = developed_length(self.moves, self.d)
+        return extras(self.cutting, 2 * self.loop, net, self.d)
 
 
 def sizes(pin: float, job: Job) -> Sizes:

@@ -1,0 +1,228 @@
+"""Cutting patterns by column generation: a strong bound, and patterns to build a plan from.
+
+The linear relaxation over all patterns is solved by adding, time after time, the pattern that its
+prices value most. For many pieces that are alike this says far more than counting wire does.
+"""
+
+import time
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+from ortools.sat.python import cp_model
+from scipy.optimize import linprog
+
+Floats = npt.NDArray[np.float64]
+# Prices differ from true ones by rounding; less than this is no gain.
+TOLERANCE = 1e-6
+
+
+@dataclass(frozen=True)
+class Class:
+    """Pieces of wire that are alike: how long [tenths], how many, what a tenth of them weighs,
+    from what remnant on they are kept, and what opening one weighs; ``endless`` for a reel, of
+    which nothing is scrap."""
+
+    room: int
+    count: int
+    weight: int
+    keep: int
+    opening: int = 0
+    endless: bool = False
+
+    def cost(self, used: int) -> int:
+        """Return what it weighs to use so much of one."""
+        scraps = not self.endless and self.room - used < self.keep
+        return self.opening + self.weight * (self.room if scraps else used)
+
+
+@dataclass(frozen=True)
+class Column:
+    """A pattern on one class: how many of each length."""
+
+    of: int
+    counts: tuple[int, ...]
+    cost: int
+
+
+def relax(
+    takes: Sequence[int],
+    wanted: Sequence[int],
+    classes: Sequence[Class],
+    start: Sequence[Column],
+    missing: int,
+    deadline: float,
+) -> tuple[float, list[Column]]:
+    """Return a bound on the weight of any plan, and the patterns that gave it.
+
+    Args:
+        takes: length of each kind of cut, kerf included [tenths].
+        wanted: how many of each.
+        classes: pieces of wire.
+        start: patterns to begin with, such as the hand's.
+        missing: weight of a tenth that is not cut.
+        deadline: when to stop, by ``time.perf_counter``.
+
+    Returns:
+        Bound, minus infinity when time ran out before there was one; and all patterns.
+
+    Source: Gilmore and Gomory 1961, a linear programming approach to the cutting-stock problem.
+    """
+    columns = list(start)
+    known = {(c.of, c.counts) for c in columns}
+    bound = -np.inf
+    while time.perf_counter() < deadline:
+        value, prices, shares = _master(takes, wanted, classes, columns, missing)
+        fresh, slack = [], 0.0
+        for of, each in enumerate(classes):
+            found, gain = _price(of, each, takes, wanted, prices, shares[of])
+            slack += each.count * max(0.0, gain)
+            if found is not None and gain > TOLERANCE and (of, found.counts) not in known:
+                known.add((of, found.counts))
+                fresh.append(found)
+        # What every piece could still gain by its best pattern bounds what is left to gain.
+        bound = max(bound, value - slack)
+        if not fresh:
+            return bound, columns
+        columns += fresh
+    return bound, columns
+
+
+def _master(
+    takes: Sequence[int],
+    wanted: Sequence[int],
+    classes: Sequence[Class],
+    columns: Sequence[Column],
+    missing: int,
+) -> tuple[float, Floats, Floats]:
+    """Return the value of the relaxation over some patterns, and the prices of cuts and pieces."""
+    kinds = len(takes)
+    costs = [c.cost for c in columns] + [missing * t for t in takes]
+    cover = np.zeros((kinds, len(costs)))
+    per_class = np.zeros((len(classes), len(costs)))
+    for j, column in enumerate(columns):
+        cover[:, j] = column.counts
+        per_class[column.of, j] = 1
+    for k in range(kinds):
+        cover[k, len(columns) + k] = 1
+    solved = linprog(
+        costs,
+        A_ub=np.vstack([-cover, per_class]),
+        b_ub=np.concatenate([-np.array(wanted, float), [c.count for c in classes]]),
+        method="highs",
+    )
+    prices = -solved.ineqlin.marginals
+    assert solved.fun is not None  # leaving cuts out is always possible
+    return float(solved.fun), prices[:kinds], -prices[kinds:]
+
+
+def _price(
+    of: int,
+    each: Class,
+    takes: Sequence[int],
+    wanted: Sequence[int],
+    prices: Floats,
+    share: float,
+) -> tuple[Column | None, float]:
+    """Return the pattern of one class that the prices value most, and its gain over its cost.
+
+    A bounded knapsack over exactly used lengths, because what is left over is not free.
+    """
+    room = each.room
+    items = [
+        (kind, many)
+        for kind, count in enumerate(wanted)
+        for many in _powers(min(count, room // takes[kind]))
+    ]
+    best = np.full(room + 1, -np.inf)
+    best[0] = 0.0
+    took = np.zeros((len(items), room + 1), dtype=bool)
+    for i, (kind, many) in enumerate(items):
+        length = many * takes[kind]
+        if length > room:
+            continue
+        moved = best[: room + 1 - length] + many * prices[kind]
+        better = moved > best[length:] + 1e-12
+        took[i, length:] = better
+        best[length:] = np.where(better, moved, best[length:])
+    used = np.arange(room + 1)
+    cost = used * each.weight
+    if not each.endless:
+        cost = np.where(room - used < each.keep, each.weight * room, cost)
+    gains = best - cost - each.opening
+    gains[0] = -np.inf
+    at = int(np.argmax(gains))
+    gain = float(gains[at]) - share
+    if not np.isfinite(gain):
+        return None, 0.0
+    counts = [0] * len(takes)
+    for i in range(len(items) - 1, -1, -1):
+        if took[i, at]:
+            kind, many = items[i]
+            counts[kind] += many
+            at -= many * takes[kind]
+    spent = sum(n * t for n, t in zip(counts, takes, strict=True))
+    return Column(of, tuple(counts), each.cost(spent)), gain
+
+
+def _powers(count: int) -> list[int]:
+    """Return numbers whose sums give every number up to a count."""
+    parts, power = [], 1
+    while count > 0:
+        parts.append(min(power, count))
+        count -= parts[-1]
+        power *= 2
+    return parts
+
+
+def whole_plan(
+    takes: Sequence[int],
+    wanted: Sequence[int],
+    classes: Sequence[Class],
+    columns: Sequence[Column],
+    missing: int,
+    seconds: float,
+) -> list[Column] | None:
+    """Return the best whole plan that some patterns make, a pattern for each piece used.
+
+    Args:
+        takes: length of each kind of cut, kerf included [tenths].
+        wanted: how many of each.
+        classes: pieces of wire.
+        columns: patterns to choose from.
+        missing: weight of a tenth that is not cut.
+        seconds: to search for at most.
+
+    Returns:
+        Patterns, cut down to what is wanted; None when there was no time for any.
+
+    Source: constraint programming (OR-Tools CP-SAT) over given patterns.
+    """
+    model = cp_model.CpModel()
+    uses = [model.new_int_var(0, classes[c.of].count, f"n{j}") for j, c in enumerate(columns)]
+    for of, each in enumerate(classes):
+        model.add(sum(n for n, c in zip(uses, columns, strict=True) if c.of == of) <= each.count)
+    terms = [n * c.cost for n, c in zip(uses, columns, strict=True)]
+    for k, count in enumerate(wanted):
+        left_out = model.new_int_var(0, count, f"missing{k}")
+        made = sum(n * c.counts[k] for n, c in zip(uses, columns, strict=True) if c.counts[k])
+        model.add(made + left_out >= count)
+        terms.append(left_out * missing * takes[k])
+    model.minimize(sum(terms))
+    solver = cp_model.CpSolver()
+    solver.parameters.max_time_in_seconds = max(seconds, 0.05)
+    solver.parameters.num_workers = 4
+    solver.parameters.random_seed = 1
+    if solver.solve(model) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+        return None
+    left = list(wanted)
+    plan = []
+    for n, column in zip(uses, columns, strict=True):
+        for _ in range(solver.value(n)):
+            counts = tuple(min(a, b) for a, b in zip(column.counts, left, strict=True))
+            left = [a - b for a, b in zip(left, counts, strict=True)]
+            spent = sum(a * t for a, t in zip(counts, takes, strict=True))
+            if spent:
+                plan.append(Column(column.of, counts, classes[column.of].cost(spent)))
+    return plan

@@ -1,0 +1,47 @@
+"""A simulated label printer: each label is a picture in an outbox folder."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+from PIL import Image, ImageDraw, ImageFont
+
+# A 50 x 25 mm label at 12 dots a millimetre.
+WIDTH, HEIGHT = 600, 300
+MARGIN = 24
+
+
+@dataclass(frozen=True)
+class LabelPrinter:
+    """Prints labels of a heading and some lines into ``outbox``, in the faces given."""
+
+    outbox: Path
+    bold: Path
+    text: Path
+
+    def prints(self, name: str, heading: str, lines: Sequence[str]) -> Path:
+        """Return the picture of a label that was printed.
+
+        Args:
+            name: of the file, without its ending.
+            heading: written large.
+            lines: up to four.
+        """
+        self.outbox.mkdir(parents=True, exist_ok=True)
+        label = Image.new("1", (WIDTH, HEIGHT), 1)
+        draw = ImageDraw.Draw(label)
+        room = WIDTH - 2 * MARGIN
+        draw.text((MARGIN, 16), heading, font=_fitting(self.bold, heading, 64, room), fill=0)
+        for i, line in enumerate(lines[:4]):
+            font = _fitting(self.text, line, 38, room)
+            draw.text((MARGIN, 106 + 44 * i), line, font=font, fill=0)
+        path = self.outbox / f"{name}.png"
+        label.save(path)
+        return path
+
+
+def _fitting(face: Path, words: str, size: int, room: int) -> ImageFont.FreeTypeFont:
+    """Return a face in the largest size up to ``size`` in which words fit the room."""
+    while size > 14 and ImageFont.truetype(str(face), size).getlength(words) > room:
+        size -= 2
+    return ImageFont.truetype(str(face), size)

@@ -1,0 +1,194 @@
+"""The cut board: what is still to be cut for some pieces, laid out on what the rack has."""
+
+import math
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from jamreel.core.cutting.cuts import Cut, wire_keys
+from jamreel.core.cutting.nest import Laid, Nest, Rack, Wanted, nest
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.shop import Shop
+from jamreel.workshop.models import Piece, Stock, Workshop
+from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out
+from jamreel.workshop.stock import NOTHING, WIRE_KINDS, amounts, on_rack, wire_of
+
+# How long one kind of wire is searched for, and a whole board at most [s].
+SECONDS_EACH, SECONDS_ALL = 1.5, 4.0
+MOST_BOUGHT = 40
+
+
+@dataclass(frozen=True)
+class Outstanding:
+    """A wire that is still to be cut: for which piece, its tick's key, and the cut it is one of."""
+
+    piece: Piece
+    key: str
+    cut: Cut
+
+    @property
+    def id(self) -> str:
+        """A name of its own on the board."""
+        return f"{self.piece.pk}/{self.key}"
+
+
+@dataclass(frozen=True)
+class Lane:
+    """One piece of wire on the board, with what is cut from it, longest first [mm].
+
+    ``stock`` is None for wire that has to be bought.
+    """
+
+    stock: Stock | None
+    kind: str
+    length: float
+    cuts: tuple[Outstanding, ...]
+    left: float
+    scrap: float
+
+
+@dataclass(frozen=True)
+class Group:
+    """Everything of one wire: its lanes, how good the plan is, money and mass.
+
+    Lengths in mm; ``saved_mm`` is what the hand's plan would waste more, in reel wire.
+    """
+
+    key: str
+    label: str
+    colour: str
+    wire_mm: float
+    lanes: tuple[Lane, ...]
+    unplaced: tuple[Outstanding, ...]
+    found: Nest
+    saved_mm: float
+    buy_count: int
+    buy_each_mm: float
+    price_per_m: float | None
+    mass_g: float
+    scrap_g: float
+
+    @property
+    def cost(self) -> float | None:
+        """What the wire costs that is cut or scrapped, where its price is known."""
+        if self.price_per_m is None:
+            return None
+        cut = sum(o.cut.length_mm for lane in self.lanes for o in lane.cuts)
+        return (cut + self.found.scrap) / 1000 * self.price_per_m
+
+    @property
+    def saved(self) -> float | None:
+        """What the nesting saved, in money."""
+        return None if self.price_per_m is None else self.saved_mm / 1000 * self.price_per_m
+
+
+@dataclass
+class _Wires:
+    wire: Wire | None = None
+    label: str = ""
+    colour: str = "#9AA3A5"
+    wanted: list[Outstanding] = field(default_factory=list)
+
+
+def outstanding(pieces: Sequence[Piece], shop: Shop) -> list[Outstanding]:
+    """Return all wires of some pieces that are planned and not yet cut, plan by plan."""
+    found = []
+    for piece in pieces:
+        plan = work_out(brief_for_planning(piece), shop).plan
+        ticked = {t.key for t in piece.ticks.all() if t.kind == "cut" and t.undone_at is None}
+        for cut in plan.cuts if plan else ():
+            keys = wire_keys(cut) if cut.stock and cut.id not in ticked else ()
+            found += [Outstanding(piece, key, cut) for key in keys if key not in ticked]
+    return found
+
+
+def lay_out(workshop: Workshop, pieces: Sequence[Piece]) -> list[Group]:
+    """Return what is to be cut for some pieces, laid out on the rack, one group a wire.
+
+    Args:
+        workshop: whose rack.
+        pieces: of the same workshop.
+
+    Source: ``cutting.nest.nest``, group by group.
+    """
+    shop = shop_of(workshop)
+    groups: dict[str, list[Outstanding]] = defaultdict(list)
+    for one in outstanding(pieces, shop):
+        groups[one.cut.stock].append(one)
+    have = amounts(workshop)
+    stocks = [s for s in on_rack(workshop) if s.kind in WIRE_KINDS]
+    each = min(SECONDS_EACH, SECONDS_ALL / max(1, len(groups)))
+    return [
+        _group(key, wanted, [s for s in stocks if s.key == key], have, shop, each)
+        for key, wanted in groups.items()
+    ]
+
+
+def _group(
+    key: str,
+    wanted: list[Outstanding],
+    stocks: list[Stock],
+    have: dict[int, float],
+    shop: Shop,
+    seconds: float,
+) -> Group:
+    cuts = [Wanted(id=one.id, length=one.cut.length_mm) for one in wanted]
+    racks = [
+        Rack(id=str(s.pk), kind=s.kind, length=have.get(s.pk, 0.0))
+        for s in stocks
+        if have.get(s.pk, 0.0) > NOTHING
+    ]
+    found = nest(cuts, racks, shop.keep_length, seconds=seconds)
+    bought: list[Rack] = []
+    if found.unplaced:
+        short = {one.id: one.cut.length_mm for one in wanted if one.id in set(found.unplaced)}
+        sold = shop.sold_length * math.ceil(max(short.values()) / shop.sold_length)
+        count = min(MOST_BOUGHT, 2 * math.ceil(sum(short.values()) / sold) + 1)
+        bought = [Rack(id=f"buy{n}", kind="buy", length=sold) for n in range(count)]
+        found = nest(cuts, [*racks, *bought], shop.keep_length, seconds=seconds)
+    by_id = {one.id: one for one in wanted}
+    by_stock = {str(s.pk): s for s in stocks}
+    lanes = tuple(_lane(laid, by_stock, by_id) for laid in found.laid)
+    to_buy = [lane for lane in lanes if lane.stock is None]
+    cut, prices = wanted[0].cut, [s.price for s in stocks if s.price is not None]
+    mass = _mass_per_mm(stocks, shop, cut)
+    return Group(
+        key=key,
+        label=f"{cut.wire} {cut.metal}, {cut.temper}",
+        colour=_colour(wanted[0].piece, shop),
+        wire_mm=cut.wire_mm,
+        lanes=lanes,
+        unplaced=tuple(by_id[one] for one in found.unplaced),
+        found=found,
+        saved_mm=max(0.0, found.hand_weight - found.weight),
+        buy_count=len(to_buy),
+        buy_each_mm=to_buy[0].length if to_buy else 0.0,
+        price_per_m=min(prices) if prices else None,
+        mass_g=mass * sum(one.cut.length_mm for one in wanted),
+        scrap_g=mass * found.scrap,
+    )
+
+
+def _lane(laid: Laid, stocks: dict[str, Stock], wanted: dict[str, Outstanding]) -> Lane:
+    return Lane(
+        stock=stocks.get(laid.rack.id),
+        kind=laid.rack.kind,
+        length=laid.rack.length,
+        cuts=tuple(wanted[one] for one in laid.cuts),
+        left=laid.left,
+        scrap=laid.scrap,
+    )
+
+
+def _mass_per_mm(stocks: list[Stock], shop: Shop, cut: Cut) -> float:
+    """Return the mass of a millimetre of the wire [g]; from its key when none is on the rack."""
+    if stocks:
+        return wire_of(stocks[0].wire, shop).mass(1.0)
+    metal, temper, *_ = cut.stock.split("/")
+    size = f"{cut.wire_mm:.4f} mm"
+    return wire_of({"size": size, "metal": metal, "temper": temper}, shop).mass(1.0)
+
+
+def _colour(piece: Piece, shop: Shop) -> str:
+    plan = work_out(brief_for_planning(piece), shop).plan
+    return plan.colour if plan else "#9AA3A5"

@@ -1,0 +1,129 @@
+"""Stock in and out as CSV: a piece of stock a row, checked as a whole, imported all or not at all.
+
+Columns are documented in docs/format; units stand in the header.
+"""
+
+import csv
+import io
+from dataclasses import dataclass
+from typing import Any
+
+from django.db import transaction
+
+from jamreel.core.plan import BriefRefused
+from jamreel.core.words import say, speaking
+from jamreel.workshop.models import Workshop
+from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.stock import WIRE_KINDS, add_stock, amounts, on_rack
+
+COLUMNS = (
+    "kind", "name", "wire", "metal", "temper", "amount [mm or pieces]",
+    "tare [g]", "price", "low [mm or pieces]", "size [mm]", "hole [mm]",
+)  # fmt: skip
+MOST_ROWS = 2000
+
+
+@dataclass(frozen=True)
+class RefusedLine:
+    """A line that can't be imported, and why."""
+
+    line: int
+    says: str
+
+
+@dataclass(frozen=True)
+class StockImport:
+    """What an import would do, or did."""
+
+    count: int
+    refused: list[RefusedLine]
+    imported: bool
+
+
+def stock_csv(workshop: Workshop) -> str:
+    """Return the rack as CSV."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    have = amounts(workshop)
+    for stock in on_rack(workshop):
+        writer.writerow(
+            [
+                stock.kind,
+                _plain(stock.name),
+                stock.wire.get("size", ""),
+                stock.wire.get("metal", ""),
+                stock.wire.get("temper", ""),
+                f"{have.get(stock.pk, 0.0):g}",
+                f"{stock.tare_g:g}" if stock.tare_g else "",
+                "" if stock.price is None else f"{stock.price:g}",
+                f"{stock.low:g}" if stock.low else "",
+                "" if stock.size_mm is None else f"{stock.size_mm:g}",
+                "" if stock.hole_mm is None else f"{stock.hole_mm:g}",
+            ]
+        )
+    return out.getvalue()
+
+
+def _plain(text: str) -> str:
+    """Return text that no spreadsheet takes for a formula."""
+    return f"'{text}" if text[:1] in "=+-@\t\r" else text
+
+
+class _Undone(Exception):
+    """Raised to take a trial import back."""
+
+
+def import_stock(workshop: Workshop, text: str, *, commit: bool) -> StockImport:
+    """Return what importing CSV does; nothing is kept without ``commit`` or with a line refused."""
+    shop = shop_of(workshop)
+    refused: list[RefusedLine] = []
+    count = 0
+    rows = list(csv.DictReader(io.StringIO(text.lstrip("\ufeff"))))
+    with speaking(shop.language, shop.unit):
+        if not rows or "kind" not in rows[0]:
+            return StockImport(0, [RefusedLine(1, say("import_stock.header"))], False)
+        if len(rows) > MOST_ROWS:
+            says = say("import_stock.too_long", count=len(rows), most=MOST_ROWS)
+            return StockImport(0, [RefusedLine(1, says)], False)
+    try:
+        with transaction.atomic():
+            for line, row in enumerate(rows, 2):
+                try:
+                    add_stock(workshop, _typed(row))
+                    count += 1
+                except BriefRefused as error:
+                    refused.append(RefusedLine(line, " ".join(p.says for p in error.problems)))
+            if refused or not commit:
+                raise _Undone
+    except _Undone:
+        return StockImport(count, refused, False)
+    return StockImport(count, [], True)
+
+
+def _typed(row: dict[str, Any]) -> dict[str, Any]:
+    """Return a CSV row as stock is typed. Lengths are millimetres whatever the shop works in."""
+
+    def cell(start: str) -> str:
+        found = next((v for k, v in row.items() if k and k.startswith(start)), "") or ""
+        return found.strip()
+
+    kind = cell("kind")
+    wire = {"size": cell("wire"), "metal": cell("metal"), "temper": cell("temper")}
+
+    def length(start: str) -> str:
+        value = cell(start)
+        return f"{value} mm" if value else ""
+
+    long = kind in WIRE_KINDS
+    return {
+        "kind": kind,
+        "name": cell("name").removeprefix("'"),
+        "wire": {key: value for key, value in wire.items() if value},
+        "amount": length("amount") if long else cell("amount"),
+        "tare": cell("tare"),
+        "price": cell("price"),
+        "low": length("low") if long else cell("low"),
+        "size": length("size"),
+        "hole": length("hole"),
+    }
