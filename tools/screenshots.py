@@ -49,6 +49,8 @@ VIEWS = (
     View("forehead", "/pieces/18/make_up", "[data-drawn=brow]"),
     View("parts", "/pieces/20/make_up", "[data-drawn=sequence]"),
     View("parts-worn", "/pieces/24/measure", "[data-drawn=section]"),
+    View("reels", "/reels", "table"),
+    View("cutting", "/cutting", "[data-drawn=board]"),
     View("wearers", "/wearers/1", "[data-drawn=figure]"),
     View("cast", "/wearers/cast", "table"),
     View("tools", "/tools", "form"),

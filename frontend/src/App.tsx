@@ -8,6 +8,8 @@ import { CastEntry } from "./sections/CastEntry";
 import { BenchSection } from "./sections/BenchSection";
 import { PieceSection } from "./sections/PieceSection";
 import { SignIn } from "./sections/SignIn";
+import { CuttingSection } from "./sections/CuttingSection";
+import { ReelsSection } from "./sections/ReelsSection";
 import { ToolsSection } from "./sections/ToolsSection";
 import { WearersSection } from "./sections/WearersSection";
 
@@ -33,6 +35,8 @@ export function App() {
           <Route path="/pieces/:id/:station?" element={<PieceSection />} />
           <Route path="/wearers/cast" element={<CastEntry />} />
           <Route path="/wearers/:id?" element={<WearersSection />} />
+          <Route path="/reels" element={<ReelsSection />} />
+          <Route path="/cutting" element={<CuttingSection />} />
           <Route path="/tools" element={<ToolsSection />} />
           <Route path="*" element={<Navigate to="/" replace />} />
         </Routes>
@@ -69,6 +73,9 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
       </NavLink>
       <NavLink to="/wearers" className={link}>
         {t("nav.wearers")}
+      </NavLink>
+      <NavLink to="/reels" className={link}>
+        {t("nav.reels")}
       </NavLink>
       <NavLink to="/tools" className={link}>
         {t("nav.tools")}

@@ -2,8 +2,8 @@ import pytest
 from pydantic import ValidationError
 
 from jamreel.core.errors import Refusal
-from jamreel.core.wire.gauges import WireSize, read_wire_size
 from jamreel.core.forming.chosen import chosen
+from jamreel.core.wire.gauges import WireSize, read_wire_size
 from jamreel.core.wire.metals import WireChoice, metal_of, metals, wire_mass
 
 

@@ -4,10 +4,10 @@ from typing import Any
 import pytest
 from django.db import models
 
+from jamreel.core.families import registered
 from jamreel.core.plan import read_girth
 from jamreel.core.shop import Shop
 from jamreel.workshop import models as workshop_models
-from jamreel.core.families import registered
 from jamreel.workshop.demo import CAST, OTHERS, build
 from jamreel.workshop.models import Owned, Piece, Wearer, Workshop
 from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out

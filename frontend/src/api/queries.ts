@@ -3,9 +3,12 @@ import {
   api,
   ask,
   type Bench,
+  type Board,
   type Facts,
+  type GaugeRow,
   type Piece,
   type Proposal,
+  type Rack,
   type Session,
   type ShopView,
   type Wearer,
@@ -40,6 +43,19 @@ export const queries = {
         return found.proposals;
       },
       staleTime: Infinity,
+      placeholderData: (before) => before,
+    }),
+  rack: () => queryOptions({ queryKey: ["rack"], queryFn: () => ask<Rack>(api.GET("/api/stock")) }),
+  gauges: () =>
+    queryOptions({
+      queryKey: ["gauges"],
+      queryFn: () => ask<GaugeRow[]>(api.GET("/api/gauges")),
+      staleTime: Infinity,
+    }),
+  board: (pieces: string, at = 0) =>
+    queryOptions({
+      queryKey: ["board", pieces, at],
+      queryFn: () => ask<Board>(api.GET("/api/board", { params: { query: { pieces } } })),
       placeholderData: (before) => before,
     }),
   wearers: () =>

@@ -3359,6 +3359,8 @@ export interface components {
          * @description A construction: its family, the measures it needs and uses, and what it asks.
          */
         Kind: {
+            /** Any Section */
+            any_section: boolean;
             /** Asks */
             asks: string[];
             /** Choices */

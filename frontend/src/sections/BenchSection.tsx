@@ -40,8 +40,19 @@ function Group({ waits, pieces }: { waits: string; pieces: PieceLine[] }) {
   if (pieces.length === 0) return null;
   return (
     <section className="mt-4" aria-labelledby={`waits-${waits}`}>
-      <h2 id={`waits-${waits}`} className="border-b border-ink pb-0.5 text-[17px]">
+      <h2
+        id={`waits-${waits}`}
+        className="flex items-end justify-between border-b border-ink pb-0.5 text-[17px]"
+      >
         {t(`waits.${waits}`)}
+        {waits === "cut" && (
+          <Link
+            className="-mb-0.5 inline-flex min-h-[44px] items-end pb-1 text-[15px] font-normal underline underline-offset-4"
+            to="/cutting"
+          >
+            {t("board.batch")}
+          </Link>
+        )}
       </h2>
       <ul>
         {pieces.map((piece) => (

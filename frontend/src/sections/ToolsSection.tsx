@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ApiError, ask, type ShopTyped, type ShopView } from "../api/client";
 import { queries } from "../api/queries";
-import { withValue } from "../logic/draft";
+import { asText, withValue } from "../logic/draft";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
@@ -100,6 +100,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
               />
             </div>
           </section>
+          <WireSettings draft={draft} onChange={set} />
           <section>
             <h2 className="mb-1 text-lg">{t("tools.ease")}</h2>
             <p className="mb-2 text-sm text-muted">{t("tools.ease_why")}</p>
@@ -141,6 +142,8 @@ function asTyped(shop: ShopView): ShopTyped {
   const { schema, unit, gauge_system, language, ease, formers, pins, landmarks } = shop.shop;
   const typed = shop.typed as ShopTyped;
   return {
+    // What is set elsewhere (the shelf, say) stays as it is.
+    ...typed,
     schema,
     unit,
     gauge_system,
@@ -150,6 +153,92 @@ function asTyped(shop: ShopView): ShopTyped {
     pins: typed.pins ?? (pins as Tool[]),
     landmarks: typed.landmarks ?? (landmarks as ShopTyped["landmarks"]),
   };
+}
+
+interface WireProps {
+  draft: ShopTyped;
+  onChange: (path: (string | number)[], value: unknown) => void;
+}
+
+/** What a remnant is worth keeping from, how wire is sold, and metals of the maker's own. */
+function WireSettings({ draft, onChange }: WireProps) {
+  const { t } = useTranslation();
+  const metals = draft.metals ?? [];
+  return (
+    <section className="space-y-2">
+      <h2 className="text-lg">{t("tools.wire")}</h2>
+      <div className="grid grid-cols-2 gap-3">
+        {(["keep_length", "sold_length"] as const).map((name) => (
+          <TextField
+            key={name}
+            label={t(`tools.${name}`)}
+            className="[&_input]:figures"
+            inputMode="decimal"
+            placeholder={name === "keep_length" ? "60 mm" : "1 m"}
+            value={asText(draft[name])}
+            onText={(text) => onChange([name], text === "" ? undefined : text)}
+          />
+        ))}
+      </div>
+      {metals.map((metal, i) => (
+        <div key={i} className="grid grid-cols-[1fr_90px_90px_auto] items-end gap-2">
+          <TextField
+            label={t("tools.metal_name")}
+            value={metal.name}
+            onText={(name) => {
+              onChange(["metals", i, "name"], name);
+              onChange(["metals", i, "id"], metal.id || slug(name));
+            }}
+          />
+          <TextField
+            label={t("tools.density")}
+            className="[&_input]:figures"
+            inputMode="decimal"
+            defaultValue={asText(metal.density)}
+            onText={(text) => onChange(["metals", i, "density"], Number(text) || text)}
+          />
+          <TextField
+            label={t("tools.half_hard")}
+            className="[&_input]:figures"
+            inputMode="decimal"
+            defaultValue={asText(metal.yields?.half_hard)}
+            onText={(text) => onChange(["metals", i, "yields", "half_hard"], Number(text) || text)}
+          />
+          <Button
+            aria-label={t("tools.remove", { name: metal.name })}
+            onClick={() =>
+              onChange(
+                ["metals"],
+                metals.filter((_, n) => n !== i),
+              )
+            }
+          >
+            {t("tools.remove_short")}
+          </Button>
+        </div>
+      ))}
+      <Button
+        onClick={() =>
+          onChange(
+            ["metals"],
+            [
+              ...metals,
+              { id: `own_${metals.length + 1}`, name: t("tools.new_metal"), density: 8.9 },
+            ],
+          )
+        }
+      >
+        {t("tools.add_metal")}
+      </Button>
+    </section>
+  );
+}
+
+function slug(name: string): string {
+  return name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, "_")
+    .replace(/^[^a-z]+/, "own_");
 }
 
 interface LandmarkProps {

@@ -1,5 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Plan } from "../api/client";
+import { Link } from "react-router";
 import { StraightWire } from "../drawings/StraightWire";
 import { asText } from "../logic/draft";
 import { AdviceList } from "../ui/AdviceList";
@@ -7,6 +8,7 @@ import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
 import { problemAt, type StationProps } from "./context";
+import { CutBoard } from "./CutBoard";
 import { StepList } from "./StepList";
 import { useTick } from "./useTick";
 
@@ -17,6 +19,21 @@ export function CutStation(props: StationProps) {
   const advice = (plan?.advice ?? []).filter((one) => one.field.startsWith("made"));
   return (
     <div className="col-span-full space-y-5">
+      {plan && plan.cuts.some((cut) => cut.stock) && (
+        <section>
+          <div className="mb-1 flex items-baseline justify-between gap-4">
+            <h2 className="text-lg">{t("board.title")}</h2>
+            <Link className="underline underline-offset-4" to="/cutting">
+              {t("board.batch")}
+            </Link>
+          </div>
+          <CutBoard
+            pieces={String(props.piece.id)}
+            at={props.piece.version * 1000 + props.piece.ticks.length}
+            onCut={props.take}
+          />
+        </section>
+      )}
       {plan?.cuts.map((cut) => (
         <CutCard key={cut.id} {...props} cut={cut} plan={plan} />
       ))}
@@ -35,7 +52,11 @@ function CutCard({ cut, ...props }: Props) {
   const { plan, piece, brief, problems, edit } = props;
   const { t } = useTranslation();
   const tick = useTick(props);
-  const ticked = piece.ticks.find((one) => one.kind === "cut" && one.key === cut.id);
+  const mine = piece.ticks.filter(
+    (one) => one.kind === "cut" && (one.key === cut.id || one.key.startsWith(`${cut.id}#`)),
+  );
+  const several = cut.quantity > 1 && Boolean(cut.stock);
+  const ticked = !several || mine.length >= cut.quantity ? mine[0] : undefined;
   const frozen = piece.frozen_cuts[cut.id];
   const stale = ticked && frozen !== undefined && piece.stations.cut?.state === "stale";
   return (
@@ -49,6 +70,11 @@ function CutCard({ cut, ...props }: Props) {
         </span>
       </h2>
       <StraightWire cut={cut} colour={plan.colour} />
+      {several && (
+        <p className="mb-2 text-[15px] text-muted">
+          {t("cut.of", { done: mine.length, all: cut.quantity })}
+        </p>
+      )}
       {stale && (
         <p className="mb-3 border-l-4 border-ink pl-3">
           <strong>{t("cut.stale")}</strong> {t("cut.stale_then")}{" "}
@@ -73,7 +99,7 @@ function CutCard({ cut, ...props }: Props) {
           onText={(actual) => edit(["made", cut.id], actual)}
         />
         <Button type="submit" look={ticked ? "plain" : "strong"} disabled={tick.isPending}>
-          {t(ticked ? "cut.untick" : "cut.tick")}
+          {t(ticked ? "cut.untick" : several ? "cut.tick_all" : "cut.tick")}
         </Button>
         {ticked && (
           <p className="pb-3 text-muted">

@@ -31,6 +31,7 @@ function OneWire(props: StationProps) {
         <PieceChoices {...props} />
         {pinned && <PinChoice {...props} />}
         {kind?.wired && <WireChoice {...props} />}
+        {kind?.any_section && <SectionChoice {...props} />}
         <MetalChoice {...props} />
         {kind?.wired && <Allowances {...props} />}
         <Problem says={problemAt(problems, "piece")} />
@@ -93,25 +94,122 @@ export function WireChoice({ brief, plan, problems, edit }: StationProps) {
   );
 }
 
-function Allowances({ brief, problems, edit }: StationProps) {
+const SCHOOLS = ["exact", "fixed", "sample", "record"] as const;
+
+/** What is added to a cut, and by which school. */
+export function Allowances({ brief, problems, edit }: StationProps) {
   const { t } = useTranslation();
+  const cutting = brief.cutting ?? {};
+  const school = cutting.school ?? "fixed";
+  const field = (
+    name: "trim" | "margin" | "sample_pin" | "sample_took" | "shortest" | "longest",
+  ) => (
+    <TextField
+      label={t(`make_up.${name}`)}
+      className="[&_input]:figures"
+      inputMode="decimal"
+      placeholder={{ trim: "1.5", margin: "0", shortest: "0", longest: "1500" }[name as string]}
+      value={asText(cutting[name])}
+      problem={problemAt(problems, `cutting.${name}`)}
+      onText={(text) => edit(["cutting", name], text === "" ? undefined : text)}
+    />
+  );
   return (
-    <div className="grid grid-cols-2 gap-3">
-      <TextField
-        label={t("make_up.trim")}
-        value={asText(brief.cutting?.trim ?? "1.5")}
-        problem={problemAt(problems, "cutting.trim")}
-        onText={(trim) => edit(["cutting", "trim"], trim)}
+    <details className="border-y hairline py-2" open={school !== "fixed" || undefined}>
+      <summary className="flex min-h-[44px] items-center font-semibold">
+        {t("make_up.allowances")}
+        <span className="ml-2 font-normal text-muted">
+          {t("make_up.allowances_are", {
+            trim: asText(cutting.trim ?? "1.5"),
+            school: t(`school_of_margin.${school}`),
+          })}
+        </span>
+      </summary>
+      <div className="mt-2 grid grid-cols-2 gap-3">
+        {field("trim")}
+        <Select
+          label={t("make_up.school")}
+          value={school}
+          options={SCHOOLS.map((value) => ({ value, label: t(`school_of_margin.${value}`) }))}
+          onChoose={(value) => edit(["cutting", "school"], value)}
+        />
+        {(school === "fixed" || school === "record") && field("margin")}
+        {school === "sample" && field("sample_pin")}
+        {school === "sample" && field("sample_took")}
+        {field("shortest")}
+        {field("longest")}
+        <label className="flex min-h-[44px] items-center gap-3 self-end leading-tight font-semibold">
+          <input
+            type="checkbox"
+            className="size-6 shrink-0 accent-accent"
+            checked={Boolean(cutting.off_reel)}
+            onChange={(event) => edit(["cutting", "off_reel"], event.target.checked)}
+          />
+          {t("make_up.off_reel")}
+        </label>
+      </div>
+    </details>
+  );
+}
+
+/** Wire that is not round, where the construction can be made of it. */
+function SectionChoice({ brief, problems, edit }: StationProps) {
+  const { t } = useTranslation();
+  const section = (brief.wire.section ?? null) as Record<string, unknown> | null;
+  const shape = asText(section?.shape) || "round";
+  const needs = SECTION_FIELDS[shape] ?? [];
+  return (
+    <div className="grid grid-cols-3 items-end gap-3">
+      <Select
+        label={t("make_up.section")}
+        value={shape}
+        options={Object.keys(SECTION_FIELDS).map((value) => ({
+          value,
+          label: t(`section.${value}`),
+        }))}
+        onChoose={(chosen) =>
+          edit(
+            ["wire", "section"],
+            chosen === "round" ? null : { shape: chosen, ...SECTION_START[chosen] },
+          )
+        }
       />
-      <TextField
-        label={t("make_up.margin")}
-        value={asText(brief.cutting?.margin ?? "0")}
-        problem={problemAt(problems, "cutting.margin")}
-        onText={(margin) => edit(["cutting", "margin"], margin)}
-      />
+      {section &&
+        needs.map((name) => (
+          <TextField
+            key={name}
+            label={t(`section.${name}`)}
+            className="[&_input]:figures"
+            inputMode="decimal"
+            value={asText(section[name])}
+            problem={problemAt(problems, `wire.section.${name}`)}
+            onText={(text) =>
+              edit(["wire", "section", name], name === "strands" ? Number(text) || text : text)
+            }
+          />
+        ))}
+      <div className="col-span-3">
+        <Problem says={problemAt(problems, "wire.section")} />
+      </div>
     </div>
   );
 }
+
+const SECTION_FIELDS: Record<string, string[]> = {
+  round: [],
+  square: ["side"],
+  half_round: ["flat"],
+  flat: ["width", "thickness"],
+  patterned: ["width", "thickness"],
+  twisted: ["strand", "pitch"],
+};
+const SECTION_START: Record<string, Record<string, unknown>> = {
+  square: { side: "2 mm" },
+  half_round: { flat: "4 mm" },
+  flat: { width: "3.5 mm", thickness: "1.9 mm" },
+  patterned: { width: "5 mm", thickness: "1 mm" },
+  twisted: { strands: 2, strand: "1 mm", pitch: "6 mm" },
+};
 
 export function MetalChoice({ brief, facts, edit, problems }: StationProps) {
   const { t } = useTranslation();
@@ -141,7 +239,25 @@ export function MetalChoice({ brief, facts, edit, problems }: StationProps) {
         ))}
       </ToggleGroup.Root>
       {problemAt(problems, "wire.metal")}
+      <MetalNotes facts={facts} metal={brief.wire.metal ?? "copper"} />
     </div>
+  );
+}
+
+/** What the metal does to skin, and with time; how it is annealed. */
+function MetalNotes({ facts, metal }: { facts: StationProps["facts"]; metal: string }) {
+  const { t } = useTranslation();
+  const notes = facts.metal_notes[metal];
+  if (!notes?.skin) return null;
+  return (
+    <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3 text-[14px] leading-snug">
+      {(["skin", "tarnish", "anneal"] as const).map((name) => (
+        <div key={name} className="contents">
+          <dt className="text-muted">{t(`metal_note.${name}`)}</dt>
+          <dd>{notes[name]}</dd>
+        </div>
+      ))}
+    </dl>
   );
 }
 

@@ -261,9 +261,14 @@ def _two_diameters(stocks: Sequence[StockView]) -> list[str]:
     for number, same in named.items():
         sizes = sorted({round(s.diameter_mm or 0.0, 3) for s in same})
         if len(sizes) > 1 and two_wires(sizes[0], sizes[-1]):
-            said = ", ".join(f"{s.name} {s.diameter_mm:.2f} mm" for s in same)
+            said = ", ".join(f"{size:.2f} mm ({', '.join(_names(same, size))})" for size in sizes)
             found.append(say("rack.two_wires", number=number, said=said))
     return found
+
+
+def _names(same: Sequence[StockView], size: float) -> list[str]:
+    """Return what hangs on the rack in one size, each name once."""
+    return list(dict.fromkeys(s.name for s in same if round(s.diameter_mm or 0.0, 3) == size))
 
 
 def _rack(workshop: Workshop) -> RackView:

@@ -44,6 +44,7 @@ class Kind(Schema):
     eases: bool
     wired: bool
     composed: bool
+    any_section: bool
     defaults: dict[str, Any]
 
 
@@ -124,6 +125,7 @@ def facts(request: HttpRequest) -> Facts:
                 eases=cls.eases,
                 wired=cls.wired,
                 composed=issubclass(cls, Composed),
+                any_section=cls.any_section,
                 defaults=_make_up(cls) if issubclass(cls, Composed) else {},
             )
             for kind, cls in registered().items()

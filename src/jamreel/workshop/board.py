@@ -118,10 +118,12 @@ def lay_out(workshop: Workshop, pieces: Sequence[Piece]) -> list[Group]:
     have = amounts(workshop)
     stocks = [s for s in on_rack(workshop) if s.kind in WIRE_KINDS]
     each = min(SECONDS_EACH, SECONDS_ALL / max(1, len(groups)))
-    return [
+    laid = [
         _group(key, wanted, [s for s in stocks if s.key == key], have, shop, each)
         for key, wanted in groups.items()
     ]
+    # What the rack has comes first, and of that what is most work.
+    return sorted(laid, key=lambda g: (g.buy_count > 0, -sum(len(n.cuts) for n in g.lanes)))
 
 
 def _group(

@@ -514,14 +514,17 @@ def _wire(
 
 # What hangs on the barge's rack: two reels under one number, one nearly empty, offcuts in a jar.
 RACK = (
-    _wire("reel", "copper 14 AWG, big reel", "14 awg", "copper", "11.4 m", tare="86 g", price="1.10"),
+    _wire("reel", "copper 14 AWG, big reel", "14 awg", "copper", "11.4 m",
+          tare="86 g", price="1.10"),
     _wire("reel", "copper 16 SWG", "16 swg", "copper", "4.2 m", tare="44 g", price="1.05"),
     _wire("reel", "copper 16 AWG", "16 awg", "copper", "6.0 m", tare="44 g", price="0.80"),
-    _wire("reel", "copper 20 AWG", "20 awg", "copper", "7.5 m", tare="31 g", price="0.45", low="3 m"),
+    _wire("reel", "copper 20 AWG", "20 awg", "copper", "7.5 m",
+          tare="31 g", price="0.45", low="3 m"),
     _wire("reel", "copper 18 AWG", "18 awg", "copper", "5.1 m", tare="31 g", price="0.60"),
     _wire("reel", "brass 20 AWG", "20 awg", "brass", "3.4 m", tare="31 g", price="0.60", low="4 m"),
-    _wire("reel", "brass 12 AWG", "12 awg", "brass", "2.1 m", tare="86 g", price="2.10", low="2 m"),
-    _wire("reel", "sterling 20 AWG", "20 awg", "sterling", "1.9 m", tare="18 g", price="9.40", low="2 m"),
+    _wire("reel", "brass 12 AWG", "12 awg", "brass", "2.1 m", tare="86 g", price="2.1", low="2 m"),
+    _wire("reel", "sterling 20 AWG", "20 awg", "sterling", "1.9 m",
+          tare="18 g", price="9.40", low="2 m"),
     _wire("length", "sterling 14 AWG, straight", "14 awg", "sterling", "305 mm", price="38"),
     _wire("length", "sterling 2 mm, straight", "2.0 mm", "sterling", "610 mm", price="56"),
     _wire("length", "copper 2 mm, straight", "2.0 mm", "copper", "500 mm", price="1.60"),

@@ -15,7 +15,7 @@ import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Problem } from "../../ui/TextField";
 import type { StationProps } from "../context";
-import { MetalChoice, WireChoice } from "../MakeUpStation";
+import { Allowances, MetalChoice, WireChoice } from "../MakeUpStation";
 import { KindSelect } from "../PieceChoices";
 import { EntryList } from "./EntryList";
 import { Fields } from "./Fields";
@@ -183,6 +183,7 @@ export function ComposedMakeUp(props: StationProps) {
           <div className="space-y-4">
             <WireChoice {...props} />
             <MetalChoice {...props} />
+            <Allowances {...props} />
           </div>
         )}
       </div>

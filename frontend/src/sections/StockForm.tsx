@@ -1,0 +1,102 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import type { StockLine } from "../api/client";
+import { queries } from "../api/queries";
+import { asText } from "../logic/draft";
+import { Button } from "../ui/Button";
+import { Select } from "../ui/Select";
+import { TextField } from "../ui/TextField";
+
+/** Stock as typed; the server reads units and gauges. */
+export type StockTyped = Record<string, unknown>;
+
+const KINDS = ["reel", "length", "offcut", "bead", "finding"];
+const TEMPERS = ["dead_soft", "quarter_hard", "half_hard", "full_hard", "spring"];
+
+interface Props {
+  stock?: StockLine;
+  says: string;
+  busy: boolean;
+  onSend: (stock: StockTyped) => void;
+}
+
+/** What is known of something on the rack. */
+export function StockForm({ stock, says, busy, onSend }: Props) {
+  const { t } = useTranslation();
+  const metals = useQuery(queries.facts()).data?.metals ?? [];
+  const [typed, setTyped] = useState<StockTyped>(() => before(stock));
+  const set = (name: string, value: string) => setTyped((old) => ({ ...old, [name]: value }));
+  const kind = asText(typed.kind);
+  const wire = ["reel", "length", "offcut"].includes(kind);
+  const field = (name: string, hint?: string) => (
+    <TextField
+      label={t(`stock.${name}`)}
+      hint={hint}
+      className={name === "name" ? "col-span-2" : "[&_input]:figures"}
+      value={asText(typed[name])}
+      onText={(text) => set(name, text)}
+    />
+  );
+  return (
+    <form
+      className="grid grid-cols-2 items-start gap-x-3 gap-y-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const { size, metal, temper, ...rest } = typed;
+        onSend(wire ? { ...rest, wire: { size, metal, temper } } : { ...rest, size });
+      }}
+    >
+      <Select
+        label={t("stock.kind")}
+        className="col-span-2"
+        value={kind}
+        options={KINDS.map((value) => ({ value, label: t(`stock_kind.${value}`) }))}
+        onChoose={(value) => set("kind", value)}
+      />
+      {wire && (
+        <>
+          {field("size")}
+          <Select
+            label={t("make_up.metal")}
+            value={asText(typed.metal)}
+            options={metals.map((one) => ({ value: one.id, label: one.name }))}
+            onChoose={(value) => set("metal", value)}
+          />
+          <Select
+            label={t("make_up.temper")}
+            value={asText(typed.temper)}
+            options={TEMPERS.map((value) => ({ value, label: t(`temper.${value}`) }))}
+            onChoose={(value) => set("temper", value)}
+          />
+        </>
+      )}
+      {!stock && field(wire ? "amount" : "count")}
+      {kind === "reel" && field("tare")}
+      {!wire && field("size")}
+      {kind === "bead" && field("hole")}
+      {field(wire ? "price" : "price_each")}
+      {field("low")}
+      {field("name", t("stock.name_hint"))}
+      <Button type="submit" look="strong" className="col-span-2" disabled={busy}>
+        {says}
+      </Button>
+    </form>
+  );
+}
+
+function before(stock: StockLine | undefined): StockTyped {
+  if (!stock) return { kind: "reel", metal: "copper", temper: "half_hard" };
+  const wire = stock.wire as Record<string, string>;
+  return {
+    kind: stock.kind,
+    name: stock.name,
+    size: wire.size ?? asText(stock.size_mm),
+    metal: wire.metal ?? "copper",
+    temper: wire.temper ?? "half_hard",
+    tare: stock.tare_g ? asText(stock.tare_g) : "",
+    price: asText(stock.price),
+    low: stock.low ? `${stock.low}` : "",
+    hole: asText(stock.hole_mm),
+  };
+}
