@@ -59,6 +59,31 @@ def make_up() -> None:
     report("fill, a necklace of 200 parts", timed(lambda: propose_raw(brief, shop), 30), 100)
 
 
+def nesting() -> None:
+    """Time nesting of 10 to 400 cuts, and its waste beside the hand's and the wire's own bound."""
+    import random
+
+    from jamreel.core.cutting.nest import Rack, StockKind, Wanted, nest
+
+    heads = ("time", "proven", "gap", "scrap", "by hand", "weight/bound")
+    print("nesting".ljust(24) + "".join(head.rjust(9) for head in heads))
+    kinds: list[StockKind] = ["offcut", "length"]
+    for count, pieces in ((10, 6), (30, 8), (60, 12), (100, 20), (200, 30), (400, 60)):
+        pick = random.Random(count)
+        cuts = [Wanted(id=str(i), length=round(pick.uniform(30, 320), 1)) for i in range(count)]
+        racks = [
+            Rack(id=f"r{i}", kind=pick.choice(kinds), length=round(pick.uniform(200, 1000)))
+            for i in range(pieces - 1)
+        ]
+        racks.append(Rack(id="reel", kind="reel", length=200_000))
+        plan = nest(cuts, racks, keep=60)
+        print(
+            f"{count:>4} cuts, {pieces:>2} pieces      {plan.seconds:6.2f} s {plan.optimal!s:>8} "
+            f"{100 * plan.gap:5.2f} % {plan.scrap:6.0f}mm {plan.hand_scrap:6.0f}mm "
+            f"{plan.weight:7.0f}/{plan.bound:.0f}"
+        )
+
+
 def api() -> None:
     """Time the API in process, through all middleware, against the demo bench."""
     import django
@@ -95,6 +120,7 @@ def main() -> None:
         os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jamreel.site.settings")
         core()
         make_up()
+        nesting()
         api()
 
 

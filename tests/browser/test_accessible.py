@@ -32,6 +32,9 @@ VIEWS = [
     "/pieces/24/cut",
     "/pieces/27/make_up",
     "/pieces/29/fit",
+    "/pieces/10/make_up",
+    "/reels",
+    "/cutting",
 ]
 
 
@@ -79,6 +82,8 @@ def test_everything_to_press_is_large_enough_for_a_thumb(page: Page) -> None:
             """() => [...document.querySelectorAll("button, a, select, input")]
               // Labels on the Rule repeat what the ledger's rows, which are large, do.
               .filter(e => !e.closest("[data-rule]"))
+              // A box is pressed by its label.
+              .map(e => e.type === "checkbox" ? e.closest("label") ?? e : e)
               .map(e => [e.textContent.slice(0, 30), e.getBoundingClientRect()])
               .filter(([, box]) => box.width > 1 && Math.max(box.height, 0) < 43.5)
               .map(([text, box]) => `${text} ${Math.round(box.height)}`)"""

@@ -63,7 +63,7 @@ export function CuttingSection() {
       </div>
       <div className="grid grid-cols-1 gap-7 min-[1000px]:grid-cols-[1fr_280px]">
         {chosen.length > 0 ? (
-          <CutBoard pieces={pieces} at={0} />
+          <CutBoard pieces={pieces} at={0} heading="h2" />
         ) : (
           <p className="text-muted">{t("cutting.none")}</p>
         )}

@@ -49,7 +49,10 @@ export function ReelsSection() {
               {low.length > 0 && ` · ${t("reels.low", { count: low.length })}`}
             </span>
           </h1>
-          <Link className="underline underline-offset-4" to="/cutting">
+          <Link
+            className="inline-flex min-h-[44px] items-center underline underline-offset-4"
+            to="/cutting"
+          >
             {t("board.batch")}
           </Link>
           <Button onClick={() => setOpen("csv")}>{t("reels.csv")}</Button>

@@ -18,6 +18,8 @@ interface Props {
   /** Changes when anything that the board hangs on has changed. */
   at: number;
   onCut?: (piece: Piece) => void;
+  /** Level of its headings on the page. */
+  heading?: "h2" | "h3";
 }
 
 interface Picked {
@@ -27,7 +29,7 @@ interface Picked {
 }
 
 /** What is still to be cut, laid out on the rack to scale; a press cuts, a spoiled one re-plans. */
-export function CutBoard({ pieces, at, onCut }: Props) {
+export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const { data: board } = useQuery(queries.board(pieces, at));
@@ -79,6 +81,7 @@ export function CutBoard({ pieces, at, onCut }: Props) {
           key={group.label}
           group={group}
           many={board.pieces.length > 1}
+          heading={heading}
           picked={picked}
           onPick={setPicked}
           onCut={(actual) => picked && cut.mutate({ picked, actual })}
@@ -92,22 +95,24 @@ export function CutBoard({ pieces, at, onCut }: Props) {
 interface GroupProps {
   group: BoardGroup;
   many: boolean;
+  heading: "h2" | "h3";
   picked: Picked | null;
   onPick: (picked: Picked | null) => void;
   onCut: (actual: string) => void;
   onSpoil: (amount: string) => void;
 }
 
-function GroupOnBoard({ group, many, picked, onPick, onCut, onSpoil }: GroupProps) {
+function GroupOnBoard(props: GroupProps) {
+  const { group, many, heading: Heading, picked, onPick, onCut, onSpoil } = props;
   const { t } = useTranslation();
   const { ref, width } = useSize<HTMLDivElement>();
   const longest = Math.max(...group.lanes.map((lane) => shownLength(lane)), 1);
   return (
     <section ref={ref} aria-label={group.label}>
-      <h3 className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-[17px]">
+      <Heading className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-[17px]">
         {group.label}
         <GroupFacts group={group} />
-      </h3>
+      </Heading>
       {group.lanes.map((lane, i) => (
         <LaneOnBoard
           key={`${lane.stock_id}-${i}`}
@@ -158,7 +163,11 @@ function shownLength(lane: Lane): number {
   return lane.kind === "reel" ? used + Math.min(lane.left_mm, REEL_REST_MM) : lane.length_mm;
 }
 
-type LaneProps = Omit<GroupProps, "group"> & { lane: Lane; group: BoardGroup; scale: number };
+type LaneProps = Omit<GroupProps, "group" | "heading"> & {
+  lane: Lane;
+  group: BoardGroup;
+  scale: number;
+};
 
 function LaneOnBoard({ lane, group, scale, many, picked, onPick, onCut, onSpoil }: LaneProps) {
   const { t } = useTranslation();

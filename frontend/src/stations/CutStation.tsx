@@ -23,7 +23,10 @@ export function CutStation(props: StationProps) {
         <section>
           <div className="mb-1 flex items-baseline justify-between gap-4">
             <h2 className="text-lg">{t("board.title")}</h2>
-            <Link className="underline underline-offset-4" to="/cutting">
+            <Link
+              className="inline-flex min-h-[44px] items-center underline underline-offset-4"
+              to="/cutting"
+            >
               {t("board.batch")}
             </Link>
           </div>

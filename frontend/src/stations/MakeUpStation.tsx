@@ -165,7 +165,7 @@ function SectionChoice({ brief, problems, edit }: StationProps) {
         value={shape}
         options={Object.keys(SECTION_FIELDS).map((value) => ({
           value,
-          label: t(`section.${value}`),
+          label: t(`section_of.${value}`),
         }))}
         onChoose={(chosen) =>
           edit(

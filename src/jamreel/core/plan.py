@@ -183,6 +183,7 @@ def _tags() -> dict[str, Container[str]]:
         "ease": _SCHOOLS,
         "piece": set(registered()),
         "closure": set(registered_closures()),
+        "section": {"round", "square", "half_round", "flat", "patterned", "twisted"},
         "part": parts,
         "focal": parts,
         "hung": parts,

@@ -1,0 +1,136 @@
+"""Allowances by school, long wires, wire off the reel, and sections in a plan."""
+
+import math
+from typing import Any
+
+import pytest
+
+from jamreel.core.cutting.cuts import wire_keys
+from jamreel.core.plan import BriefRefused, Plan, plan_raw
+from jamreel.core.shop import Shop
+from jamreel.core.wire.sense import gauge_chart, nearest_gauges, passes
+from tests.core.families import D14, advice, example, figure, ledger, loop
+
+SHOP = Shop()
+
+
+def cut_by(kind: str = "sliding_bangle", **cutting: Any) -> Plan:
+    return plan_raw({**example(kind), "cutting": cutting}, SHOP)
+
+
+def length(plan: Plan) -> float:
+    return plan.cuts[0].length_mm
+
+
+def test_four_schools_of_margin() -> None:
+    exact = cut_by(school="exact", margin="7")
+    assert length(cut_by(school="fixed", margin="7")) == pytest.approx(length(exact) + 7)
+    # A loop on the 2.6 pin that took 13.6 instead of 13.29: both loops take that much more.
+    plain = loop(2.6, D14)
+    sample = cut_by(school="sample", sample_pin="2.6", sample_took="13.6")
+    assert length(sample) - length(exact) == pytest.approx(2 * (13.6 - plain))
+    assert ledger(sample, "sample") == pytest.approx(2 * (13.6 - plain))
+    record = cut_by(school="record", margin="4")
+    assert length(record) == pytest.approx(length(exact) + 4)
+    assert "record is empty" in advice(record)["no_record"]
+
+
+def test_a_sample_tight_enough_to_take_less_wire_shortens_the_cut() -> None:
+    hook = cut_by("hook_bracelet", school="exact")
+    took = 0.97 * loop(5, hook.cuts[0].wire_mm)
+    tight = cut_by("hook_bracelet", school="sample", sample_pin="5", sample_took=took)
+    bent = sum(bend.takes_mm for bend in hook.bends if bend.label != "body")
+    ratio = 0.97
+    assert length(tight) - length(hook) == pytest.approx(bent * (ratio - 1))
+    assert all(mark.at_mm <= length(tight) for mark in tight.cuts[0].marks)
+
+
+@pytest.mark.parametrize(
+    ("cutting", "field"),
+    [
+        ({"school": "sample"}, "cutting.sample_pin"),
+        ({"school": "sample", "sample_pin": "2.6"}, "cutting.sample_took"),
+        ({"school": "sample", "sample_pin": "2.6", "sample_took": "133"}, "cutting.sample_took"),
+        ({"shortest": "900"}, "cutting.shortest"),
+        ({"longest": "20"}, "cutting.longest"),
+    ],
+)
+def test_what_can_not_be_is_refused_by_name(cutting: dict[str, str], field: str) -> None:
+    with pytest.raises(BriefRefused) as refused:
+        cut_by(**cutting)
+    assert refused.value.problems[0].field == field
+
+
+def test_short_wires_are_cut_long_enough_to_hold() -> None:
+    held = cut_by("ear_cuff", trim="1.5", shortest="90")
+    assert length(held) == pytest.approx(90)
+    assert ledger(held, "handling") > 0
+    assert length(cut_by("ear_cuff", shortest="10")) < 90
+
+
+def rings(times: int, **cutting: Any) -> Plan:
+    brief = example("linked_necklace")
+    entries = [{"part": {"kind": "jump_ring", "pin": "4"}, "times": times}]
+    piece = {**brief["piece"], "length": "2000", "entries": entries}
+    return plan_raw({**brief, "piece": piece, "cutting": cutting}, SHOP)
+
+
+def test_a_long_coil_is_split_or_worked_off_the_reel() -> None:
+    once = math.pi * (4 + 0.127 * 92 ** ((36 - 20) / 39))
+    coil = next(c for c in rings(200).cuts if c.id == "jump_ring")
+    assert coil.quantity == 3
+    assert coil.length_mm == pytest.approx(67 * once + 3)
+    assert coil.length_mm <= 1500
+    assert wire_keys(coil) == ("jump_ring#1", "jump_ring#2", "jump_ring#3")
+    pulled = next(c for c in rings(200, off_reel=True).cuts if c.id == "jump_ring")
+    assert (pulled.quantity, pulled.off_reel) == (1, True)
+    assert pulled.length_mm == pytest.approx(200 * once)
+    assert "long_wire" in advice(cut_by("sliding_bangle", longest="200"))
+
+
+def test_a_cuff_of_half_round_and_a_hook_that_can_not_be() -> None:
+    half = {"size": "2 mm", "section": {"shape": "half_round", "flat": "4 mm"}}
+    brief = {**example("open_cuff"), "wire": half}
+    plan = plan_raw(brief, SHOP)
+    round_ = plan_raw({**brief, "wire": {"size": "2 mm"}}, SHOP)
+    # Both are 2 mm through the bend; half-round of 4 holds twice the metal of round of 2.
+    assert figure(plan, "centre_line") == pytest.approx(figure(round_, "centre_line"))
+    assert plan.mass_g == pytest.approx(2 * round_.mass_g)
+    assert "section_springback" in advice(plan)
+    with pytest.raises(BriefRefused, match="round wire only"):
+        plan_raw({**example("hook_bracelet"), "wire": half}, SHOP)
+
+
+@pytest.mark.parametrize(
+    ("section", "field"),
+    [
+        ({"shape": "flat", "width": "1", "thickness": "3"}, "wire.section.thickness"),
+        ({"shape": "square", "side": "0.01"}, "wire.section"),
+        ({"shape": "twisted", "strands": 3, "strand": "0.5", "pitch": "2"}, "wire.section.pitch"),
+    ],
+)
+def test_sections_that_can_not_be_are_refused(section: dict[str, Any], field: str) -> None:
+    with pytest.raises(BriefRefused) as refused:
+        plan_raw({**example("open_cuff"), "wire": {"size": "2 mm", "section": section}}, SHOP)
+    assert refused.value.problems[0].field == field
+
+
+def test_metals_of_ones_own_come_before_the_table() -> None:
+    own = {"id": "copper", "name": "my copper", "density": 17.88}
+    shop = Shop.model_validate({"metals": [own]})
+    heavy, usual = (plan_raw(example("open_cuff"), s) for s in (shop, SHOP))
+    assert heavy.mass_g == pytest.approx(2 * usual.mass_g)
+    assert heavy.metal == "my copper"
+
+
+def test_gauge_sense() -> None:
+    rows = {row.number: row for row in gauge_chart()}
+    assert (min(rows), max(rows)) == (6, 32)
+    assert rows[20].awg_mm == pytest.approx(0.812, abs=5e-4)
+    assert rows[20].swg_mm == pytest.approx(0.9144)
+    assert rows[20].differ
+    awg, swg = nearest_gauges(1.6)
+    assert (awg.number, swg.number) == (14, 16)
+    assert awg.off_mm == pytest.approx(0.0277, abs=1e-4)
+    assert passes(1.0, 0.4).wires == 3
+    assert passes(0.3, 0.4).wires == 0

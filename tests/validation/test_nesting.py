@@ -1,0 +1,90 @@
+"""Cutting plans against known optima and another solver.
+
+- Three small sets with optima that can be counted by hand.
+- A steel-cutting order with stock of 5,180: material alone needs 32.3 lengths, the relaxation over
+  patterns 32.83; 33 is optimal.
+- HiGHS (scipy.optimize.milp), a mixed-integer solver of its own, on the same model in the same run.
+"""
+
+import math
+
+import numpy as np
+import pytest
+from scipy.optimize import Bounds, LinearConstraint, milp
+
+from jamreel.core.cutting.nest import Nest, Rack, Wanted, nest
+
+ALL_SCRAP = 1e6
+
+
+def opened(stock: float, cuts: list[tuple[float, int]], pieces: int, seconds: float = 5) -> Nest:
+    return nest(
+        [Wanted(id=str(i), length=n, quantity=q) for i, (n, q) in enumerate(cuts)],
+        [Rack(id=f"b{i}", kind="length", length=stock) for i in range(pieces)],
+        ALL_SCRAP,
+        seconds=seconds,
+    )
+
+
+def test_small_sets_by_hand() -> None:
+    one = opened(250, [(187, 1), (119, 2), (74, 2), (90, 1)], 6)
+    assert (one.opened, one.optimal) == (3, True)
+    two = opened(100, [(50, 1), (60, 1), (30, 1), (70, 1), (50, 1), (40, 1)], 6)
+    assert (two.opened, two.optimal, two.scrap) == (3, True, 0)
+
+
+def test_an_order_of_198_cuts_is_proven_at_33() -> None:
+    order = [(1120, 9), (1250, 5), (520, 91), (1066, 18), (1000, 11), (1150, 64)]
+    plan = opened(5180, [(float(n), q) for n, q in order], 40)
+    assert plan.opened == 33
+    assert plan.optimal
+    assert plan.seconds < 5
+    material = sum(n * q for n, q in order) / 5180
+    assert math.ceil(material) == 33
+    assert plan.hand_opened > 33
+
+
+def highs_optimum(stock: int, cuts: list[tuple[int, int]], pieces: int) -> int:
+    """Fewest lengths by HiGHS: x[k, b] of kind k on piece b, y[b] opened."""
+    kinds = len(cuts)
+    size = kinds * pieces + pieces
+    cost = np.concatenate([np.zeros(kinds * pieces), np.ones(pieces)])
+    rows: list[np.ndarray] = []
+    low: list[float] = []
+    high: list[float] = []
+    for k, (_, count) in enumerate(cuts):
+        row = np.zeros(size)
+        row[k * pieces : (k + 1) * pieces] = 1
+        rows.append(row)
+        low.append(count)
+        high.append(count)
+    for b in range(pieces):
+        row = np.zeros(size)
+        for k, (length, _) in enumerate(cuts):
+            row[k * pieces + b] = length
+        row[kinds * pieces + b] = -stock
+        rows.append(row)
+        low.append(-np.inf)
+        high.append(0)
+    found = milp(
+        cost,
+        constraints=LinearConstraint(np.array(rows), low, high),
+        integrality=np.ones(size, dtype=int),
+        bounds=Bounds(0, np.concatenate([np.full(kinds * pieces, 99), np.ones(pieces)])),
+    )
+    assert found.fun is not None
+    return round(found.fun)
+
+
+@pytest.mark.parametrize(
+    ("stock", "cuts"),
+    [
+        (250, [(187, 1), (119, 2), (74, 2), (90, 1)]),
+        (1000, [(410, 3), (330, 4), (270, 2), (195, 5), (88, 6)]),
+        (600, [(205, 5), (195, 5), (310, 3), (101, 7)]),
+    ],
+)
+def test_the_same_optimum_as_highs(stock: int, cuts: list[tuple[int, int]]) -> None:
+    plan = opened(stock, [(float(n), q) for n, q in cuts], 9)
+    assert plan.optimal
+    assert plan.opened == highs_optimum(stock, cuts, 9)
