@@ -46,7 +46,7 @@ def test_a_bangle_by_mouse_from_wearer_to_finished(page: Page) -> None:
     expect(page.get_by_text("Has the decimal point slipped?")).to_be_visible()
     expect(page.get_by_text("no figure yet")).to_be_visible()
     page.get_by_label("Wire", exact=True).fill("14 awg")
-    page.get_by_role("radio", name="copper").click()
+    page.get_by_role("radio", name="copper", exact=True).click()
     expect(answer(page)).to_contain_text("216.0")
     # Cut: printed, ticked, with the length as cut.
     page.get_by_role("link", name=re.compile("Cut")).click()

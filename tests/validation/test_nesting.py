@@ -7,12 +7,13 @@
 """
 
 import math
+import random
 
 import numpy as np
 import pytest
 from scipy.optimize import Bounds, LinearConstraint, milp
 
-from jamreel.core.cutting.nest import Nest, Rack, Wanted, nest
+from jamreel.core.cutting.nest import Nest, Rack, StockKind, Wanted, nest
 
 ALL_SCRAP = 1e6
 
@@ -88,3 +89,20 @@ def test_the_same_optimum_as_highs(stock: int, cuts: list[tuple[int, int]]) -> N
     plan = opened(stock, [(float(n), q) for n, q in cuts], 9)
     assert plan.optimal
     assert plan.opened == highs_optimum(stock, cuts, 9)
+
+
+def test_sixty_mixed_cuts_over_twelve_pieces_in_two_seconds() -> None:
+    pick = random.Random(60)
+    cuts = [Wanted(id=str(i), length=round(pick.uniform(30, 320), 1)) for i in range(60)]
+    kinds: list[StockKind] = ["offcut", "length"]
+    racks = [
+        Rack(id=f"r{i}", kind=pick.choice(kinds), length=round(pick.uniform(200, 1000)))
+        for i in range(11)
+    ]
+    racks.append(Rack(id="reel", kind="reel", length=60_000))
+    plan = nest(cuts, racks, keep=60, seconds=2)
+    assert plan.unplaced == ()
+    assert plan.optimal or plan.gap < 0.01
+    # Beside the hand's plan, and beside what the wire alone weighs.
+    assert plan.weight <= plan.hand_weight
+    assert plan.bound > 0.97 * plan.weight

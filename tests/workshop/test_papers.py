@@ -71,3 +71,20 @@ def test_an_inch_bench_prints_inches() -> None:
 def test_labels_of_close_marks_stand_on_lines_of_their_own() -> None:
     assert _rows([0, 1.5, 14.8, 122.8]) == [2, 1, 0, 0]
     assert _rows([122.8, 230.8, 244.0, 245.5]) == [0, 0, 1, 2]
+
+
+def test_marks_are_true_to_a_tenth_over_all_tiles() -> None:
+    # Stringing wire of over a third of a metre: marks on both tiles, counted from their join.
+    plan = plan_of("linked-choker")
+    cut = next(c for c in plan.cuts if c.id == "string_run")
+    assert len(tiles(cut, 270)) == 2
+    ((_, lines),) = pages(plan.model_copy(update={"cuts": (cut,)}))
+    found = []
+    for line in lines:
+        upright = abs(line["x1"] - line["x0"]) < 0.01
+        dashed = bool(line.get("dash") and line["dash"][0])
+        if upright and not dashed and line["linewidth"] == pytest.approx(0.5):
+            tile = round(line["top"] / MM / 46) - 1
+            found.append(line["x0"] / MM - 12 + 270 * tile)
+    wanted = sorted({0.0, cut.length_mm, *(m.at_mm for m in cut.marks)})
+    assert sorted(set(found)) == pytest.approx(wanted, abs=0.1)

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { api, ApiError, ask, type Rack, type StockLine } from "../api/client";
+import { api, ApiError, ask, type Rack, type Sense, type StockLine } from "../api/client";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
@@ -62,6 +62,7 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
         </span>
       </p>
       {wire && <Weigh stock={stock} onTake={onTake} />}
+      {wire && <Calliper stock={stock} />}
       <Move stock={stock} onTake={onTake} />
       <section>
         <h3 className="text-[16px]">{t("reels.history")}</h3>
@@ -154,6 +155,55 @@ function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
           : t("reels.scale_doubt", { doubt: doubt.toFixed(0) })}
       </p>
       <Problem says={says(weigh.error)} />
+    </form>
+  );
+}
+
+/** The wire between the jaws: is it the wire that the reel says? */
+function Calliper({ stock }: { stock: StockLine }) {
+  const { t } = useTranslation();
+  const [reading, setReading] = useState("");
+  const calliper = useMutation({
+    mutationFn: () =>
+      ask<{ text: string }>(
+        api.GET("/api/devices/calliper", { params: { query: { stock_id: stock.id } } }),
+      ),
+    onSuccess: (line) => {
+      setReading(line.text.trim());
+      sense.mutate(line.text.trim());
+    },
+  });
+  const sense = useMutation({
+    mutationFn: (size: string) =>
+      ask<Sense>(api.POST("/api/gauges/sense", { body: { size, hole: "" } })),
+  });
+  const found = sense.data;
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        sense.mutate(reading);
+      }}
+    >
+      <div className="flex items-end gap-2">
+        <TextField
+          label={t("reels.across")}
+          className="grow [&_input]:figures"
+          placeholder="0.81 mm"
+          value={reading}
+          onText={setReading}
+        />
+        <Button onClick={() => calliper.mutate()}>{t("reels.read_calliper")}</Button>
+      </div>
+      {found && (
+        <p className="mt-1 text-[14px] text-muted">
+          {t("gauges.near", {
+            awg: `${found.awg.number} AWG (${found.awg.diameter_mm.toFixed(2)})`,
+            swg: `${found.swg.number} SWG (${found.swg.diameter_mm.toFixed(2)})`,
+          })}
+        </p>
+      )}
+      <Problem says={says(sense.error)} />
     </form>
   );
 }
