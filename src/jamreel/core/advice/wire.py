@@ -25,9 +25,9 @@ def needs_own_shears(metal: Metal) -> Advice | None:
 
 
 def section_springback(wire: WireChoice) -> Advice | None:
-    """Return a note that springback is that of round wire. Source: no field data were at hand."""
+    """Return a note that a section's springback is an estimate. Source: no field data at hand."""
     section = wire.section
-    if section is None or section.shape == "round":
+    if section is None or section.shape not in ("patterned", "twisted"):
         return None
     return advise("section_springback", "note", "wire.section", section=section.label)
 

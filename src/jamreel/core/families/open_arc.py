@@ -80,9 +80,9 @@ class OpenArc(Construction, ABC):
 
     def solve(self, job: Job) -> Plan:
         """Return the plan. Raises Refusal for choices that leave no arc."""
-        wire, book = job.wire_facts(), Book(job.wire_facts().d)
+        wire, book = job.wire_facts(), Book(job.wire_facts().neutral)
         arc = self.arc(job, book)
-        centre = arc_centre_length(arc.inner_arc, arc.inside_girth, wire.d)
+        centre = arc_centre_length(arc.inner_arc, arc.inside_girth, wire.neutral)
         book.term(
             "half_wire_arc",
             centre - arc.inner_arc,
@@ -92,10 +92,10 @@ class OpenArc(Construction, ABC):
         )
         book.total("body", "fit.thickness.arc_centre_length", "cut")
         target = arc.inside_girth / math.pi
-        bow = Bend(angle=centre / ((target + wire.d) / 2), pin=target, label=say("bend.body"))
+        bow = Bend(angle=centre / ((target + wire.neutral) / 2), pin=target, label=say("bend.body"))
         stretches = [Stretch("body", (bow,), "body", ("body", "half_wire_arc", "inner_arc"))]
         if self.looped:
-            loop = bend_length(TURN, self.loop_pin, wire.d)
+            loop = bend_length(TURN, self.loop_pin, wire.neutral)
             for key in ("loop_left", "loop_right"):
                 rule = "path.moves.bend_length"
                 book.term(key, loop, rule, "published", "cut", pin=self.loop_pin)

@@ -71,9 +71,9 @@ class PlainRing(Construction, ABC):
     def solve(self, job: Job) -> Plan:
         """Return the plan. Raises Refusal for a hand smaller than the wrist."""
         wire = job.wire_facts()
-        book = Book(wire.d)
+        book = Book(wire.neutral)
         made = self.ring(job, book)
-        steiner = math.pi * wire.d
+        steiner = math.pi * wire.neutral
         book.term("half_wire", steiner, "fit.thickness.inside_girth_of", "published", "body")
         if made.overlap:
             book.term(
@@ -85,7 +85,7 @@ class PlainRing(Construction, ABC):
             )
         body = book.total("body", "fit.thickness.inside_girth_of", "cut")
         target = made.inside / math.pi
-        bow = Bend(angle=body / ((target + wire.d) / 2), pin=target, label=say("bend.body"))
+        bow = Bend(angle=body / ((target + wire.neutral) / 2), pin=target, label=say("bend.body"))
         laid = lay_straight(
             "ring", [Stretch("body", (bow,), "body", ("body", "inside"))], wire, job.cutting
         )

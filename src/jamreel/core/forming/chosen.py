@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.wire.gauges import WireSize
@@ -20,15 +21,26 @@ class Wire:
     yield_mpa: float
     section: Section | None = None
 
+    @cached_property
+    def shape(self) -> Section:
+        """Its section, round where no other was chosen."""
+        return self.section or Round(diameter=self.d)
+
     @property
     def area(self) -> float:
         """Area of its section [mm2]."""
         return self.section.area if self.section is not None else round_area(self.d)
 
     @property
+    def neutral(self) -> float:
+        """What a bend on a pin adds to the pin, to give the diameter of its centre-line [mm]: d
+        of round wire, twice the neutral offset of any other."""
+        return self.d if self.section is None else 2 * self.section.neutral_offset
+
+    @property
     def key(self) -> str:
         """What wire on a rack has to be to stand in for it: metal, temper, section, size."""
-        return stock_key(self.metal.id, self.temper, self.section or Round(diameter=self.d))
+        return stock_key(self.metal.id, self.temper, self.shape)
 
     def mass(self, length: float) -> float:
         """Return the mass [g] of a length of it [mm]."""
@@ -36,7 +48,7 @@ class Wire:
 
     def sprung(self, former: float) -> float:
         """Return the inside diameter [mm] that this wire opens to off a former."""
-        return sprung_diameter(former, self.d, self.yield_mpa, self.metal.youngs)
+        return sprung_diameter(former, self.shape, self.yield_mpa, self.metal.youngs)
 
     def of_size(self, size: WireSize | None) -> "Wire":
         """Return wire of the same metal and temper in another size, or this one for None."""

@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.values import Frozen, Length, refused
+from jamreel.core.wire.sections import Section
 
 
 class Tool(Frozen):
@@ -58,7 +59,7 @@ def choose_former(
     target: float,
     former: float,
     tools: Sequence[Tool],
-    wire: float,
+    section: Section,
     yield_mpa: float,
     youngs: float,
 ) -> Former:
@@ -68,7 +69,7 @@ def choose_former(
         target: inside diameter wanted [mm].
         former: the ideal former [mm].
         tools: what the maker has.
-        wire: wire diameter [mm].
+        section: of the wire.
         yield_mpa: [MPa].
         youngs: [MPa].
 
@@ -79,7 +80,7 @@ def choose_former(
     if found is None or not 0.6 <= found[1] / former <= 1.7:
         return Former(target_mm=target, former_mm=former, tool=None, tool_mm=None, result_mm=None)
     tool, step = found
-    result = sprung_diameter(step, wire, yield_mpa, youngs)
+    result = sprung_diameter(step, section, yield_mpa, youngs)
     return Former(
         target_mm=target,
         former_mm=former,

@@ -74,12 +74,12 @@ class Job:
 
     def former(self, wire: Wire, target: float) -> Former:
         """Return what to bend a body on that is to spring to an inside diameter ``target``."""
-        ideal = former_diameter(target, wire.d, wire.yield_mpa, wire.metal.youngs)
+        ideal = former_diameter(target, wire.shape, wire.yield_mpa, wire.metal.youngs)
         return choose_former(
             target,
             ideal,
             (*self.shop.formers, *self.shop.pins),
-            wire.d,
+            wire.shape,
             wire.yield_mpa,
             wire.metal.youngs,
         )
