@@ -29,7 +29,8 @@ from jamreel.core.parts.figure_eight import FigureEight
 from jamreel.core.parts.finding import Finding
 from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.parts.linked_bead import LinkedBead
-from jamreel.core.parts.own_link import OwnLink, OwnMove
+from jamreel.core.parts.own_link import OwnLink
+from jamreel.core.parts.own_shape import OwnMove
 from jamreel.core.parts.ring_link import RingLink
 from jamreel.core.parts.spacer_coil import SpacerCoil
 from jamreel.core.parts.tassel import Tassel

@@ -1,16 +1,17 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Facts, type FieldProblem, type ShopView } from "../../api/client";
-import { asText } from "../../logic/draft";
+import { asNumber, asText } from "../../logic/draft";
 import type { Part } from "../../logic/sequence";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Problem, TextField } from "../../ui/TextField";
 import { problemAt } from "../context";
-import { asNumber } from "./Fields";
 
 interface Props {
+  /** A link of the maker's own, or a hook. */
   part: Part;
+  defaults?: Record<string, unknown>;
   facts: Facts;
   shop: ShopView;
   at: string;
@@ -33,10 +34,10 @@ const NEEDS: Record<string, readonly string[]> = {
 };
 
 /** A shape of the maker's own, move by move along the wire. */
-export function OwnMoves({ part, facts, shop, at, problems, onPart }: Props) {
+export function OwnMoves({ part, defaults, facts, shop, at, problems, onPart }: Props) {
   const { t } = useTranslation();
-  const shelf = facts.parts.find((one) => one.kind === "own_link");
-  const moves = (part.moves ?? shelf?.defaults.moves ?? []) as Move[];
+  const moves = (part.moves ?? defaults?.moves ?? []) as Move[];
+  const kept = ((shop.typed as { shelf?: Part[] }).shelf ?? []).filter((one) => one.name);
   const set = (next: Move[]) => onPart({ ...part, moves: next });
   return (
     <div className="space-y-2">
@@ -45,6 +46,20 @@ export function OwnMoves({ part, facts, shop, at, problems, onPart }: Props) {
         value={asText(part.name)}
         onText={(name) => onPart({ ...part, name })}
       />
+      {part.kind === "own_hook" && kept.length > 0 && (
+        <Select
+          label={t("sequence.from_shelf")}
+          value=""
+          options={[
+            { value: "", label: "–" },
+            ...kept.map((one, i) => ({ value: String(i), label: asText(one.name) })),
+          ]}
+          onChoose={(i) => {
+            const one = kept[Number(i)];
+            if (i !== "" && one) onPart({ ...part, name: one.name, moves: one.moves });
+          }}
+        />
+      )}
       <ol className="border-t hairline">
         {moves.map((move, i) => (
           <li key={i} className="flex flex-wrap items-end gap-2 border-b hairline py-1.5">
@@ -72,10 +87,17 @@ export function OwnMoves({ part, facts, shop, at, problems, onPart }: Props) {
         <Button onClick={() => set([...moves, { move: "straight", length: "5" }])}>
           {t("sequence.add_move")}
         </Button>
-        <KeepOnShelf part={{ ...part, moves }} shop={shop} />
+        <KeepOnShelf part={asLink(part, moves)} shop={shop} />
       </div>
     </div>
   );
+}
+
+/** What goes on the shelf: the shape itself, whether it was made as a link or as a hook. */
+function asLink(part: Part, moves: Move[]): Part {
+  return part.kind === "own_link"
+    ? { ...part, moves }
+    : { kind: "own_link", name: part.name, moves };
 }
 
 interface MoveProps {

@@ -13,7 +13,7 @@ from pydantic import Field
 
 from jamreel.core.parts.base import Part, registered_parts
 
-_HELPERS = {"base", "pictures", "beads", "ends"}
+_HELPERS = {"base", "pictures", "beads", "ends", "own_shape"}
 for _module in sorted(m.name for m in pkgutil.iter_modules(__path__) if m.name not in _HELPERS):
     importlib.import_module(f"{__name__}.{_module}")
 

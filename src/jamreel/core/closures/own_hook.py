@@ -1,0 +1,77 @@
+"""A hook of the maker's own, described as moves on one wire; and a wrapped eye."""
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from jamreel.core.advice.closing import hook_passes
+from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.closures.eye import wrapped_eye
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import End, Made, WireUse, opens_at
+from jamreel.core.parts.own_shape import OwnMove, own_shape
+from jamreel.core.values import Length
+from jamreel.core.wire.gauges import OptionalSize
+
+
+class OwnHook(Closure):
+    """Made from the loop that joins the body to the tip; its widest bend is taken for the crook.
+
+    ``tip`` is the widest of it that goes through the eye.
+    """
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "tip": (0.3, 20),
+        "eye_pin": (2, 20),
+        "tail": (0, 60),
+    }
+
+    kind: Literal["own_hook"] = "own_hook"
+    name: str = Field(default="", max_length=60)
+    moves: tuple[OwnMove, ...] = Field(
+        default=(
+            OwnMove(move="bend", degrees=360, pin=3, side="right"),
+            OwnMove(move="straight", length=9),
+            OwnMove(move="bend", degrees=190, pin=5),
+            OwnMove(move="straight", length=4),
+            OwnMove(move="bend", degrees=200, pin=1.5, side="right"),
+        ),
+        min_length=1,
+        max_length=40,
+    )
+    tip: Length = 3.6
+    eye_pin: Length = 5.0
+    tail: Length = 12.0
+    lies: Lies = "flat"
+    wire: OptionalSize = None
+
+    @property
+    def says(self) -> str:
+        """The maker's own name for it, or the shelf's."""
+        return self.name or super().says
+
+    def make(self, wire: Wire) -> Fastened:
+        """Return both halves. Raises Refusal for moves that give no shape."""
+        w = wire.of_size(self.wire)
+        shape = own_shape(self.moves, w.d)
+        hold = opens_at("hook", w, max(shape.pins))
+        # The join may hold anything, the crook whatever the eye is.
+        ends = (End(shape.pins[0], w.d, True, "any"), End(max(shape.pins), w.d, False, "any"))
+        hook = Made(
+            length=shape.length,
+            thickness=shape.depth,
+            width=shape.width,
+            ends=ends,
+            wires=(WireUse("own_hook", w, (("body", shape.moves),)),),
+            holds=(hold,),
+            strokes=shape.strokes,
+            steps=(closure_step("own_moves", cautions=("ends",)),),
+            minutes=0.6 * len(self.moves),
+        )
+        return Fastened(
+            lying(wrapped_eye(w, self.eye_pin, 2, self.tail), self.lies),
+            lying(hook, self.lies),
+            hold,
+            (hook_passes(self.tip, self.eye_pin),),
+            one_hand=True,
+        )

@@ -1,0 +1,158 @@
+"""A shape of the maker's own, described as moves on one wire."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import ClassVar, Literal
+
+import numpy as np
+
+from jamreel.core.choices import Asking
+from jamreel.core.errors import Refusal
+from jamreel.core.parts.pictures import shifted
+from jamreel.core.path.moves import (
+    Bend,
+    Corner,
+    Flatten,
+    Fold,
+    Mark,
+    Move,
+    Spiral,
+    Straight,
+    Turn,
+    Wrap,
+    developed_length,
+)
+from jamreel.core.path.trace import Array, furthest, inside_length, trace
+from jamreel.core.values import Length, Stroke
+from jamreel.core.words import say
+
+MoveName = Literal[
+    "straight", "bend", "corner", "fold", "spiral", "wrap", "turn", "flatten", "mark"
+]
+
+
+class OwnMove(Asking):
+    """One move as a maker gives it; only the fields that the move uses are looked at.
+
+    ``length`` of a straight or flattened stretch; ``pin`` that a bend or spiral is made on, or
+    the core of wraps; ``degrees`` of a bend, corner or turn of the plane; ``turns`` of a spiral
+    or of wraps.
+    """
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "length": (0, 500),
+        "pin": (0.2, 100),
+        "degrees": (-720, 720),
+        "turns": (0.1, 40),
+    }
+
+    move: MoveName = "straight"
+    length: Length = 10.0
+    pin: Length = 3.0
+    degrees: float = 180.0
+    turns: float = 1.5
+    side: Literal["left", "right"] = "left"
+
+    def as_move(self, wire: float) -> Move:
+        """Return the move for a wire of some diameter [mm].
+
+        Raises:
+            Refusal: a bend of no degrees, or a stretch of no length where one is needed.
+        """
+        angle = math.radians(abs(self.degrees))
+        bending = self.move in ("bend", "corner")
+        if bending and angle == 0:
+            raise Refusal("no_angle", got="0", field="degrees")
+        if self.move == "flatten" and self.length == 0:
+            raise Refusal("no_length", got="0 mm", field="length")
+        match self.move:
+            case "straight":
+                return Straight(length=self.length)
+            case "bend":
+                return Bend(angle=angle, pin=self.pin, side=self.side, label="bend")
+            case "corner":
+                # An edge as sharp as pliers have: the wire's own radius.
+                half = min(angle, math.pi)
+                return Corner(angle=half, radius=wire / 2, side=self.side, label="corner")
+            case "fold":
+                return Fold(side=self.side, label="fold")
+            case "spiral":
+                return Spiral(turns=self.turns, pin=self.pin, side=self.side, label="spiral")
+            case "wrap":
+                return Wrap(turns=self.turns, core=self.pin, side=self.side, label="wraps")
+            case "turn":
+                return Turn(angle=math.radians(self.degrees))
+            case "flatten":
+                return Flatten(length=self.length, thickness=wire / 2)
+            case _:
+                return Mark(label=say("mark.own"))
+
+
+@dataclass(frozen=True)
+class OwnShape:
+    """A shape lying with its furthest points on the x-axis, from the outside of the wire at the
+    left to its inside [mm]: how long inside, how wide and how deep, and the pins of its bends."""
+
+    moves: tuple[Move, ...]
+    length: float
+    width: float
+    depth: float
+    pins: tuple[float, ...]
+    strokes: tuple[Stroke, ...]
+
+
+def own_shape(moves: Sequence[OwnMove], wire: float) -> OwnShape:
+    """Return the shape that moves on one wire make.
+
+    Args:
+        moves: as the maker gives them.
+        wire: wire diameter [mm].
+
+    Raises:
+        Refusal: moves that take no wire, or whose ends meet with nothing between.
+
+    Source: ``path.trace.trace``.
+    """
+    path = _path(moves, wire)
+    takes = developed_length(path, wire)
+    line = trace(path, wire, step=max(0.12, takes / 500))
+    length = inside_length(line, wire) if takes > 0 else 0.0
+    if length <= 0:
+        raise Refusal("no_shape", got=len(moves), field="moves")
+    flat, deep = _lying(line)
+    points = tuple((round(float(x), 2), round(float(y), 2)) for x, y in (*flat[::3], flat[-1]))
+    drawn = shifted((Stroke(part="wire", points=points, width_mm=wire),), -wire / 2)
+    return OwnShape(
+        moves=path,
+        length=length,
+        width=float(np.ptp(flat[:, 1])) + wire,
+        depth=deep + wire,
+        pins=tuple(m.pin for m in path if isinstance(m, Bend)) or (2 * wire,),
+        strokes=drawn,
+    )
+
+
+def _path(moves: Sequence[OwnMove], wire: float) -> tuple[Move, ...]:
+    path: list[Move] = []
+    for i, own in enumerate(moves):
+        try:
+            path.append(own.as_move(wire))
+        except Refusal as refusal:
+            raise refusal.at(f"moves.{i}.{refusal.field}") from None
+    return tuple(path)
+
+
+def _lying(line: Array) -> tuple[Array, float]:
+    """Return a line laid with its furthest points on the x-axis, and how deep it stands [mm]."""
+    a, b = furthest(line)
+    moved = line - a
+    x_axis = (b - a) / np.linalg.norm(b - a)
+    across = moved - np.outer(moved @ x_axis, x_axis)
+    # The direction across in which the shape is widest lies in the drawing.
+    far = across[np.argmax(np.linalg.norm(across, axis=1))]
+    if np.linalg.norm(far) < 1e-9:
+        return np.column_stack([moved @ x_axis, np.zeros(len(moved))]), 0.0
+    y_axis = far / np.linalg.norm(far)
+    deep = moved @ np.cross(x_axis, y_axis)
+    return np.column_stack([moved @ x_axis, moved @ y_axis]), float(np.ptp(deep))
