@@ -3,6 +3,7 @@ import { useTranslation } from "react-i18next";
 import { Navigate, NavLink, Route, Routes } from "react-router";
 import { api, ask } from "./api/client";
 import { queries } from "./api/queries";
+import { forgetTyped } from "./hooks/useKept";
 import { useTheme } from "./hooks/useTheme";
 import { CastEntry } from "./sections/CastEntry";
 import { BenchSection } from "./sections/BenchSection";
@@ -50,7 +51,10 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
   const client = useQueryClient();
   const leave = useMutation({
     mutationFn: () => ask(api.POST("/api/session/sign-out")),
-    onSuccess: () => client.resetQueries(),
+    onSuccess: () => {
+      forgetTyped();
+      return client.resetQueries();
+    },
   });
   const link =
     "block min-h-[44px] border-l-4 border-transparent py-2.5 pl-3 text-[15px] hover:bg-panel aria-[current=page]:border-accent aria-[current=page]:font-bold";

@@ -18,6 +18,7 @@ export type Rack = Schemas["RackView"];
 export type StockLine = Schemas["StockView"];
 export type Board = Schemas["BoardView"];
 export type BoardGroup = Schemas["GroupView"];
+export type Fetch = Schemas["FetchView"];
 export type BoardCut = Schemas["CutOnBoard"];
 export type GaugeRow = Schemas["GaugeRow"];
 export type Sense = Schemas["Sense"];

@@ -479,7 +479,7 @@ export interface paths {
         put?: never;
         /**
          * Tick
-         * @description Tick a cut or a step off, or take the tick back.
+         * @description Tick a cut, a step or a fetched need off, or take the tick back.
          */
         post: operations["jamreel_api_pieces_tick"];
         delete?: never;
@@ -965,13 +965,17 @@ export interface components {
         };
         /**
          * BoardView
-         * @description The cut board of some pieces.
+         * @description The cut board of some pieces, and what they take beside wire.
          */
         BoardView: {
+            /** Fetch */
+            fetch: components["schemas"]["FetchView"][];
             /** Groups */
             groups: components["schemas"]["GroupView"][];
             /** Pieces */
             pieces: string[];
+            /** Short */
+            short: components["schemas"]["ShortView"][];
         };
         /**
          * BoughtChain
@@ -1686,7 +1690,8 @@ export interface components {
          * Cut
          * @description A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
          *
-         *     ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire.
+         *     ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire;
+         *     ``mass_g`` is that of one.
          *     What is worked ``off_reel`` is pulled from the reel as it goes, ``length_mm`` being the pull.
          */
         Cut: {
@@ -1700,6 +1705,11 @@ export interface components {
             lines: components["schemas"]["CutLine"][];
             /** Marks */
             marks: components["schemas"]["MarkAt"][];
+            /**
+             * Mass G
+             * @default 0
+             */
+            mass_g?: number;
             /** Metal */
             metal: string;
             /**
@@ -1985,7 +1995,7 @@ export interface components {
              *       "kind": "open_ends"
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Drop
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -2656,6 +2666,26 @@ export interface components {
             sites: components["schemas"]["Site"][];
         };
         /**
+         * FetchView
+         * @description Beads or findings to fetch for a piece.
+         */
+        FetchView: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Piece */
+            piece: string;
+            /** Piece Id */
+            piece_id: number;
+            /** Quantity */
+            quantity: number;
+            /** Size */
+            size: string;
+            /** Trays */
+            trays: components["schemas"]["Tray"][];
+        };
+        /**
          * Figure
          * @description A named result [mm], with ± where it depends on a measure.
          */
@@ -2923,7 +2953,7 @@ export interface components {
              *       "kind": "open_ends"
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Drape
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -3513,7 +3543,7 @@ export interface components {
              *       "wire": null
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Entries
              * @default [
@@ -3614,7 +3644,7 @@ export interface components {
              *       "wire": null
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Entries
              * @default [
@@ -3795,7 +3825,7 @@ export interface components {
              *       "wire": null
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Entries
              * @default [
@@ -3902,7 +3932,7 @@ export interface components {
              *       "wire": null
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Entries
              * @default [
@@ -4009,7 +4039,7 @@ export interface components {
              *       "wire": null
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Entries
              * @default [
@@ -4309,10 +4339,17 @@ export interface components {
         /**
          * Need
          * @description Something bought that the piece takes: what, in which size, how many, what it weighs.
+         *
+         *     ``size_mm`` is there where one figure says its size.
          */
         Need: {
             /** Id */
             id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "bead" | "finding";
             /** Label */
             label: string;
             /** Mass G */
@@ -4321,6 +4358,8 @@ export interface components {
             quantity: number;
             /** Size */
             size: string;
+            /** Size Mm */
+            size_mm: number | null;
         };
         /**
          * NewBench
@@ -4427,6 +4466,99 @@ export interface components {
              * @default 10
              */
             overlap?: string | number;
+        };
+        /**
+         * OwnHook
+         * @description Made from the loop that joins the body to the tip; its widest bend is taken for the crook.
+         *
+         *     ``tip`` is the widest of it that goes through the eye.
+         */
+        OwnHook_as_typed: {
+            /**
+             * Eye Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            eye_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "own_hook";
+            /**
+             * Lies
+             * @default flat
+             * @enum {string}
+             */
+            lies?: "flat" | "standing";
+            /**
+             * Moves
+             * @default [
+             *       {
+             *         "degrees": 360,
+             *         "length": 10,
+             *         "move": "bend",
+             *         "pin": 3,
+             *         "side": "right",
+             *         "turns": 1.5
+             *       },
+             *       {
+             *         "degrees": 180,
+             *         "length": 9,
+             *         "move": "straight",
+             *         "pin": 3,
+             *         "side": "left",
+             *         "turns": 1.5
+             *       },
+             *       {
+             *         "degrees": 190,
+             *         "length": 10,
+             *         "move": "bend",
+             *         "pin": 5,
+             *         "side": "left",
+             *         "turns": 1.5
+             *       },
+             *       {
+             *         "degrees": 180,
+             *         "length": 4,
+             *         "move": "straight",
+             *         "pin": 3,
+             *         "side": "left",
+             *         "turns": 1.5
+             *       },
+             *       {
+             *         "degrees": 200,
+             *         "length": 10,
+             *         "move": "bend",
+             *         "pin": 1.5,
+             *         "side": "right",
+             *         "turns": 1.5
+             *       }
+             *     ]
+             */
+            moves?: components["schemas"]["OwnMove_as_typed"][];
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            tail?: string | number;
+            /**
+             * Tip
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.6
+             */
+            tip?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * OwnLink
@@ -4729,7 +4861,7 @@ export interface components {
              *       "wire": null
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Entries
              * @default [
@@ -4984,6 +5116,8 @@ export interface components {
         /**
          * Plan
          * @description Everything computed. Lengths in mm, angles in rad, mass in g.
+         *
+         *     ``counted_out`` are the counts that the plan took for a make-up whose entries were not set.
          */
         Plan: {
             /** Advice */
@@ -4995,6 +5129,11 @@ export interface components {
             cautions: components["schemas"]["Caution"][];
             /** Colour */
             colour: string;
+            /**
+             * Counted Out
+             * @default []
+             */
+            counted_out?: components["schemas"]["ProposedEdit"][];
             /** Cuts */
             cuts: components["schemas"]["Cut"][];
             drawings: components["schemas"]["Drawings"];
@@ -6062,6 +6201,18 @@ export interface components {
             unit?: "mm" | "in";
         };
         /**
+         * ShortView
+         * @description Beads or findings to buy.
+         */
+        ShortView: {
+            /** Count */
+            count: number;
+            /** Label */
+            label: string;
+            /** Size */
+            size: string;
+        };
+        /**
          * Site
          * @description A place to measure; see data/sites.toml for what each figure means.
          */
@@ -6635,7 +6786,7 @@ export interface components {
         };
         /**
          * TickIn
-         * @description A cut or step to tick, or to untick.
+         * @description A cut, a step, or beads or findings to fetch: to tick, or to untick.
          */
         TickIn: {
             /**
@@ -6649,7 +6800,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "cut" | "step";
+            kind: "cut" | "step" | "need";
             /**
              * Scrap Rest
              * @default false
@@ -6751,6 +6902,20 @@ export interface components {
             kind: "stepped mandrel" | "stepped pliers" | "dowels" | "household";
             /** Name */
             name: string;
+        };
+        /**
+         * Tray
+         * @description Something on the rack that beads or findings may be taken from; ``fits`` by its size.
+         */
+        Tray: {
+            /** Amount */
+            amount: number;
+            /** Fits */
+            fits: boolean;
+            /** Name */
+            name: string;
+            /** Stock Id */
+            stock_id: number;
         };
         /**
          * TryOnView

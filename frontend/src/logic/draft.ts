@@ -18,6 +18,13 @@ export function asText(value: unknown): string {
   return value === null || value === undefined ? "" : String(value);
 }
 
+/** A figure as a number where it is one, as typed where it is not: then the server says why. */
+export function asNumber(text: string): unknown {
+  const trimmed = text.trim().replace(",", ".");
+  if (trimmed === "") return undefined;
+  return Number.isNaN(Number(trimmed)) ? text : Number(trimmed);
+}
+
 /** The dotted paths in which two briefs differ, for showing both versions side by side. */
 export function differences(
   mine: unknown,

@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { api, ask, type ImportView, type Wearer } from "../api/client";
 import { queries } from "../api/queries";
+import { useKept } from "../hooks/useKept";
 import { asText } from "../logic/draft";
 import { Button } from "../ui/Button";
 import { Problem } from "../ui/TextField";
@@ -46,13 +47,15 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const all = useQuery(queries.facts()).data?.sites ?? [];
-  const [sites, setSites] = useState(FIRST_SITES);
   const blank = (): Row => ({ name: "", part: "", values: {} });
   const before = wearers.map(rowOf);
-  const [rows, setRows] = useState<Row[]>([
-    ...before,
-    ...Array.from({ length: BLANK_ROWS }, blank),
-  ]);
+  const typed = useKept("cast", () => ({
+    sites: FIRST_SITES,
+    rows: [...before, ...Array.from({ length: BLANK_ROWS }, blank)],
+  }));
+  const { sites, rows } = typed.value;
+  const setSites = (next: string[]) => typed.change({ sites: next, rows });
+  const setRows = (next: Row[]) => typed.change({ sites, rows: next });
   const change = (index: number, part: Partial<Row>) =>
     setRows(rows.map((row, i) => (i === index ? { ...row, ...part } : row)));
   const cells = changedCells(rows, before, sites, all);
@@ -73,6 +76,7 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
         }),
       ),
     onSuccess: (done) => {
+      if (done.imported) typed.forget();
       if (done.imported) void client.invalidateQueries({ queryKey: ["wearers"] });
     },
   });

@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { api, ask } from "../api/client";
 import { queries } from "../api/queries";
 import { CutBoard, totals } from "../stations/CutBoard";
+import { Trays } from "../stations/Trays";
 import { Button, buttonLook } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 
@@ -17,6 +18,7 @@ export function CuttingSection() {
   const pieces = chosen.join(",");
   const { data: board } = useQuery({ ...queries.board(pieces), enabled: chosen.length > 0 });
   const sum = totals(chosen.length > 0 ? board : undefined);
+  const short = (chosen.length > 0 && board?.short) || [];
   const labels = useMutation({
     mutationFn: () =>
       ask<{ labels: string[] }>(api.POST("/api/board/labels", { params: { query: { pieces } } })),
@@ -63,12 +65,15 @@ export function CuttingSection() {
       </div>
       <div className="grid grid-cols-1 gap-7 min-[1000px]:grid-cols-[1fr_280px]">
         {chosen.length > 0 ? (
-          <CutBoard pieces={pieces} at={0} heading="h2" />
+          <div className="space-y-5">
+            <CutBoard pieces={pieces} at={0} heading="h2" />
+            <Trays pieces={pieces} at={0} heading="h2" />
+          </div>
         ) : (
           <p className="text-muted">{t("cutting.none")}</p>
         )}
         <aside className="space-y-5">
-          {sum.buy.length > 0 && (
+          {sum.buy.length + short.length > 0 && (
             <section>
               <div className="flex items-baseline justify-between">
                 <h2 className="text-lg">{t("cutting.buy")}</h2>
@@ -86,6 +91,14 @@ export function CuttingSection() {
                       {group.buy_count} × <Figure mm={group.buy_each_mm} unit />
                     </span>
                     <span className="block text-[14px] text-muted">{group.label}</span>
+                  </li>
+                ))}
+                {short.map((one) => (
+                  <li key={one.label + one.size} className="border-b hairline py-1.5 leading-tight">
+                    <span className="font-semibold">
+                      <span className="figures">{one.count}</span> × {one.size}
+                    </span>
+                    <span className="block text-[14px] text-muted">{one.label}</span>
                   </li>
                 ))}
               </ul>

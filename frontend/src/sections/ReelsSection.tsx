@@ -88,7 +88,7 @@ export function ReelsSection() {
             <StockForm
               says={t("reels.put_on")}
               busy={add.isPending}
-              onSend={(s) => add.mutate(s)}
+              onSend={(typed, kept) => add.mutate(typed, { onSuccess: kept })}
             />
             <Problem says={add.error instanceof ApiError ? add.error.details.detail : undefined} />
           </>

@@ -97,7 +97,7 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
           stock={stock}
           says={t("reels.save")}
           busy={change.isPending}
-          onSend={(typed) => change.mutate(typed)}
+          onSend={(typed, kept) => change.mutate(typed, { onSuccess: kept })}
         />
       )}
       <Problem says={says(change.error)} />

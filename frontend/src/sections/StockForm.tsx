@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { StockLine } from "../api/client";
 import { queries } from "../api/queries";
+import { useKept } from "../hooks/useKept";
 import { asText } from "../logic/draft";
+import { SectionFields } from "../stations/SectionFields";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
 import { TextField } from "../ui/TextField";
@@ -18,15 +19,18 @@ interface Props {
   stock?: StockLine;
   says: string;
   busy: boolean;
-  onSend: (stock: StockTyped) => void;
+  /** Takes what was typed; `kept` is called once it is on the rack. */
+  onSend: (stock: StockTyped, kept: () => void) => void;
 }
 
 /** What is known of something on the rack. */
 export function StockForm({ stock, says, busy, onSend }: Props) {
   const { t } = useTranslation();
   const metals = useQuery(queries.facts()).data?.metals ?? [];
-  const [typed, setTyped] = useState<StockTyped>(() => before(stock));
-  const set = (name: string, value: string) => setTyped((old) => ({ ...old, [name]: value }));
+  const draft = useKept<StockTyped>(`stock.${stock?.id ?? "new"}`, () => before(stock));
+  const typed = draft.value;
+  const section = (typed.section ?? null) as Record<string, unknown> | null;
+  const set = (name: string, value: unknown) => draft.change({ ...typed, [name]: value });
   const kind = asText(typed.kind);
   const wire = ["reel", "length", "offcut"].includes(kind);
   const field = (name: string, hint?: string) => (
@@ -43,8 +47,11 @@ export function StockForm({ stock, says, busy, onSend }: Props) {
       className="grid grid-cols-2 items-start gap-x-3 gap-y-2"
       onSubmit={(event) => {
         event.preventDefault();
-        const { size, metal, temper, ...rest } = typed;
-        onSend(wire ? { ...rest, wire: { size, metal, temper } } : { ...rest, size });
+        const { size, metal, temper, ...rest }: StockTyped = { ...typed, section: undefined };
+        // Of wire that is not round its section says all; the size then counts for nothing.
+        const of = section ? { size: "1 mm", section } : { size };
+        const stands = wire ? { ...rest, wire: { ...of, metal, temper } } : { ...rest, size };
+        onSend(stands, draft.forget);
       }}
     >
       <Select
@@ -56,7 +63,8 @@ export function StockForm({ stock, says, busy, onSend }: Props) {
       />
       {wire && (
         <>
-          {field("size")}
+          <SectionFields section={section} onSection={(next) => set("section", next)} />
+          {!section && field("size")}
           <Select
             label={t("make_up.metal")}
             value={asText(typed.metal)}
@@ -87,13 +95,14 @@ export function StockForm({ stock, says, busy, onSend }: Props) {
 
 function before(stock: StockLine | undefined): StockTyped {
   if (!stock) return { kind: "reel", metal: "copper", temper: "half_hard" };
-  const wire = stock.wire as Record<string, string>;
+  const wire = stock.wire as Record<string, string> & { section?: unknown };
   return {
     kind: stock.kind,
     name: stock.name,
     size: wire.size ?? asText(stock.size_mm),
     metal: wire.metal ?? "copper",
     temper: wire.temper ?? "half_hard",
+    section: wire.section ?? null,
     tare: stock.tare_g ? asText(stock.tare_g) : "",
     price: asText(stock.price),
     low: stock.low ? `${stock.low}` : "",

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ApiError, ask, type ShopTyped, type ShopView } from "../api/client";
 import { queries } from "../api/queries";
+import { useKept } from "../hooks/useKept";
 import { asText, withValue } from "../logic/draft";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
@@ -40,9 +41,10 @@ interface FormProps {
 function ToolsForm({ shop, saved, onSaved }: FormProps) {
   const { t } = useTranslation();
   const client = useQueryClient();
-  const [draft, setDraft] = useState<ShopTyped>(() => asTyped(shop));
+  const typed = useKept<ShopTyped>(`tools.${shop.version}`, () => asTyped(shop));
+  const draft = typed.value;
   const set = (path: (string | number)[], value: unknown) =>
-    setDraft((old) => withValue(old, path, value));
+    typed.change(withValue(draft, path, value));
   const save = useMutation({
     mutationFn: () =>
       ask<ShopView>(
@@ -51,6 +53,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
         }),
       ),
     onSuccess: (view) => {
+      typed.forget();
       onSaved(view);
       return client.invalidateQueries();
     },

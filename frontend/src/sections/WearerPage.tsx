@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
 import { api, ApiError, ask, type Piece, type Reading, type Wearer } from "../api/client";
 import { queries } from "../api/queries";
+import { useKept } from "../hooks/useKept";
 import { asText } from "../logic/draft";
 import { BodyFigure } from "../drawings/BodyFigure";
 import { SiteDrawing } from "../drawings/SiteDrawing";
@@ -57,8 +58,9 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
   const kind = useQuery(queries.facts()).data?.sites.find((one) => one.id === site)?.kind;
   const method = kind === "breadth" ? "calliper" : "tape";
   const kept = (wearer.measures as Record<string, { readings: Reading[] }>)[site]?.readings ?? [];
-  const [values, setValues] = useState(SLOTS.map((i) => asText(kept[i]?.value)));
   const before = SLOTS.map((i) => asText(kept[i]?.value));
+  const typed = useKept(`readings.${wearer.id}.${site}`, () => before);
+  const values = typed.value;
   const changed = values.some((value, i) => value !== before[i]);
   const keep = useMutation({
     mutationFn: () =>
@@ -74,7 +76,10 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
           },
         }),
       ),
-    onSuccess: () => client.invalidateQueries({ queryKey: ["wearers"] }),
+    onSuccess: () => {
+      typed.forget();
+      return client.invalidateQueries({ queryKey: ["wearers"] });
+    },
   });
   const says = keep.error instanceof ApiError ? keep.error.details.detail : undefined;
   return (
@@ -96,7 +101,7 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
               inputMode="decimal"
               placeholder="–"
               value={values[i]}
-              onText={(value) => setValues(values.map((old, k) => (k === i ? value : old)))}
+              onText={(value) => typed.change(values.map((old, k) => (k === i ? value : old)))}
             />
           ))}
         </div>

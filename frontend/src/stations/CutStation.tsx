@@ -10,12 +10,15 @@ import { Problem, TextField } from "../ui/TextField";
 import { problemAt, type StationProps } from "./context";
 import { CutBoard } from "./CutBoard";
 import { StepList } from "./StepList";
+import { Trays } from "./Trays";
 import { useTick } from "./useTick";
 
 /** The cut board: wires straight and to scale, ticked off as they are cut. */
 export function CutStation(props: StationProps) {
   const { plan } = props;
   const { t } = useTranslation();
+  // Stands for all that the board hangs on.
+  const at = props.piece.version * 1000 + props.piece.ticks.length;
   const advice = (plan?.advice ?? []).filter((one) => one.field.startsWith("made"));
   return (
     <div className="col-span-full space-y-5">
@@ -30,12 +33,18 @@ export function CutStation(props: StationProps) {
               {t("board.batch")}
             </Link>
           </div>
-          <CutBoard
-            pieces={String(props.piece.id)}
-            at={props.piece.version * 1000 + props.piece.ticks.length}
-            onCut={props.take}
-          />
+          <CutBoard pieces={String(props.piece.id)} at={at} onCut={props.take} />
         </section>
+      )}
+      {plan && (plan.needs ?? []).length > 0 && (
+        <Trays
+          pieces={String(props.piece.id)}
+          at={at}
+          piece={props.piece}
+          plan={plan}
+          heading="h2"
+          onTaken={props.take}
+        />
       )}
       {plan?.cuts.map((cut) => (
         <CutCard key={cut.id} {...props} cut={cut} plan={plan} />

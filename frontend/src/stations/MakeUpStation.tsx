@@ -8,6 +8,7 @@ import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
 import { ComposedMakeUp } from "./composed/ComposedMakeUp";
 import { problemAt, type StationProps } from "./context";
+import { SectionFields } from "./SectionFields";
 import { PieceChoices } from "./PieceChoices";
 
 const TEMPERS = ["dead_soft", "quarter_hard", "half_hard", "full_hard", "spring"];
@@ -154,62 +155,19 @@ export function Allowances({ brief, problems, edit }: StationProps) {
 
 /** Wire that is not round, where the construction can be made of it. */
 function SectionChoice({ brief, problems, edit }: StationProps) {
-  const { t } = useTranslation();
-  const section = (brief.wire.section ?? null) as Record<string, unknown> | null;
-  const shape = asText(section?.shape) || "round";
-  const needs = SECTION_FIELDS[shape] ?? [];
   return (
     <div className="grid grid-cols-3 items-end gap-3">
-      <Select
-        label={t("make_up.section")}
-        value={shape}
-        options={Object.keys(SECTION_FIELDS).map((value) => ({
-          value,
-          label: t(`section_of.${value}`),
-        }))}
-        onChoose={(chosen) =>
-          edit(
-            ["wire", "section"],
-            chosen === "round" ? null : { shape: chosen, ...SECTION_START[chosen] },
-          )
-        }
+      <SectionFields
+        section={(brief.wire.section ?? null) as Record<string, unknown> | null}
+        problem={(name) => problemAt(problems, `wire.section.${name}`)}
+        onSection={(section) => edit(["wire", "section"], section)}
       />
-      {section &&
-        needs.map((name) => (
-          <TextField
-            key={name}
-            label={t(`section.${name}`)}
-            className="[&_input]:figures"
-            inputMode="decimal"
-            value={asText(section[name])}
-            problem={problemAt(problems, `wire.section.${name}`)}
-            onText={(text) =>
-              edit(["wire", "section", name], name === "strands" ? Number(text) || text : text)
-            }
-          />
-        ))}
       <div className="col-span-3">
         <Problem says={problemAt(problems, "wire.section")} />
       </div>
     </div>
   );
 }
-
-const SECTION_FIELDS: Record<string, string[]> = {
-  round: [],
-  square: ["side"],
-  half_round: ["flat"],
-  flat: ["width", "thickness"],
-  patterned: ["width", "thickness"],
-  twisted: ["strand", "pitch"],
-};
-const SECTION_START: Record<string, Record<string, unknown>> = {
-  square: { side: "2 mm" },
-  half_round: { flat: "4 mm" },
-  flat: { width: "3.5 mm", thickness: "1.9 mm" },
-  patterned: { width: "5 mm", thickness: "1 mm" },
-  twisted: { strands: 2, strand: "1 mm", pitch: "6 mm" },
-};
 
 export function MetalChoice({ brief, facts, edit, problems }: StationProps) {
   const { t } = useTranslation();

@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Brief, Facts } from "../api/client";
-import { asText } from "../logic/draft";
+import { asNumber, asText } from "../logic/draft";
 import { roughMm } from "../logic/length";
 import { Select } from "../ui/Select";
 import { TextField } from "../ui/TextField";
@@ -118,11 +118,4 @@ function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: C
       )}
     </div>
   );
-}
-
-/** A number where the text is one; otherwise the text itself, for the core to refuse by name. */
-function asNumber(text: string): unknown {
-  const trimmed = text.trim().replace(",", ".");
-  if (trimmed === "") return undefined;
-  return Number.isNaN(Number(trimmed)) ? text : Number(trimmed);
 }

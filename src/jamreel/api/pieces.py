@@ -57,9 +57,9 @@ class At(Schema):
 
 
 class TickIn(Schema):
-    """A cut or step to tick, or to untick."""
+    """A cut, a step, or beads or findings to fetch: to tick, or to untick."""
 
-    kind: Literal["cut", "step"]
+    kind: Literal["cut", "step", "need"]
     key: str = Field(min_length=1, max_length=60)
     actual: str = Field(default="", max_length=40)
     ticked: bool = True
@@ -146,7 +146,7 @@ def card(request: HttpRequest, piece_id: int, payload: Card) -> HttpResponse:
 
 @router.post("/pieces/{int:piece_id}/ticks", response=PIECE, by_alias=True)
 def tick(request: HttpRequest, piece_id: int, payload: TickIn) -> HttpResponse:
-    """Tick a cut or a step off, or take the tick back."""
+    """Tick a cut, a step or a fetched need off, or take the tick back."""
     workshop = bench_of(request)
     if payload.ticked:
         piece = making.tick(

@@ -30,7 +30,16 @@ from jamreel.devices.calliper import Calliper
 from jamreel.devices.label_printer import LabelPrinter
 from jamreel.devices.scale import Scale
 from jamreel.workshop import stock as racks
-from jamreel.workshop.board import Group, Lane, Outstanding, lay_out
+from jamreel.workshop.board import (
+    Fetch,
+    Group,
+    Lane,
+    Outstanding,
+    fits_need,
+    lay_out,
+    short_of,
+    to_fetch,
+)
 from jamreel.workshop.models import Piece, Stock, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.papers.bench_strip import Paper, strip_of
@@ -201,10 +210,41 @@ class GroupView(Schema):
     scrap_g: float
 
 
+class Tray(Schema):
+    """Something on the rack that beads or findings may be taken from; ``fits`` by its size."""
+
+    stock_id: int
+    name: str
+    amount: float
+    fits: bool
+
+
+class FetchView(Schema):
+    """Beads or findings to fetch for a piece."""
+
+    piece_id: int
+    piece: str
+    key: str
+    label: str
+    size: str
+    quantity: int
+    trays: list[Tray]
+
+
+class ShortView(Schema):
+    """Beads or findings to buy."""
+
+    label: str
+    size: str
+    count: int
+
+
 class BoardView(Schema):
-    """The cut board of some pieces."""
+    """The cut board of some pieces, and what they take beside wire."""
 
     groups: list[GroupView]
+    fetch: list[FetchView]
+    short: list[ShortView]
     pieces: list[str]
 
 
@@ -444,8 +484,31 @@ def _group_view(group: Group) -> GroupView:
 def board(request: HttpRequest, pieces: str = "") -> BoardView:
     """Return what is to be cut for some pieces, laid out on the rack."""
     workshop, chosen = _chosen(request, pieces)
-    groups = lay_out(workshop, chosen)
-    return BoardView(groups=[_group_view(g) for g in groups], pieces=[p.name for p in chosen])
+    fetch = to_fetch(workshop, chosen)
+    have = racks.amounts(workshop)
+    return BoardView(
+        groups=[_group_view(g) for g in lay_out(workshop, chosen)],
+        fetch=[_fetch_view(one, have) for one in fetch],
+        short=[ShortView.model_validate(vars(one)) for one in short_of(workshop, fetch)],
+        pieces=[p.name for p in chosen],
+    )
+
+
+def _fetch_view(one: Fetch, have: dict[int, float]) -> FetchView:
+    trays = [
+        Tray(stock_id=s.pk, name=s.name, amount=have.get(s.pk, 0.0), fits=fits_need(one.need, s))
+        for s in one.may_be
+    ]
+    need = one.need
+    return FetchView(
+        piece_id=one.piece.pk,
+        piece=one.piece.name,
+        key=need.id,
+        label=need.label,
+        size=need.size,
+        quantity=need.quantity,
+        trays=trays,
+    )
 
 
 @router.get("/board/buy.csv", response={200: Any, **EVERY_ERROR})
@@ -454,12 +517,14 @@ def buy_list(request: HttpRequest, pieces: str = "") -> HttpResponse:
     workshop, chosen = _chosen(request, pieces)
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(["wire", "lengths", "each [mm]", "price a metre", "price"])
+    writer.writerow(["what", "how many", "each [mm]", "price a metre", "price"])
     for group in lay_out(workshop, chosen):
         if group.buy_count:
             each, price = group.buy_each_mm, group.price_per_m
             whole = "" if price is None else f"{price * each * group.buy_count / 1000:.2f}"
             writer.writerow([group.label, group.buy_count, f"{each:g}", price or "", whole])
+    for short in short_of(workshop, to_fetch(workshop, chosen)):
+        writer.writerow([f"{short.label}, {short.size}", short.count, "", "", ""])
     response = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="buy.csv"'
     return response

@@ -16,7 +16,7 @@ from jamreel.core.families import registered
 from jamreel.core.families.composed import Composed
 from jamreel.core.forming.chosen import chosen
 from jamreel.core.parts import registered_parts
-from jamreel.core.parts.own_link import OwnMove
+from jamreel.core.parts.own_shape import OwnMove
 from jamreel.core.parts.pictures import shifted
 from jamreel.core.shop import Shop
 from jamreel.core.values import Stroke

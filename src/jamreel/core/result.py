@@ -67,11 +67,16 @@ class EaseOption(Frozen):
 
 
 class Need(Frozen):
-    """Something bought that the piece takes: what, in which size, how many, what it weighs."""
+    """Something bought that the piece takes: what, in which size, how many, what it weighs.
+
+    ``size_mm`` is there where one figure says its size.
+    """
 
     id: str
+    kind: Literal["bead", "finding"]
     label: str
     size: str
+    size_mm: float | None
     quantity: int
     mass_g: float
 
@@ -118,7 +123,10 @@ class Answers(Frozen):
 
 
 class Plan(Frozen):
-    """Everything computed. Lengths in mm, angles in rad, mass in g."""
+    """Everything computed. Lengths in mm, angles in rad, mass in g.
+
+    ``counted_out`` are the counts that the plan took for a make-up whose entries were not set.
+    """
 
     schema_version: Literal[1] = Field(default=1, alias="schema")
     family: str
@@ -145,5 +153,6 @@ class Plan(Frozen):
     needs: tuple[Need, ...] = ()
     weakest: Strength | None = None
     minutes: float | None = None
+    counted_out: tuple[ProposedEdit, ...] = ()
     drawings: Drawings
     putting_right: PuttingRight | None = None

@@ -3,15 +3,16 @@
 import math
 from collections import defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from functools import lru_cache
 
 from jamreel.core.cutting.cuts import Cut, wire_keys
 from jamreel.core.cutting.nest import Laid, Nest, Rack, Wanted, nest
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.result import Need
 from jamreel.core.shop import Shop
 from jamreel.workshop.models import Piece, Stock, Workshop
 from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out
-from jamreel.workshop.stock import NOTHING, WIRE_KINDS, amounts, on_rack, wire_of
+from jamreel.workshop.stock import NOTHING, PIECE_KINDS, WIRE_KINDS, amounts, on_rack
 
 # How long one kind of wire is searched for, and a whole board at most [s].
 SECONDS_EACH, SECONDS_ALL = 1.5, 4.0
@@ -20,11 +21,13 @@ MOST_BOUGHT = 40
 
 @dataclass(frozen=True)
 class Outstanding:
-    """A wire that is still to be cut: for which piece, its tick's key, and the cut it is one of."""
+    """A wire that is still to be cut: for which piece, its tick's key, the cut it is one of, and
+    the colour of its metal."""
 
     piece: Piece
     key: str
     cut: Cut
+    colour: str
 
     @property
     def id(self) -> str:
@@ -82,14 +85,6 @@ class Group:
         return None if self.price_per_m is None else self.saved_mm / 1000 * self.price_per_m
 
 
-@dataclass
-class _Wires:
-    wire: Wire | None = None
-    label: str = ""
-    colour: str = "#9AA3A5"
-    wanted: list[Outstanding] = field(default_factory=list)
-
-
 def outstanding(pieces: Sequence[Piece], shop: Shop) -> list[Outstanding]:
     """Return all wires of some pieces that are planned and not yet cut, plan by plan."""
     found = []
@@ -98,7 +93,10 @@ def outstanding(pieces: Sequence[Piece], shop: Shop) -> list[Outstanding]:
         ticked = {t.key for t in piece.ticks.all() if t.kind == "cut" and t.undone_at is None}
         for cut in plan.cuts if plan else ():
             keys = wire_keys(cut) if cut.stock and cut.id not in ticked else ()
-            found += [Outstanding(piece, key, cut) for key in keys if key not in ticked]
+            assert plan is not None  # it has cuts
+            found += [
+                Outstanding(piece, key, cut, plan.colour) for key in keys if key not in ticked
+            ]
     return found
 
 
@@ -119,7 +117,7 @@ def lay_out(workshop: Workshop, pieces: Sequence[Piece]) -> list[Group]:
     stocks = [s for s in on_rack(workshop) if s.kind in WIRE_KINDS]
     each = min(SECONDS_EACH, SECONDS_ALL / max(1, len(groups)))
     laid = [
-        _group(key, wanted, [s for s in stocks if s.key == key], have, shop, each)
+        _group(wanted, [s for s in stocks if s.key == key], have, shop, each)
         for key, wanted in groups.items()
     ]
     # What the rack has comes first, and of that what is most work.
@@ -127,7 +125,6 @@ def lay_out(workshop: Workshop, pieces: Sequence[Piece]) -> list[Group]:
 
 
 def _group(
-    key: str,
     wanted: list[Outstanding],
     stocks: list[Stock],
     have: dict[int, float],
@@ -140,24 +137,22 @@ def _group(
         for s in stocks
         if have.get(s.pk, 0.0) > NOTHING
     ]
-    found = nest(cuts, racks, shop.keep_length, seconds=seconds)
-    bought: list[Rack] = []
+    found = _nested(tuple(cuts), tuple(racks), shop.keep_length, seconds)
     if found.unplaced:
         short = {one.id: one.cut.length_mm for one in wanted if one.id in set(found.unplaced)}
         sold = shop.sold_length * math.ceil(max(short.values()) / shop.sold_length)
         count = min(MOST_BOUGHT, 2 * math.ceil(sum(short.values()) / sold) + 1)
         bought = [Rack(id=f"buy{n}", kind="buy", length=sold) for n in range(count)]
-        found = nest(cuts, [*racks, *bought], shop.keep_length, seconds=seconds)
+        found = _nested(tuple(cuts), (*racks, *bought), shop.keep_length, seconds)
     by_id = {one.id: one for one in wanted}
     by_stock = {str(s.pk): s for s in stocks}
     lanes = tuple(_lane(laid, by_stock, by_id) for laid in found.laid)
     to_buy = [lane for lane in lanes if lane.stock is None]
     cut, prices = wanted[0].cut, [s.price for s in stocks if s.price is not None]
-    mass = _mass_per_mm(stocks, shop, cut)
     return Group(
-        key=key,
+        key=cut.stock,
         label=f"{cut.wire} {cut.metal}, {cut.temper}",
-        colour=_colour(wanted[0].piece, shop),
+        colour=wanted[0].colour,
         wire_mm=cut.wire_mm,
         lanes=lanes,
         unplaced=tuple(by_id[one] for one in found.unplaced),
@@ -166,8 +161,8 @@ def _group(
         buy_count=len(to_buy),
         buy_each_mm=to_buy[0].length if to_buy else 0.0,
         price_per_m=min(prices) if prices else None,
-        mass_g=mass * sum(one.cut.length_mm for one in wanted),
-        scrap_g=mass * found.scrap,
+        mass_g=sum(one.cut.mass_g for one in wanted),
+        scrap_g=cut.mass_g / cut.length_mm * found.scrap,
     )
 
 
@@ -182,15 +177,91 @@ def _lane(laid: Laid, stocks: dict[str, Stock], wanted: dict[str, Outstanding]) 
     )
 
 
-def _mass_per_mm(stocks: list[Stock], shop: Shop, cut: Cut) -> float:
-    """Return the mass of a millimetre of the wire [g]; from its key when none is on the rack."""
-    if stocks:
-        return wire_of(stocks[0].wire, shop).mass(1.0)
-    metal, temper, *_ = cut.stock.split("/")
-    size = f"{cut.wire_mm:.4f} mm"
-    return wire_of({"size": size, "metal": metal, "temper": temper}, shop).mass(1.0)
+@lru_cache(maxsize=128)
+def _nested(cuts: tuple[Wanted, ...], racks: tuple[Rack, ...], keep: float, seconds: float) -> Nest:
+    """Return a plan for a board; while nothing changes a maker is shown the same one."""
+    return nest(cuts, racks, keep, seconds=seconds)
 
 
-def _colour(piece: Piece, shop: Shop) -> str:
-    plan = work_out(brief_for_planning(piece), shop).plan
-    return plan.colour if plan else "#9AA3A5"
+@dataclass(frozen=True)
+class Fetch:
+    """Beads or findings that a piece takes, not fetched yet, and what on the rack may serve, the
+    nearest in size first."""
+
+    piece: Piece
+    need: Need
+    may_be: tuple[Stock, ...]
+
+
+@dataclass(frozen=True)
+class Short:
+    """What the trays lack for some pieces: what, in which size, how many to buy."""
+
+    label: str
+    size: str
+    count: int
+
+
+# Beads of one label differ by so much [mm]; common practice, no source.
+SAME_SIZE = 0.15
+
+
+def to_fetch(workshop: Workshop, pieces: Sequence[Piece]) -> list[Fetch]:
+    """Return the beads and findings that some pieces still take, piece by piece.
+
+    Args:
+        workshop: whose trays.
+        pieces: of the same workshop.
+
+    Source: plain counting; sizes within 0.15 mm are alike, by common practice.
+    """
+    shop = shop_of(workshop)
+    trays = [s for s in on_rack(workshop) if s.kind in PIECE_KINDS]
+    found = []
+    for piece in pieces:
+        plan = work_out(brief_for_planning(piece), shop).plan
+        ticked = {t.key for t in piece.ticks.all() if t.kind == "need" and t.undone_at is None}
+        for need in plan.needs if plan else ():
+            if need.id not in ticked:
+                found.append(Fetch(piece, need, _may_be(need, trays)))
+    return found
+
+
+def _may_be(need: Need, trays: Sequence[Stock]) -> tuple[Stock, ...]:
+    """Return what is of the kind of a need, the nearest in size first."""
+    kind = [s for s in trays if s.kind == need.kind]
+    return tuple(sorted(kind, key=lambda s: (_apart(need, s), s.name)))
+
+
+def _apart(need: Need, stock: Stock) -> float:
+    if need.size_mm is None or stock.size_mm is None:
+        return math.inf
+    return abs(need.size_mm - stock.size_mm)
+
+
+def fits_need(need: Need, stock: Stock) -> bool:
+    """Return whether a tray holds what is needed, as far as its size tells."""
+    return _apart(need, stock) <= SAME_SIZE
+
+
+def short_of(workshop: Workshop, fetch: Sequence[Fetch]) -> list[Short]:
+    """Return what has to be bought beside wire.
+
+    Args:
+        workshop: whose trays.
+        fetch: what is to be fetched.
+
+    Source: plain counting; what has no size on the tray counts as missing.
+    """
+    have = amounts(workshop)
+    wanted: dict[tuple[str, str], list[Fetch]] = defaultdict(list)
+    for one in fetch:
+        wanted[(one.need.label, one.need.size)].append(one)
+    found = []
+    for (label, size), several in wanted.items():
+        need = several[0].need
+        there = sum(have.get(s.pk, 0.0) for s in several[0].may_be if fits_need(need, s))
+        lacks = sum(one.need.quantity for one in several) - round(there)
+        if lacks > 0:
+            found.append(Short(label, size, lacks))
+    return found

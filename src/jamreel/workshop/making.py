@@ -8,7 +8,8 @@ from django.utils import timezone
 
 from jamreel.core.cutting.cuts import wire_keys
 from jamreel.core.errors import Refusal
-from jamreel.core.plan import BriefRefused
+from jamreel.core.plan import BriefRefused, Plan
+from jamreel.core.shop import Shop
 from jamreel.core.units import parse_length
 from jamreel.core.words import problem, speaking
 from jamreel.workshop.models import Piece, Tick, TryOnRecord, Workshop
@@ -21,7 +22,7 @@ from jamreel.workshop.pieces import (
     shop_of,
     work_out,
 )
-from jamreel.workshop.stock import give_back, use
+from jamreel.workshop.stock import give_back, parse_count, use
 
 
 class NothingToTick(Exception):
@@ -43,53 +44,38 @@ def tick(
     *,
     scrap_rest: bool = False,
 ) -> Piece:
-    """Tick off a cut (with its actual length as typed) or a step.
+    """Tick off a cut (with its actual length as typed), a step, or beads that were fetched.
 
     The first cut freezes the plan it is cut from. Cut and stock move together or not at all.
 
     Args:
         workshop: whose piece.
         piece_id: the piece.
-        kind: ``cut`` or ``step``.
-        key: of the step, or of one wire of a cut; a cut's own id ticks all of its wires.
-        actual: length as cut, as typed; as planned when empty.
-        stock_id: what it was cut from, when it came off the rack.
+        kind: ``cut``, ``step``, or ``need`` for beads and findings.
+        key: of the step or need, or of one wire of a cut; a cut's own id ticks all of its wires.
+        actual: length as cut, or how many were taken, as typed; as planned when empty.
+        stock_id: what it was cut or taken from, when it came off the rack.
         scrap_rest: whether what is left of that is scrap.
 
     Raises:
         NothingToTick: the plan has no such cut or step.
         AlreadyTicked: it is ticked already.
-        BriefRefused: the actual length can't be read, or is more than the rack has.
+        BriefRefused: the actual amount can't be read, or is more than the rack has.
     """
     piece = row(Piece, workshop, piece_id)
     shop = shop_of(workshop)
     planned = work_out(brief_for_planning(piece), shop)
     if planned.plan is None:
         raise NothingToTick
-    if kind == "cut":
-        lengths: dict[str, float | None] = {
-            k: cut.length_mm for cut in planned.plan.cuts for k in wire_keys(cut)
-        }
-        whole = {cut.id: wire_keys(cut) for cut in planned.plan.cuts}
-        keys = whole.get(key, (key,))
-    else:
-        lengths, keys = {step.id: None for step in planned.plan.steps}, (key,)
-    if any(one not in lengths for one in keys):
+    there = _tickable(planned.plan, kind)
+    keys = tuple(one for one in there if one == key or one.startswith(f"{key}#"))
+    if not keys:
         raise NothingToTick
-    if len(keys) > 1:
-        ticked = {t.key for t in piece.ticks.all() if t.kind == kind and t.undone_at is None}
-        keys = tuple(one for one in keys if one not in ticked)
-        if not keys:
-            raise AlreadyTicked
-    key = keys[0]
-    length = lengths.get(key)
-    measured = length
-    if actual.strip() and length is not None:
-        with speaking(shop.language, shop.unit):
-            try:
-                measured = parse_length(actual, shop.unit)
-            except Refusal as refusal:
-                raise BriefRefused((problem(refusal.at(f"made.{key}")),)) from None
+    ticked = {t.key for t in piece.ticks.all() if t.kind == kind and t.undone_at is None}
+    if len(keys) > 1 and not (keys := tuple(one for one in keys if one not in ticked)):
+        raise AlreadyTicked
+    planned_as = there[keys[0]]
+    measured = _as_typed(actual, planned_as, kind, keys[0], shop)
     for one in keys:
         try:
             with transaction.atomic():
@@ -98,8 +84,8 @@ def tick(
                     piece=piece,
                     kind=kind,
                     key=one,
-                    planned_mm=length,
-                    actual_mm=measured,
+                    planned_mm=planned_as if kind == "cut" else None,
+                    actual_mm=measured if kind == "cut" else None,
                     ticked_at=timezone.now(),
                 )
         except IntegrityError:
@@ -110,6 +96,26 @@ def tick(
         piece.frozen_plan = planned.plan.model_dump(mode="json", by_alias=True)
     settle(piece, shop, planned)
     return piece
+
+
+def _tickable(plan: Plan, kind: str) -> dict[str, float | None]:
+    """Return what of a kind can be ticked, with the length [mm] or count that it takes."""
+    if kind == "cut":
+        return {key: cut.length_mm for cut in plan.cuts for key in wire_keys(cut)}
+    if kind == "need":
+        return {need.id: float(need.quantity) for need in plan.needs}
+    return {step.id: None for step in plan.steps}
+
+
+def _as_typed(actual: str, planned: float | None, kind: str, key: str, shop: Shop) -> float | None:
+    """Return the amount as typed, or as planned. Raises BriefRefused at what was made."""
+    if not actual.strip() or planned is None:
+        return planned
+    with speaking(shop.language, shop.unit):
+        try:
+            return parse_length(actual, shop.unit) if kind == "cut" else parse_count(actual)
+        except Refusal as refusal:
+            raise BriefRefused((problem(refusal.at(f"made.{key}")),)) from None
 
 
 @transaction.atomic

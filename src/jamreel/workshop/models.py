@@ -95,10 +95,10 @@ class Revision(Owned):
 
 
 class Tick(Owned):
-    """A cut or a step ticked off. Unticking sets ``undone_at``; the row stays."""
+    """A cut, a step or beads fetched, ticked off. Unticking sets ``undone_at``; the row stays."""
 
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="ticks")
-    kind = models.CharField(max_length=10, choices=[("cut", "cut"), ("step", "step")])
+    kind = models.CharField(max_length=10, choices=[(k, k) for k in ("cut", "step", "need")])
     key = models.CharField(max_length=60)
     planned_mm = models.FloatField(null=True)
     actual_mm = models.FloatField(null=True)

@@ -164,6 +164,14 @@ def parse_price(given: object) -> float:
     return value
 
 
+def parse_count(given: object) -> float:
+    """Return a whole number of pieces as typed. Raises Refusal."""
+    value = parse_price(given)
+    if value != round(value):
+        raise Refusal("whole_number", got=given)
+    return value
+
+
 def _amount(stock: Stock, given: object, shop: Shop) -> float:
     """Return an amount as typed: a length of wire, or a count of pieces."""
     if given in (None, ""):
@@ -263,19 +271,22 @@ def _move(stock: Stock, amount: float, reason: str, **more: Any) -> Movement | N
 def use(
     workshop: Workshop, stock_id: int, length: float, tick: Tick, *, scrap_rest: bool = False
 ) -> None:
-    """Take a cut wire off a piece of stock, inside the transaction of its tick.
+    """Take a cut wire, or beads, off a piece of stock, inside the transaction of its tick.
 
     Args:
         workshop: whose rack.
-        stock_id: reel, length or offcut.
-        length: as cut [mm].
+        stock_id: reel, length or offcut; a tray of beads or findings.
+        length: as cut [mm]; of beads how many.
         tick: that it belongs to.
         scrap_rest: whether what is left is scrap, which goes to no further use.
 
     Raises:
-        BriefRefused: more than there is.
+        BriefRefused: more than there is, or wire where beads are wanted.
     """
     stock, shop = row(Stock, workshop, stock_id), shop_of(workshop)
+    kinds, wrong = (PIECE_KINDS, "not_on_tray") if tick.kind == "need" else (WIRE_KINDS, "not_wire")
+    if stock.kind not in kinds:
+        _refuse(Refusal(wrong, got=stock.name, field="stock"), shop)
     _take(stock, -length, "used", shop, tick=tick)
     if scrap_rest and stock.kind != "reel":
         _move(stock, -amount_of(stock), "scrapped", tick=tick)

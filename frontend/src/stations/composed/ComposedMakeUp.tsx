@@ -6,10 +6,12 @@ import {
   inserted,
   moved,
   pathOf,
+  withEdits,
   type Entry,
   type Part,
   type Path,
 } from "../../logic/sequence";
+import { withValue } from "../../logic/draft";
 import { AdviceList } from "../../ui/AdviceList";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
@@ -19,6 +21,7 @@ import { Allowances, MetalChoice, WireChoice } from "../MakeUpStation";
 import { KindSelect } from "../PieceChoices";
 import { EntryList } from "./EntryList";
 import { Fields } from "./Fields";
+import { OwnMoves } from "./OwnMoves";
 import { Inspector, PartFields } from "./Inspector";
 import { Proposals } from "./Proposals";
 import { SequenceStrip } from "./SequenceStrip";
@@ -38,7 +41,11 @@ export function ComposedMakeUp(props: StationProps) {
   const [panel, setPanel] = useState<Panel>("fits");
   const [list, setList] = useState<"entries" | "parting">("entries");
   const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
-  const piece = { ...kind?.defaults, ...(brief.piece as Typed) } as Typed;
+  const piece = withEdits(
+    { ...kind?.defaults, ...(brief.piece as Typed) } as Typed,
+    plan?.counted_out ?? [],
+    withValue,
+  );
   const entries = (piece[list] ?? []) as Entry[];
   const setEntries = (next: Entry[]) => edit(["piece", list], next);
   const select = (path: Path | null) => {
@@ -269,7 +276,7 @@ function MiddlePanel({ typed, ...props }: PanelProps) {
 }
 
 function ClosurePanel({ typed, ...props }: PanelProps) {
-  const { facts, problems, brief, edit } = props;
+  const { facts, shop, problems, brief, edit } = props;
   const { t } = useTranslation();
   const closure = (typed.closure ?? { kind: "spring_clasp" }) as Part;
   const shelf = facts.closures.find((one) => one.kind === closure.kind);
@@ -290,6 +297,15 @@ function ClosurePanel({ typed, ...props }: PanelProps) {
         inches={brief.unit === "in"}
         onSet={(name, value) => edit(["piece", "closure"], { ...closure, [name]: value })}
       />
+      {closure.kind === "own_hook" && (
+        <OwnMoves
+          {...{ facts, shop, problems }}
+          part={closure}
+          defaults={shelf?.defaults}
+          at="piece.closure"
+          onPart={(next) => edit(["piece", "closure"], next)}
+        />
+      )}
     </div>
   );
 }

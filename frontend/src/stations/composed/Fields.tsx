@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Facts, FieldProblem } from "../../api/client";
-import { asText } from "../../logic/draft";
+import { asNumber, asText } from "../../logic/draft";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { problemAt } from "../context";
@@ -92,11 +92,4 @@ function range(choice: Choice, inches: boolean): string | undefined {
   if (choice.low == null || choice.high == null) return undefined;
   const unit = choice.type === "length" ? " mm" : "";
   return inches && unit ? undefined : `${choice.low} – ${choice.high}${unit}`;
-}
-
-/** A number where the text is one; otherwise the text itself, for the core to refuse by name. */
-export function asNumber(text: string): unknown {
-  const trimmed = text.trim().replace(",", ".");
-  if (trimmed === "") return undefined;
-  return Number.isNaN(Number(trimmed)) ? text : Number(trimmed);
 }

@@ -11,7 +11,7 @@ import {
   type Part,
   type Path,
 } from "../../logic/sequence";
-import { asText } from "../../logic/draft";
+import { asNumber, asText } from "../../logic/draft";
 import { Button } from "../../ui/Button";
 import { Problem, TextField } from "../../ui/TextField";
 import { problemAt, type StationProps } from "../context";
@@ -116,7 +116,7 @@ function RepeatFields({ entry, at, grades, problems, onSet }: RepeatProps) {
           className="w-28 [&_input]:figures"
           inputMode="numeric"
           value={asText(entry.fillers ?? 0)}
-          onText={(text) => onSet({ fillers: Number.parseInt(text, 10) || 0 })}
+          onText={(text) => onSet({ fillers: asNumber(text) as number })}
         />
       )}
       {grades && (
@@ -145,7 +145,9 @@ export function PartFields({ part, at, onPart, facts, brief, shop, problems }: P
   const shelf = facts.parts.find((one) => one.kind === part.kind);
   return (
     <div className="space-y-3">
-      {part.kind === "own_link" && <OwnMoves {...{ part, at, facts, shop, problems, onPart }} />}
+      {part.kind === "own_link" && (
+        <OwnMoves {...{ part, at, facts, shop, problems, onPart }} defaults={shelf?.defaults} />
+      )}
       <Fields
         choices={shelf?.choices ?? []}
         value={part}

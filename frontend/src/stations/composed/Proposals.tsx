@@ -19,7 +19,7 @@ interface Trial {
 type Props = StationProps & { settled: boolean };
 
 /** What would fit, the best first: tried on with a press, taken off with another. */
-export function Proposals({ piece, brief, edit, facts, settled }: Props) {
+export function Proposals({ piece, brief, plan, edit, facts, settled }: Props) {
   const { t } = useTranslation();
   const asked = useQuery({ ...queries.proposals(piece.id, piece.version), enabled: settled });
   const [trial, setTrial] = useState<Trial | null>(null);
@@ -35,7 +35,8 @@ export function Proposals({ piece, brief, edit, facts, settled }: Props) {
       return;
     }
     const whole = { ...defaults, ...before } as Brief["piece"];
-    const tried = withEdits(whole, list[index]?.edits as never, withValue);
+    const counted = withEdits(whole, plan?.counted_out ?? [], withValue);
+    const tried = withEdits(counted, list[index]?.edits ?? [], withValue);
     edit(["piece"], tried);
     setTrial({ list, index, before, tried: JSON.stringify(tried) });
   };

@@ -64,7 +64,7 @@ class EndCaps(Closure):
                 minutes=4.0,
             )
 
-        clasp = Bought("clasp", format_length(self.clasp), 1, 0.6)
+        clasp = Bought("clasp", format_length(self.clasp), 1, 0.6, self.clasp)
         holding = half(self.clasp, clasp)
         outer = tuple(
             s.model_copy(

@@ -64,7 +64,7 @@ class SpringClasp(Closure):
             width=self.clasp_width,
             ends=(end, End(0.0, 1.0, True, "any")),
             wires=(use,),
-            bought=(Bought("clasp", format_length(self.clasp), 1, 0.6),),
+            bought=(Bought("clasp", format_length(self.clasp), 1, 0.6, self.clasp),),
             holds=(hold,),
             strokes=(
                 ring(self.ring_pin / 2, self.ring_pin, w.d),

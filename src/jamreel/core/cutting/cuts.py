@@ -72,7 +72,8 @@ class CutLine(Frozen):
 class Cut(Frozen):
     """A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
 
-    ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire.
+    ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire;
+    ``mass_g`` is that of one.
     What is worked ``off_reel`` is pulled from the reel as it goes, ``length_mm`` being the pull.
     """
 
@@ -87,6 +88,7 @@ class Cut(Frozen):
     lines: tuple[CutLine, ...]
     marks: tuple[MarkAt, ...]
     stock: str = ""
+    mass_g: float = 0.0
     off_reel: bool = False
 
 

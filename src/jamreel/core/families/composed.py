@@ -15,7 +15,16 @@ from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.makeup.checks import make_up_advice, weakest_of
 from jamreel.core.makeup.compose import Composition, compose
-from jamreel.core.makeup.fill import Filled, Measured, counted_entry, fill, finished_of, reached
+from jamreel.core.makeup.fill import (
+    Edit,
+    Filled,
+    Measured,
+    changed,
+    counted_entry,
+    fill,
+    finished_of,
+    reached,
+)
 from jamreel.core.makeup.sequence import MakeUp
 from jamreel.core.parts.chain import BoughtChain
 from jamreel.core.result import Plan, PlannedBend, Proposal, ProposedEdit, Strength
@@ -127,7 +136,25 @@ class Composed(MakeUp, Construction):
         return Worked(job, wire, laid, target, got)
 
     def solve(self, job: Job) -> Plan:
-        """Return the plan of the make-up as it stands; what fits better is proposed apart."""
+        """Return the plan of the make-up as it stands; what fits better is proposed apart.
+
+        As long as the maker has set no entries, the counts are those that fit best.
+        """
+        edits = self.counted_out(job)
+        makeup = changed(self, edits)
+        return makeup._as_it_stands(job, edits)
+
+    def counted_out(self, job: Job) -> tuple[Edit, ...]:
+        """Return the counts that an untouched make-up takes to come to its length."""
+        if "entries" in self.model_fields_set:
+            return ()
+        target = self.target(job)
+        found = fill(
+            self, job.wire_facts(), target.wanted, target.doubt, target.measure, plain=True
+        )
+        return found[0].edits if found else ()
+
+    def _as_it_stands(self, job: Job, counted_out: tuple[Edit, ...]) -> Plan:
         worked = self.worked(job)
         laid, wire = worked.laid, worked.wire
         book = Book(wire.d)
@@ -137,7 +164,7 @@ class Composed(MakeUp, Construction):
         needs = needs_of(laid, self.sets)
         pm = worked.target.doubt
         in_all = sum(cut.length_mm * cut.quantity for cut in wires.cuts)
-        wire_g = sum(job.mass_of(cut.wire_mm, cut.length_mm * cut.quantity) for cut in wires.cuts)
+        wire_g = sum(cut.mass_g * cut.quantity for cut in wires.cuts)
         return assemble(
             job,
             wire,
@@ -187,12 +214,14 @@ class Composed(MakeUp, Construction):
             if weakest
             else None,
             minutes=self.sets * sum(made.minutes * n for made, n in counted(laid)),
+            counted_out=_as_proposed(counted_out),
         )
 
     def propose(self, job: Job) -> tuple[Proposal, ...]:
         """Return the best few ways to bring the make-up to its length, the best first."""
         wire, target = job.wire_facts(), self.target(job)
-        every = fill(self, wire, target.wanted, target.doubt, target.measure)
+        makeup = changed(self, self.counted_out(job))
+        every = fill(makeup, wire, target.wanted, target.doubt, target.measure)
         return tuple(self._proposal(job, one, target) for one in every)
 
     def _proposal(self, job: Job, one: Filled, target: Target) -> Proposal:
@@ -206,7 +235,7 @@ class Composed(MakeUp, Construction):
             says = say("proposal.and", first=says, then=said) if says else said
         return Proposal(
             says=says or say("proposal.now"),
-            edits=tuple(ProposedEdit(path=e.path, value=e.value) for e in one.edits),
+            edits=_as_proposed(one.edits),
             finished_mm=one.finished,
             got_mm=one.got,
             off_mm=one.off,
@@ -289,6 +318,10 @@ class Composed(MakeUp, Construction):
                 "closure", laid.fastened.length, "closures.base.Fastened", "geometry", to,
                 receiving=laid.fastened.receiving.length, holding=laid.fastened.holding.length,
             )  # fmt: skip
+
+
+def _as_proposed(edits: tuple[Edit, ...]) -> tuple[ProposedEdit, ...]:
+    return tuple(ProposedEdit(path=e.path, value=e.value) for e in edits)
 
 
 def _once(advice: Iterator[Advice | None]) -> tuple[Advice, ...]:

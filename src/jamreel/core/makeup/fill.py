@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from itertools import chain
-from typing import Any
+from typing import Any, TypeVar
 
 from jamreel.core.closures.open_ends import OpenEnds
 from jamreel.core.closures.spring_clasp import SpringClasp
@@ -54,6 +54,7 @@ class Filled:
     off: float
 
 
+AnyMakeUp = TypeVar("AnyMakeUp", bound=MakeUp)
 Measured = Callable[[Composition], float]
 
 
@@ -135,7 +136,7 @@ def _name(entry: Entry) -> str:
     return entry.part.says if entry.part is not None else ""
 
 
-def changed(makeup: MakeUp, edits: tuple[Edit, ...]) -> MakeUp:
+def changed(makeup: AnyMakeUp, edits: tuple[Edit, ...]) -> AnyMakeUp:
     """Return a make-up with some values set."""
     for edit in edits:
         makeup = _set(makeup, edit.path, edit.value)
@@ -153,7 +154,13 @@ def _set(value: Any, path: tuple[str | int, ...], new: int) -> Any:
 
 
 def fill(
-    makeup: MakeUp, wire: Wire, wanted: float, doubt: float, measure: Measured = inside_of
+    makeup: MakeUp,
+    wire: Wire,
+    wanted: float,
+    doubt: float,
+    measure: Measured = inside_of,
+    *,
+    plain: bool = False,
 ) -> tuple[Filled, ...]:
     """Return the best few ways to bring a make-up to a wanted measure, the best first.
 
@@ -166,6 +173,7 @@ def fill(
         wanted: inside girth or length [mm].
         doubt: uncertainty of the measure [mm].
         measure: what is compared with ``wanted``.
+        plain: counts only, with no other change beside them.
 
     Returns:
         Up to six ways. None is more than half a counted unit off where a nearer one exists.
@@ -186,7 +194,7 @@ def fill(
 
     counts = _counts(main, tried, wanted, measure) if main else (0,)
     found: list[Filled] = []
-    knobs: list[Knob | None] = [None, *small_knobs(makeup, main)]
+    knobs: list[Knob | None] = [None, *(() if plain else small_knobs(makeup, main))]
     for count in counts:
         for knob in knobs:
             for value in knob.values if knob else (0,):

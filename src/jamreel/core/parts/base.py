@@ -55,12 +55,14 @@ class WireUse:
 
 @dataclass(frozen=True)
 class Bought:
-    """Something not made of wire that the part takes: how many, and its size in words."""
+    """Something not made of wire that the part takes: how many, and its size in words; in mm
+    where one figure says it."""
 
     key: str
     size: str
     quantity: int = 1
     mass_g: float = 0.0
+    size_mm: float | None = None
 
 
 @dataclass(frozen=True)

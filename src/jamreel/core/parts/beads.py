@@ -50,4 +50,5 @@ def bought_bead(diameter: float, length: float, hole: float, stuff: Stuff, count
     if abs(length - diameter) > 0.05:
         size = f"{format_length(diameter)} × {format_length(length)}"
     label = f"{size} {say(f'stuff.{stuff}')}"
-    return Bought("bead", label, count, bead_mass(diameter, length, hole, stuff))
+    mass = bead_mass(diameter, length, hole, stuff)
+    return Bought("bead", label, count, mass, diameter)

@@ -54,7 +54,7 @@ class Finding(Part):
             width=self.width,
             hang=self.length if self.hangs else 0.0,
             ends=(end, end),
-            bought=(Bought(key, size, 1, self.mass),),
+            bought=(Bought(key, size, 1, self.mass, self.length),),
             strokes=hung(drawn) if self.hangs else tuple(drawn),
             steps=(part_step("measure_bought", check=True),),
             minutes=0.5,

@@ -39,7 +39,7 @@ class SplitRing(Part):
             thickness=2 * d,
             width=self.inner + 2 * d,
             ends=(end, end),
-            bought=(Bought(self.kind, format_length(self.inner)),),
+            bought=(Bought(self.kind, format_length(self.inner), size_mm=self.inner),),
             holds=(Hold("split_ring", HOLDS_N),),
             strokes=turns,
             steps=(part_step("split_ring", check=True),),

@@ -14,7 +14,16 @@ from jamreel.core.cutting.cuts import Cut
 from jamreel.core.fit.ease import Ease, EaseTable, ease_options, word_for
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.tools import Former
-from jamreel.core.result import Answers, EaseOption, Figure, Need, Plan, PlannedBend, Strength
+from jamreel.core.result import (
+    Answers,
+    EaseOption,
+    Figure,
+    Need,
+    Plan,
+    PlannedBend,
+    ProposedEdit,
+    Strength,
+)
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus
 from jamreel.core.words import say
 from jamreel.core.workpiece.job import Job, Wire
@@ -56,6 +65,7 @@ def assemble(
     needs: tuple[Need, ...] = (),
     weakest: Strength | None = None,
     minutes: float | None = None,
+    counted_out: tuple[ProposedEdit, ...] = (),
 ) -> Plan:
     """Return the plan of one construction.
 
@@ -104,6 +114,7 @@ def assemble(
         needs=needs,
         weakest=weakest,
         minutes=minutes,
+        counted_out=counted_out,
         drawings=drawings,
         putting_right=righting,
     )

@@ -128,8 +128,10 @@ def needs_of(composition: Composition, sets: int = 1) -> tuple[Need, ...]:
     return tuple(
         Need(
             id=f"{key}-{i}",
+            kind="bead" if key == "bead" else "finding",
             label=say(f"need.{key}"),
             size=size,
+            size_mm=bought.size_mm,
             quantity=count,
             mass_g=bought.mass_g * count,
         )

@@ -59,7 +59,7 @@ def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting:
     bends: list[BendAt] = []
     starts: dict[str, float] = {}
     for n, stretch in enumerate(stretches):
-        length = developed_length(stretch.moves, wire.d)
+        length = developed_length(stretch.moves, wire.neutral)
         lines.append(CutLine(id=stretch.key, label=stretch.label, value_mm=length))
         spans.append(
             Span(
@@ -71,8 +71,8 @@ def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting:
                 ledger=stretch.ledger or (stretch.key,),
             )
         )
-        bends += bends_of(stretch.moves, wire.d, start=at) if stretch.kind == "part" else ()
-        marks += marks_of(stretch.moves, wire.d, start=at)
+        bends += bends_of(stretch.moves, wire.neutral, start=at) if stretch.kind == "part" else ()
+        marks += marks_of(stretch.moves, wire.neutral, start=at)
         starts[stretch.key] = at
         if stretch.kind == "body":
             marks.append(MarkAt(label=say("mark.centre"), at_mm=at + length / 2))
@@ -82,7 +82,7 @@ def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting:
         marks.append(MarkAt(label=label, at_mm=at))
     bent = sum(bend.takes_mm for bend in bends)
     net = at - cutting.trim
-    for key, value in (("trim_right", cutting.trim), *extras(cutting, bent, net, wire.d)):
+    for key, value in (("trim_right", cutting.trim), *extras(cutting, bent, net, wire.neutral)):
         lines.append(CutLine(id=key, label=say(f"ledger.{key}.label"), value_mm=value))
         if value > 0:
             spans.append(_trim(key, at, at + value))
@@ -100,6 +100,7 @@ def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting:
         # A sample that takes less wire than the rule says may end short of the last mark.
         marks=tuple(m.model_copy(update={"at_mm": min(m.at_mm, at)}) for m in marks),
         stock=wire.key,
+        mass_g=wire.mass(cut_length(lines)),
     )
     return Laid(cut, tuple(bends), tuple(spans), starts)
 

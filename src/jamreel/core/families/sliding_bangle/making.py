@@ -48,6 +48,7 @@ def cut(z: Sizes) -> Cut:
         lines=lines,
         marks=marks,
         stock=z.wire.key,
+        mass_g=z.wire.mass(length),
     )
 
 

@@ -1,0 +1,132 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import { api, ask, type Fetch, type Piece, type Plan } from "../api/client";
+import { queries } from "../api/queries";
+import { Button } from "../ui/Button";
+import { Select } from "../ui/Select";
+import { Problem } from "../ui/TextField";
+
+interface Tick {
+  piece_id: number;
+  key: string;
+  ticked: boolean;
+  stock_id?: number | null;
+}
+
+interface Props {
+  /** As for the cut board, whose answer this shows another part of. */
+  pieces: string;
+  at: number;
+  heading?: "h2" | "h3";
+  /** The one piece whose taken beads can be put back here. */
+  piece?: Piece;
+  plan?: Plan | null;
+  onTaken?: (piece: Piece) => void;
+}
+
+/** Beads and findings to take out of their trays; taking them moves the stock. */
+export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTaken }: Props) {
+  const { t } = useTranslation();
+  const client = useQueryClient();
+  const { data: board } = useQuery(queries.board(pieces, at));
+  const again = () => {
+    for (const key of ["board", "rack", "bench"])
+      void client.invalidateQueries({ queryKey: [key] });
+  };
+  const tick = useMutation({
+    mutationFn: ({ piece_id, ...body }: Tick) =>
+      ask<Piece>(
+        api.POST("/api/pieces/{piece_id}/ticks", {
+          params: { path: { piece_id } },
+          body: { kind: "need", actual: "", ...body },
+        }),
+      ),
+    onSuccess: (changed) => {
+      onTaken?.(changed);
+      again();
+    },
+    onError: again,
+  });
+  const taken = (plan?.needs ?? []).filter((need) =>
+    piece?.ticks.some((one) => one.kind === "need" && one.key === need.id),
+  );
+  const fetch = board?.fetch ?? [];
+  if (fetch.length + taken.length === 0) return null;
+  return (
+    <section data-drawn="trays">
+      <Heading className="border-b border-ink pb-0.5 text-[17px]">{t("trays.title")}</Heading>
+      <ul>
+        {fetch.map((one) => (
+          <ToFetch
+            key={`${one.piece_id}/${one.key}`}
+            one={one}
+            many={(board?.pieces.length ?? 0) > 1}
+            busy={tick.isPending}
+            onTake={(stock_id) =>
+              tick.mutate({ piece_id: one.piece_id, key: one.key, ticked: true, stock_id })
+            }
+          />
+        ))}
+        {piece &&
+          taken.map((need) => (
+            <li
+              key={need.id}
+              className="flex flex-wrap items-center gap-3 border-b hairline py-1.5 text-muted"
+            >
+              <span className="mr-auto line-through">
+                {need.quantity} × {need.size}, {need.label}
+              </span>
+              <Button
+                disabled={tick.isPending}
+                onClick={() => tick.mutate({ piece_id: piece.id, key: need.id, ticked: false })}
+              >
+                {t("trays.put_back")}
+              </Button>
+            </li>
+          ))}
+      </ul>
+      <Problem says={tick.error?.message} />
+    </section>
+  );
+}
+
+interface RowProps {
+  one: Fetch;
+  many: boolean;
+  busy: boolean;
+  onTake: (stock: number | null) => void;
+}
+
+function ToFetch({ one, many, busy, onTake }: RowProps) {
+  const { t } = useTranslation();
+  const fitting = one.trays.find((tray) => tray.fits && tray.amount >= one.quantity);
+  const [picked, setPicked] = useState<string | null>(null);
+  const tray = picked ?? String(fitting?.stock_id ?? "");
+  return (
+    <li className="flex flex-wrap items-center gap-3 border-b hairline py-1.5">
+      <span className="mr-auto leading-tight">
+        <span className="figures text-[20px] font-semibold">{one.quantity}</span> × {one.size},{" "}
+        {one.label}
+        {many && <span className="block text-[14px] text-muted">{one.piece}</span>}
+      </span>
+      <Select
+        label={t("trays.from", { what: one.size })}
+        labelHidden
+        className="w-64"
+        value={tray}
+        options={[
+          { value: "", label: t("trays.elsewhere") },
+          ...one.trays.map((each) => ({
+            value: String(each.stock_id),
+            label: t("trays.tray", { name: each.name, count: Math.round(each.amount) }),
+          })),
+        ]}
+        onChoose={setPicked}
+      />
+      <Button disabled={busy} onClick={() => onTake(tray ? Number(tray) : null)}>
+        {t("trays.take")}
+      </Button>
+    </li>
+  );
+}
