@@ -79,7 +79,7 @@ def nesting() -> None:
         plan = nest(cuts, racks, keep=60)
         print(
             f"{count:>4} cuts, {pieces:>2} pieces      {plan.seconds:6.2f} s {plan.optimal!s:>8} "
-            f"{100 * plan.gap:5.2f} % {plan.scrap:6.0f}mm {plan.hand_scrap:6.0f}mm "
+            f"{100 * plan.gap:5.3f} % {plan.scrap:6.0f}mm {plan.hand_scrap:6.0f}mm "
             f"{plan.weight:7.0f}/{plan.bound:.0f}"
         )
 

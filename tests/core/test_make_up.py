@@ -10,11 +10,12 @@ from hypothesis import strategies as st
 
 from jamreel.core.closures.crook_hook import CrookHook
 from jamreel.core.closures.open_ends import OpenEnds
+from jamreel.core.families import registered
 from jamreel.core.fit.thickness import inside_girth_of
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.makeup.checks import make_up_advice, weakest_of
 from jamreel.core.makeup.compose import compose
-from jamreel.core.makeup.fill import fill, finished_of, inside_of
+from jamreel.core.makeup.fill import changed, fill, finished_of, inside_of
 from jamreel.core.makeup.layout import laid_evenly
 from jamreel.core.makeup.sequence import Entry, MakeUp, laid_out
 from jamreel.core.parts.bead import StrungBead
@@ -318,3 +319,52 @@ def test_units_of_a_mirrored_sequence_are_symmetrical_about_the_front() -> None:
 
 def test_an_empty_sequence_is_no_units() -> None:
     assert laid_out(()) == ()
+
+
+ROUND = ("linked_bracelet", "linked_anklet", "linked_armlet", "linked_choker")
+
+
+def untouched(kind: str, **more: Any) -> dict[str, Any]:
+    return {**example(kind), "piece": {"kind": kind, **more}, "wire": {"size": "20 awg"}}
+
+
+@pytest.mark.parametrize("kind", ROUND)
+def test_a_make_up_that_was_not_touched_is_counted_to_its_length(kind: str) -> None:
+    brief = untouched(kind)
+    plan = plan_raw(brief, Shop())
+    assert plan.counted_out
+    unit = max(p.length for p in _lying(brief, plan))
+    # No count comes nearer than half of what is counted.
+    assert figure(plan, "off_length") <= unit / 2 + 1e-6
+    best = next(p for p in propose_raw(brief, Shop()) if len(p.edits) == 1)
+    assert best.now
+    assert best.edits == plan.counted_out
+
+
+def _lying(brief: dict[str, Any], plan: Any) -> Any:
+    made = registered()[brief["piece"]["kind"]].model_validate(brief["piece"])
+    assert isinstance(made, MakeUp)
+    return compose(changed(made, plan.counted_out), WIRE).parts
+
+
+def test_the_count_follows_the_wrist_until_an_entry_is_set() -> None:
+    def links(brief: dict[str, Any], wrist: float) -> int:
+        girth = {"wrist_girth": {"readings": [{"value": wrist}]}}
+        plan = plan_raw({**brief, "measures": girth}, Shop())
+        found = next(need for need in plan.needs if need.kind == "bead")
+        assert found.size_mm == 6
+        return found.quantity
+
+    free = untouched("linked_bracelet")
+    assert links(free, 190) > links(free, 150) > 5
+    wider = untouched("linked_bracelet", closure={"kind": "toggle", "ring_pin": "19"})
+    assert links(wider, 170) < links(free, 170)
+    set_ = untouched("linked_bracelet", entries=[{"part": {"kind": "linked_bead"}, "times": 7}])
+    assert links(set_, 190) == links(set_, 150) == 7
+
+
+def test_every_new_piece_starts_with_wire_that_its_parts_take() -> None:
+    for kind, cls in registered().items():
+        brief = {**example(kind), "piece": {"kind": kind}, "wire": dict(cls.usual_wire)}
+        said = {a.id for a in plan_raw(brief, Shop()).advice}
+        assert not said & {"hole_small", "loop_small", "thin_for_loop", "soft"}, (kind, said)

@@ -3,6 +3,7 @@
 import math
 import subprocess
 import sys
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -12,6 +13,7 @@ from jamreel.core.closures.base import Closure
 from jamreel.core.closures.broad_hook import BroadHook
 from jamreel.core.closures.crook_hook import CrookHook
 from jamreel.core.closures.folded_hook import FoldedHook
+from jamreel.core.closures.own_hook import OwnHook
 from jamreel.core.closures.s_hook import SHook
 from jamreel.core.closures.spring_clasp import SpringClasp
 from jamreel.core.closures.toggle import Toggle
@@ -35,8 +37,11 @@ from jamreel.core.parts.ring_link import RingLink
 from jamreel.core.parts.spacer_coil import SpacerCoil
 from jamreel.core.parts.tassel import Tassel
 from jamreel.core.path.moves import developed_length
+from jamreel.core.plan import BriefRefused, plan_raw
+from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import metals
 from tests.conftest import ROOT
+from tests.core.families import example
 
 D = 0.812
 WIRE = Wire(D, "20 AWG", metals()["copper"], "half_hard", 210.0)
@@ -215,6 +220,53 @@ def test_hooks_pass_their_eyes_and_bars_their_rings() -> None:
     assert mates(CrookHook(tip_pin=1, eye_pin=3)) == {"hook_wide"}
     assert mates(Toggle(ring_pin=12, bar=15)) == {"bar_short"}
     assert mates(Toggle(ring_pin=12, bar=16)) == set()
+
+
+HOOK = (
+    OwnMove(move="bend", degrees=360, pin=3, side="right"),
+    OwnMove(move="straight", length=9),
+    OwnMove(move="bend", degrees=180, pin=6),
+    OwnMove(move="straight", length=9),
+)
+
+
+def test_a_hook_of_ones_own_bears_in_its_crook_and_has_to_pass_its_eye() -> None:
+    made = OwnHook(moves=HOOK, tip=3, eye_pin=5).make(ONE)
+    # From the inside of the loop over a shank of 9 to the inside of the crook, a little slanted.
+    straight = 3 + 0.5 + 9 + 6 / 2
+    assert made.holding.length == pytest.approx(straight, abs=0.8)
+    assert takes(made.holding) == pytest.approx(math.pi * 4 + 9 + math.pi * 7 / 2 + 9)
+    assert made.hold is not None
+    assert made.hold.newtons == pytest.approx(10.0, abs=0.05)  # 1.0 at 210 on a 6 mm pin
+    assert {a.id for a in made.mates if a} == set()
+    wide = OwnHook(moves=HOOK, tip=5, eye_pin=5).make(ONE)
+    assert {a.id for a in wide.mates if a} == {"hook_wide"}
+    assert OwnHook(name="heron beak").says == "heron beak"
+
+
+def test_a_hook_without_a_shape_is_refused_at_its_moves() -> None:
+    brief = example("linked_bracelet")
+    flat = {"kind": "own_hook", "moves": [{"move": "turn", "degrees": 90}]}
+    with pytest.raises(BriefRefused) as refused:
+        plan_raw({**brief, "piece": {**brief["piece"], "closure": flat}}, Shop())
+    assert refused.value.problems[0].field == "piece.closure.moves"
+
+
+@pytest.mark.parametrize("name", sorted(registered_closures()))
+def test_every_closure_is_made_of_wire_it_cuts_and_says_how_to_make_it(name: str) -> None:
+    made = registered_closures()[name].model_validate({}).make(ONE)
+    for half in (made.receiving, made.holding):
+        for use in half.wires:
+            assert sum(developed_length(moves, use.wire.d) for _, moves in use.stretches) > 5
+        if half.wires:
+            assert half.steps
+            assert half.minutes > 0
+    if made.hold is not None:
+        assert made.hold.newtons > 1
+    thin = registered_closures()[name].model_validate({}).make(replace(ONE, d=0.6))
+    if made.hold is not None and thin.hold is not None and name != "spring_clasp":
+        # Thinner wire opens sooner, whatever the closure.
+        assert thin.hold.newtons < made.hold.newtons
 
 
 def test_what_closures_add_on_paper() -> None:

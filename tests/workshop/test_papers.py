@@ -10,7 +10,9 @@ import pytest
 from jamreel.core.cutting.cuts import Cut
 from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
-from jamreel.workshop.papers.bench_strip import _rows, bench_strip, tiles
+from jamreel.core.units import format_length
+from jamreel.workshop.papers.bench_strip import Paper, _rows, bench_strip, tiles
+from jamreel.workshop.papers.making_card import making_card
 from tests.conftest import EXAMPLES
 
 MM = 72 / 25.4
@@ -88,3 +90,86 @@ def test_marks_are_true_to_a_tenth_over_all_tiles() -> None:
             found.append(line["x0"] / MM - 12 + 270 * tile)
     wanted = sorted({0.0, cut.length_mm, *(m.at_mm for m in cut.marks)})
     assert sorted(set(found)) == pytest.approx(wanted, abs=0.1)
+
+
+def card_of(plan: Plan, paper: Paper = "a4", shop: Shop | None = None) -> Any:
+    body = making_card(plan, "Ærø's links", "Tobin Arkwell", paper, shop or Shop())
+    return pdfplumber.open(io.BytesIO(body))
+
+
+@pytest.mark.parametrize("name", ["linked-bracelet", "drop-earring", "sliding-bangle"])
+@pytest.mark.parametrize("paper", ["a4", "letter"])
+def test_a_making_card_is_one_page_with_every_cut_pin_and_part(name: str, paper: Paper) -> None:
+    plan = plan_of(name)
+    with card_of(plan, paper) as pdf:
+        (page,) = pdf.pages
+        text = page.extract_text()
+        inside = page.within_bbox((0, 0, page.width, page.height)).extract_text()
+    assert "Ærø's links" in text
+    assert "Tobin Arkwell" in text
+    assert text == inside
+    for cut in plan.cuts:
+        assert format_length(cut.length_mm, "mm").split()[0] in text, cut.label
+    for need in plan.needs:
+        assert str(need.quantity) in text
+        assert need.size in text
+    for bend in plan.bends:
+        assert format_length(bend.tool_mm or bend.pin, "mm") in text
+    words = " ".join(text.split())
+    for i, one in enumerate(plan.steps, 1):
+        assert f"{i} " in words
+        assert one.title.split(":")[-1].strip() in words
+    # What can hurt is said on paper too.
+    for caution in plan.cautions:
+        assert caution.says.split()[0] in text
+
+
+def test_a_card_of_very_many_kinds_still_holds_every_step() -> None:
+    brief = json.loads((EXAMPLES / "linked-bracelet.json").read_text())
+    sorts: tuple[dict[str, Any], ...] = tuple(
+        {"part": {"kind": "linked_bead", "bead": f"{4 + n / 4}", "pin": f"{2 + n / 8}"}}
+        for n in range(16)
+    )
+    plan = plan_of("linked-bracelet", piece={**brief["piece"], "entries": sorts})
+    assert len(plan.steps) > 60
+    with card_of(plan) as pdf:
+        (page,) = pdf.pages
+        numbers = {
+            word["text"].rstrip("!")
+            for word in page.extract_words(x_tolerance=1, y_tolerance=1)
+            if word["x0"] > page.width / 2
+        }
+        assert {str(i) for i in range(1, len(plan.steps) + 1)} <= numbers
+        assert max(c["bottom"] for c in page.chars) < page.height - 10 * MM
+
+
+def test_a_making_card_of_an_inch_bench_is_in_inches() -> None:
+    plan = plan_of("linked-bracelet")
+    with card_of(plan, shop=Shop(unit="in")) as pdf:
+        text = pdf.pages[0].extract_text()
+    assert " in" in text
+    assert format_length(plan.cuts[0].length_mm, "mm") not in text
+
+
+def test_a_card_draws_the_piece_within_the_page_and_true_to_proportion() -> None:
+    plan = plan_of("linked-bracelet")
+    sheet = next(s for s in plan.drawings.sheets if s.id == "sequence")
+    xs = [
+        at + x
+        for one in sheet.placed
+        for at in (one.at[0],)
+        for stroke in sheet.shapes[one.shape]
+        for x, _ in stroke.points
+    ]
+    with card_of(plan) as pdf:
+        page = pdf.pages[0]
+        drawn = [c for c in page.curves if c["top"] / MM < 85]
+        assert drawn
+        left, right = min(c["x0"] for c in drawn), max(c["x1"] for c in drawn)
+        assert 10 * MM < left < right < page.width - 10 * MM
+        tall = max(c["bottom"] for c in drawn) - min(c["top"] for c in drawn)
+    ys = [
+        one.at[1] + y for one in sheet.placed for s in sheet.shapes[one.shape] for _, y in s.points
+    ]
+    wide_mm, tall_mm = max(xs) - min(xs), max(ys) - min(ys)
+    assert (right - left) / tall == pytest.approx(wide_mm / tall_mm, rel=0.25)

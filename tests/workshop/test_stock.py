@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from jamreel.core.plan import BriefRefused
 from jamreel.workshop import making
-from jamreel.workshop.board import lay_out
+from jamreel.workshop.board import Fetch, fits_need, lay_out, short_of, to_fetch
 from jamreel.workshop.making import AlreadyTicked
 from jamreel.workshop.models import Movement, Piece, Stock, Tick, Workshop
 from jamreel.workshop.pieces import start_piece
@@ -278,3 +278,121 @@ def test_one_bad_line_keeps_a_whole_file_out(bench: Workshop) -> None:
     assert [(r.line, "tin" in r.says) for r in done.refused] == [(3, True)]
     assert not Stock.objects.exists()
     assert import_stock(bench, "name\nx\n", commit=True).refused[0].line == 1
+
+
+BEADS = {"kind": "bead", "name": "slate 6", "size": "6 mm", "hole": "1 mm", "amount": "30"}
+CLASPS = {"kind": "finding", "name": "clasps", "size": "11 mm", "amount": "2"}
+
+
+@pytest.fixture
+def untouched(bench: Workshop) -> Piece:
+    brief = {**example("linked_bracelet"), "piece": {"kind": "linked_bracelet"}}
+    return start_piece(bench, "Links", brief)
+
+
+def need_of(bench: Workshop, piece: Piece, kind: str) -> Fetch:
+    return next(one for one in to_fetch(bench, [piece]) if one.need.kind == kind)
+
+
+def test_beads_leave_their_tray_when_they_are_taken_and_come_back(
+    bench: Workshop, untouched: Piece
+) -> None:
+    small = add_stock(bench, {**BEADS, "name": "slate 4", "size": "4 mm"})
+    tray = add_stock(bench, BEADS)
+    fetch = need_of(bench, untouched, "bead")
+    assert [s.name for s in fetch.may_be] == ["slate 6", "slate 4"]
+    assert fits_need(fetch.need, tray)
+    assert not fits_need(fetch.need, small)
+    count = fetch.need.quantity
+    making.tick(bench, untouched.pk, "need", fetch.need.id, stock_id=tray.pk)
+    assert amount_of(tray) == 30 - count
+    assert [one.need.kind for one in to_fetch(bench, [untouched])] == ["finding"]
+    with pytest.raises(AlreadyTicked):
+        making.tick(bench, untouched.pk, "need", fetch.need.id, stock_id=tray.pk)
+    making.untick(bench, untouched.pk, "need", fetch.need.id)
+    assert amount_of(tray) == 30
+    # One rolled off the bench: so many were taken as were said to be.
+    making.tick(bench, untouched.pk, "need", fetch.need.id, str(count + 1), tray.pk)
+    assert amount_of(tray) == 30 - count - 1
+    assert not untouched.ticks.filter(kind="cut").exists()
+
+
+@pytest.mark.parametrize(
+    ("typed", "actual", "field"),
+    [
+        ({**BEADS, "amount": "3"}, "", "stock"),
+        (BEADS, "2.5", "made.bead-1"),
+        (BEADS, "a few", "made.bead-1"),
+        (REEL, "", "stock"),
+    ],
+)
+def test_what_can_not_be_taken_is_refused_and_nothing_moves(
+    bench: Workshop, untouched: Piece, typed: dict[str, Any], actual: str, field: str
+) -> None:
+    tray = add_stock(bench, typed)
+    before = amount_of(tray)
+    key = need_of(bench, untouched, "bead").need.id
+    with pytest.raises(BriefRefused) as refused:
+        making.tick(bench, untouched.pk, "need", key, actual, tray.pk)
+    assert refused.value.problems[0].field.split("-")[0] == field.split("-")[0]
+    assert amount_of(tray) == before
+    assert not Tick.objects.filter(undone_at__isnull=True).exists()
+
+
+def test_wire_can_not_be_cut_off_a_tray_of_beads(bench: Workshop, untouched: Piece) -> None:
+    tray = add_stock(bench, {**BEADS, "amount": "4000"})
+    cut = lay_out(bench, [untouched])[0].lanes[0].cuts[0]
+    with pytest.raises(BriefRefused) as refused:
+        making.tick(bench, untouched.pk, "cut", cut.key, stock_id=tray.pk)
+    assert refused.value.problems[0].key == "not_wire"
+    assert amount_of(tray) == 4000
+
+
+def test_what_the_trays_lack_for_several_pieces_is_counted_together(
+    bench: Workshop, untouched: Piece
+) -> None:
+    add_stock(bench, CLASPS)
+    brief = {**example("linked_bracelet"), "piece": {"kind": "linked_bracelet"}}
+    pieces = [untouched, *(start_piece(bench, f"Links {n}", brief) for n in (2, 3))]
+    beads = need_of(bench, untouched, "bead").need.quantity
+    short = {(s.label, s.size): s.count for s in short_of(bench, to_fetch(bench, pieces))}
+    assert short == {("beads", "6.0 mm glass"): 3 * beads, ("clasp", "11.0 mm"): 1}
+    add_stock(bench, {**BEADS, "amount": str(3 * beads - 5)})
+    short_now = {s.label: s.count for s in short_of(bench, to_fetch(bench, pieces))}
+    assert short_now == {"beads": 5, "clasp": 1}
+
+
+def test_a_board_weighs_wire_by_its_section_even_when_none_is_on_the_rack(
+    bench: Workshop,
+) -> None:
+    half = {"size": "2 mm", "section": {"shape": "half_round", "flat": "4 mm"}}
+    cuff = start_piece(bench, "Cuff", {**example("open_cuff"), "wire": half})
+    (group,) = lay_out(bench, [cuff])
+    (cut,) = group.lanes[0].cuts
+    # Half of a 4 mm round, copper at 8.94 g/cm3.
+    grams = 8.94e-3 * 3.14159265 * 4 / 2 * cut.cut.length_mm
+    assert group.mass_g == pytest.approx(grams, rel=1e-4)
+    assert group.buy_count == 1
+    add_stock(bench, {"kind": "length", "wire": half, "amount": "40 cm"})
+    (on_it,) = lay_out(bench, [cuff])
+    assert (on_it.buy_count, on_it.lanes[0].kind) == (0, "length")
+
+
+def test_a_board_looks_the_same_until_something_changes(bench: Workshop, bracelet: Piece) -> None:
+    add_stock(bench, REEL)
+    add_stock(bench, {**REEL, "kind": "offcut", "amount": "183 mm"})
+
+    def board() -> list[tuple[str, list[str]]]:
+        return [
+            (lane.kind, [one.id for one in lane.cuts])
+            for group in lay_out(bench, [bracelet])
+            for lane in group.lanes
+        ]
+
+    first = board()
+    assert board() == first
+    cut = lay_out(bench, [bracelet])[0].lanes[0].cuts[0]
+    making.tick(bench, bracelet.pk, "cut", cut.key)
+    left = [one for _, ids in board() for one in ids]
+    assert cut.id not in left
+    assert len(left) == sum(len(ids) for _, ids in first) - 1

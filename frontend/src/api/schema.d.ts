@@ -3415,6 +3415,10 @@ export interface components {
             says: string;
             /** Sites */
             sites: string[];
+            /** Usual Wire */
+            usual_wire: {
+                [key: string]: string;
+            };
             /** Wired */
             wired: boolean;
         };

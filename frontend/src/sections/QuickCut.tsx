@@ -16,6 +16,7 @@ interface Quick {
   values: Record<string, string>;
   size: string;
   metal: string;
+  temper: string;
   ease: string;
 }
 const EMPTY: Quick = {
@@ -23,6 +24,7 @@ const EMPTY: Quick = {
   values: {},
   size: "14 awg",
   metal: "copper",
+  temper: "half_hard",
   ease: "comfortable",
 };
 const SHOWN = ["open", "worn", "inside", "overlap", "opening", "fall", "ear_gap", "step"];
@@ -40,7 +42,7 @@ function briefOf(quick: Quick, sites: readonly string[]) {
     ),
     ease: { school: "fixed", word: quick.ease },
     piece: { kind: quick.kind },
-    wire: { size: quick.size, metal: quick.metal, temper: "half_hard" },
+    wire: { size: quick.size, metal: quick.metal, temper: quick.temper },
   };
 }
 
@@ -77,6 +79,12 @@ export function QuickCut() {
   const at = (field: string) => problems.find((p) => p.field.startsWith(field))?.says;
   const set = (key: "kind" | "size" | "metal" | "ease") => (value: string) =>
     setQuick({ ...quick, [key]: value });
+  // Another piece starts with its own wire, as long as the wire was not chosen.
+  const usual = kind?.usual_wire;
+  const wireOf = (chosen: string) =>
+    usual && usual.size === quick.size && usual.metal === quick.metal
+      ? facts?.kinds.find((one) => one.kind === chosen)?.usual_wire
+      : {};
   const fields = [...sites.map((site) => `measures.${site}`), "wire.size"];
   const answer = plan?.figures.find((figure) => figure.id === plan.answers.cut);
   return (
@@ -95,7 +103,7 @@ export function QuickCut() {
             className="col-span-2"
             facts={facts}
             value={quick.kind}
-            onChoose={set("kind")}
+            onChoose={(chosen) => setQuick({ ...quick, kind: chosen, ...wireOf(chosen) })}
           />
         )}
         {sites.map((site) => (

@@ -133,7 +133,7 @@ function Pieces({ wearer }: { wearer: Wearer }) {
             brief: {
               schema: 1,
               piece: { kind },
-              wire: { size: "14 awg", metal: "copper", temper: "half_hard" },
+              wire: chosen?.usual_wire,
             },
           },
         }),

@@ -21,7 +21,7 @@ export function PieceChoices(props: StationProps) {
         label={t("make_up.kind")}
         facts={facts}
         value={brief.piece.kind ?? ""}
-        onChoose={(chosen) => edit(["piece"], { kind: chosen } as Brief["piece"])}
+        onChoose={(chosen) => edit([], asKind(brief, facts, chosen))}
       />
       <div className="grid grid-cols-2 gap-3">
         {kind?.choices.map((choice) => (
@@ -30,6 +30,21 @@ export function PieceChoices(props: StationProps) {
       </div>
     </section>
   );
+}
+
+/** A brief for another kind of piece; its wire goes with it as long as it was not chosen. */
+export function asKind(brief: Brief, facts: Facts, chosen: string): Brief {
+  const usual = (kind: string | undefined) =>
+    facts.kinds.find((one) => one.kind === kind)?.usual_wire;
+  const before = usual(brief.piece.kind);
+  const untouched =
+    before !== undefined &&
+    Object.entries(before).every(([name, value]) => brief.wire[name as "metal"] === value);
+  return {
+    ...brief,
+    piece: { kind: chosen } as Brief["piece"],
+    wire: untouched ? { ...brief.wire, ...usual(chosen) } : brief.wire,
+  };
 }
 
 interface KindProps {

@@ -45,6 +45,7 @@ class Kind(Schema):
     wired: bool
     composed: bool
     any_section: bool
+    usual_wire: dict[str, str]
     defaults: dict[str, Any]
 
 
@@ -126,6 +127,7 @@ def facts(request: HttpRequest) -> Facts:
                 wired=cls.wired,
                 composed=issubclass(cls, Composed),
                 any_section=cls.any_section,
+                usual_wire=dict(cls.usual_wire),
                 defaults=_make_up(cls) if issubclass(cls, Composed) else {},
             )
             for kind, cls in registered().items()

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import type { Brief, Plan } from "../../api/client";
+import type { Plan } from "../../api/client";
 import {
   after,
   inserted,
@@ -18,7 +18,7 @@ import { Select } from "../../ui/Select";
 import { Problem } from "../../ui/TextField";
 import type { StationProps } from "../context";
 import { Allowances, MetalChoice, WireChoice } from "../MakeUpStation";
-import { KindSelect } from "../PieceChoices";
+import { asKind, KindSelect } from "../PieceChoices";
 import { EntryList } from "./EntryList";
 import { Fields } from "./Fields";
 import { OwnMoves } from "./OwnMoves";
@@ -216,7 +216,7 @@ function PiecePanel({ typed, ...props }: PanelProps) {
         label={t("make_up.kind")}
         facts={facts}
         value={brief.piece.kind ?? ""}
-        onChoose={(chosen) => edit(["piece"], { kind: chosen } as Brief["piece"])}
+        onChoose={(chosen) => edit([], asKind(brief, facts, chosen))}
       />
       <Fields
         choices={(kind?.choices ?? []).filter((one) => !STRING.includes(one.name))}

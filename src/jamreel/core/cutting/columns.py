@@ -13,6 +13,8 @@ import numpy.typing as npt
 from ortools.sat.python import cp_model
 from scipy.optimize import linprog
 
+from jamreel.core.cutting.fullest import powers
+
 Floats = npt.NDArray[np.float64]
 # Prices differ from true ones by rounding; less than this is no gain.
 TOLERANCE = 1e-6
@@ -74,8 +76,12 @@ def relax(
     bound = -np.inf
     while time.perf_counter() < deadline:
         value, prices, shares = _master(takes, wanted, classes, columns, missing)
-        fresh, slack = [], 0.0
+        fresh: list[Column] = []
+        slack = 0.0
         for of, each in enumerate(classes):
+            if time.perf_counter() > deadline:
+                # Patterns found so far serve; a bound takes the prices of all pieces.
+                return bound, columns + fresh
             found, gain = _price(of, each, takes, wanted, prices, shares[of])
             slack += each.count * max(0.0, gain)
             if found is not None and gain > TOLERANCE and (of, found.counts) not in known:
@@ -127,13 +133,24 @@ def _price(
 ) -> tuple[Column | None, float]:
     """Return the pattern of one class that the prices value most, and its gain over its cost.
 
-    A bounded knapsack over exactly used lengths, because what is left over is not free.
+    A bounded knapsack over exactly used lengths, because what is left over is not free. Of a reel
+    with room for all that pays, all that pays is taken.
     """
-    room = each.room
+    if each.endless:
+        pays = [n if prices[k] > takes[k] * each.weight else 0 for k, n in enumerate(wanted)]
+        spent = sum(n * take for n, take in zip(pays, takes, strict=True))
+        if spent == 0:
+            return None, 0.0
+        if spent <= each.room:
+            worth = float(sum(n * price for n, price in zip(pays, prices, strict=True)))
+            whole = Column(of, tuple(pays), each.cost(spent))
+            return whole, worth - whole.cost - share
+    # No more can be used than is wanted in all.
+    room = min(each.room, sum(n * take for n, take in zip(wanted, takes, strict=True)))
     items = [
         (kind, many)
         for kind, count in enumerate(wanted)
-        for many in _powers(min(count, room // takes[kind]))
+        for many in powers(min(count, room // takes[kind]))
     ]
     best = np.full(room + 1, -np.inf)
     best[0] = 0.0
@@ -147,9 +164,9 @@ def _price(
         took[i, length:] = better
         best[length:] = np.where(better, moved, best[length:])
     used = np.arange(room + 1)
-    cost = used * each.weight
+    cost: Floats = (used * each.weight).astype(float)
     if not each.endless:
-        cost = np.where(room - used < each.keep, each.weight * room, cost)
+        cost = np.where(each.room - used < each.keep, each.weight * each.room, cost)
     gains = best - cost - each.opening
     gains[0] = -np.inf
     at = int(np.argmax(gains))
@@ -164,16 +181,6 @@ def _price(
             at -= many * takes[kind]
     spent = sum(n * t for n, t in zip(counts, takes, strict=True))
     return Column(of, tuple(counts), each.cost(spent)), gain
-
-
-def _powers(count: int) -> list[int]:
-    """Return numbers whose sums give every number up to a count."""
-    parts, power = [], 1
-    while count > 0:
-        parts.append(min(power, count))
-        count -= parts[-1]
-        power *= 2
-    return parts
 
 
 def whole_plan(

@@ -11,12 +11,14 @@ import math
 import time
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import partial
 from typing import Literal
 
 import numpy as np
 from ortools.sat.python import cp_model
 
 from jamreel.core.cutting.columns import Class, Column, relax, whole_plan
+from jamreel.core.cutting.fullest import Floats, fullest
 from jamreel.core.errors import Refusal
 from jamreel.core.values import Frozen
 
@@ -110,7 +112,8 @@ def nest(
         seconds: to search for at most.
 
     Returns:
-        The plan. With the same input it is the same, unless time ran out.
+        The plan, proven or within ``NEAR_ENOUGH`` of its bound where time allows. Of plans that
+        weigh the same any may come out.
 
     Raises:
         Refusal: a length or a piece of wire that is none.
@@ -121,7 +124,9 @@ def nest(
     started = time.perf_counter()
     problem = _in_tenths(cuts, racks, keep, kerf)
     by_hand = _first_fit(problem)
-    best, bound = _best(problem, by_hand, started + seconds)
+    filled = _filled(problem)
+    start = min(by_hand, filled, key=lambda plan: _weight(problem, plan))
+    best, bound = _best(problem, start, started + seconds)
     weight = _weight(problem, best)
     bound = min(max(bound, _least(problem)), weight)
     optimal = weight - bound < 0.5
@@ -191,6 +196,42 @@ def _first_fit(problem: _Sum) -> Plan:
     return plan
 
 
+def _filled(problem: _Sum) -> Plan:
+    """Return a plan that fills piece by piece, offcuts first, each as well as the cuts allow."""
+    takes = [length + problem.kerf for length in problem.lengths]
+    left = list(problem.counts)
+    plan = [[0] * len(takes) for _ in problem.racks]
+    reels = sum(r for rack, r in zip(problem.racks, problem.rooms, strict=True) if is_reel(rack))
+    spare = reels >= sum(n * take for n, take in zip(left, takes, strict=True))
+    for b, rack in enumerate(problem.racks):
+        if is_reel(rack):
+            # Of a reel nothing is scrap: it takes what is left, the longest first.
+            room = problem.rooms[b]
+            for kind, take in enumerate(takes):
+                plan[b][kind] = min(left[kind], room // take)
+                room -= plan[b][kind] * take
+        else:
+            elsewhere = WEIGHT["reel"] if spare else _MISSING
+            worth = partial(_worth, problem, b, elsewhere)
+            plan[b] = list(fullest(takes, left, problem.rooms[b], worth) or plan[b])
+        left = [have - taken for have, taken in zip(left, plan[b], strict=True)]
+    return plan
+
+
+def _worth(problem: _Sum, b: int, elsewhere: int, used: Floats) -> Floats:
+    """Return what it saves to use so much of a piece, rather than wire that weighs more."""
+    rack, room = problem.racks[b], problem.rooms[b]
+    committed = np.where(room - used < problem.keep, room, used)
+    opened = np.where(used > 0, float(OPEN), 0.0)
+    saves: Floats = elsewhere * used - WEIGHT[rack.kind] * committed - opened
+    return saves
+
+
+def is_reel(rack: Rack) -> bool:
+    """Return whether a piece is a reel, of which nothing is scrap."""
+    return rack.kind == "reel"
+
+
 def _weight(problem: _Sum, plan: Plan) -> int:
     """Return what a plan weighs: used and scrapped wire by where it lies, and what is missing."""
     total = 0
@@ -216,21 +257,23 @@ def _used(problem: _Sum, row: list[int]) -> int:
 
 
 def _scrap(problem: _Sum, rack: Rack, left: int) -> int:
-    return 0 if rack.kind == "reel" or left >= problem.keep else left
+    return 0 if is_reel(rack) or left >= problem.keep else left
 
 
-def _best(problem: _Sum, by_hand: Plan, deadline: float) -> tuple[Plan, float]:
+def _best(problem: _Sum, start: Plan, deadline: float) -> tuple[Plan, float]:
     """Return the best plan found until a deadline, and a bound on what any plan weighs.
 
     Patterns first where pieces are alike or many; what they leave open is searched piece by piece.
     """
     if not problem.lengths or not problem.racks:
-        return by_hand, float(_weight(problem, by_hand))
-    best, bound = by_hand, float(_least(problem))
+        return start, float(_weight(problem, start))
+    best, bound = start, float(_least(problem))
+    if _weight(problem, best) - bound < max(0.5, NEAR_ENOUGH * bound):
+        return best, bound
     classes, members = _classes(problem)
     many = len(problem.racks) * len(problem.lengths) > MANY_CELLS
     if many or max(each.count for each in classes) >= ALIKE:
-        found, low = _by_patterns(problem, by_hand, classes, members, deadline)
+        found, low = _by_patterns(problem, start, classes, members, deadline)
         best, bound = min(best, found, key=lambda p: _weight(problem, p)), max(bound, low)
     left = deadline - time.perf_counter()
     if _weight(problem, best) - bound >= 0.5 and left > 0.1:
@@ -239,22 +282,30 @@ def _best(problem: _Sum, by_hand: Plan, deadline: float) -> tuple[Plan, float]:
     return best, bound
 
 
+# A plan this near to its bound is not searched any further: less wire than a file takes off.
+NEAR_ENOUGH = 1e-4
 # From so many cells, or so many pieces alike, patterns come first.
 MANY_CELLS, ALIKE = 700, 4
 
 
 def _least(problem: _Sum) -> int:
-    """Return what the wire alone weighs, were nothing scrapped and the lightest taken first."""
+    """Return what the wire alone weighs, were nothing scrapped and the lightest taken first.
+
+    Opening a piece counts by the share of it that is used: no plan opens for less.
+    """
     pieces = zip(problem.counts, problem.lengths, strict=True)
     wanted = sum(n * (length + problem.kerf) for n, length in pieces)
-    total = 0
-    for rack, room in sorted(
-        zip(problem.racks, problem.rooms, strict=True), key=lambda row: WEIGHT[row[0].kind]
-    ):
+    rates = sorted(
+        (WEIGHT[rack.kind] + OPEN / room, room)
+        for rack, room in zip(problem.racks, problem.rooms, strict=True)
+        if room > 0
+    )
+    total = 0.0
+    for rate, room in rates:
         taken = min(room, wanted)
-        total += WEIGHT[rack.kind] * taken
+        total += rate * taken
         wanted -= taken
-    return total + _MISSING * wanted
+    return math.ceil(total - 1e-6) + _MISSING * wanted
 
 
 def _classes(problem: _Sum) -> tuple[list[Class], list[list[int]]]:
@@ -271,7 +322,7 @@ def _classes(problem: _Sum) -> tuple[list[Class], list[list[int]]]:
 
 def _by_patterns(
     problem: _Sum,
-    by_hand: Plan,
+    start: Plan,
     classes: list[Class],
     members: list[list[int]],
     deadline: float,
@@ -279,12 +330,12 @@ def _by_patterns(
     """Return a plan put together from patterns, and the bound of their relaxation."""
     takes = [length + problem.kerf for length in problem.lengths]
     of = {b: c for c, found in enumerate(members) for b in found}
-    start = {
+    first = {
         Column(of[b], tuple(row), classes[of[b]].cost(_used(problem, row)))
-        for b, row in enumerate(by_hand)
+        for b, row in enumerate(start)
         if any(row)
     }
-    ordered = sorted(start, key=lambda column: (column.of, column.counts))
+    ordered = sorted(first, key=lambda column: (column.of, column.counts))
     now = time.perf_counter()
     half = now + 0.6 * (deadline - now)
     bound, columns = relax(takes, problem.counts, classes, ordered, _MISSING, half)
@@ -295,7 +346,7 @@ def _by_patterns(
     left = deadline - time.perf_counter()
     whole = whole_plan(takes, problem.counts, classes, columns, _MISSING, 0.7 * left)
     if whole is None:
-        return by_hand, bound
+        return start, bound
     plan = [[0] * len(takes) for _ in problem.racks]
     free = [list(found) for found in members]
     for column in whole:
@@ -306,7 +357,7 @@ def _by_patterns(
 def _grain(problem: _Sum) -> int:
     """Return what the weights of all plans are multiples of, 0 where they are of nothing coarse."""
     pieces = list(zip(problem.racks, problem.rooms, strict=True))
-    if any(rack.kind == "reel" or room > problem.keep for rack, room in pieces):
+    if any(is_reel(rack) or room > problem.keep for rack, room in pieces):
         return 0
     return math.gcd(*(OPEN + WEIGHT[rack.kind] * room for rack, room in pieces))
 
@@ -361,7 +412,7 @@ def _weighs(
 ) -> cp_model.LinearExpr:
     """Return what a piece of wire weighs in the search: all of it, unless its remnant is kept."""
     rack, room = problem.racks[b], problem.rooms[b]
-    if rack.kind == "reel":
+    if is_reel(rack):
         return WEIGHT[rack.kind] * used + OPEN * is_open
     kept = model.new_bool_var(f"kept{b}")
     committed = model.new_int_var(0, room, f"committed{b}")

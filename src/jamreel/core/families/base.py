@@ -8,9 +8,14 @@ from jamreel.core.choices import Asking, Choice
 from jamreel.core.result import Plan, Proposal
 from jamreel.core.workpiece.job import Job
 
-__all__ = ["Choice", "Construction", "Job", "registered"]
+__all__ = ["Choice", "Construction", "Job", "registered", "usually"]
 
 _registry: dict[str, type["Construction"]] = {}
+
+
+def usually(size: str, metal: str = "copper", temper: str = "half_hard") -> Mapping[str, str]:
+    """Return a wire as typed, for a piece to start with. Source of all: common practice."""
+    return {"size": size, "metal": metal, "temper": temper}
 
 
 class Construction(Asking, ABC):
@@ -19,7 +24,7 @@ class Construction(Asking, ABC):
     ``sites`` are the measures it needs, ``helps`` those it uses when they were read; ``ranges``
     bound its choices [mm]; ``asks`` is what a try-on of it notes; ``eases`` tells whether the
     maker's ease is a choice here, ``wired`` whether the wire is, ``any_section`` whether wire that
-    is not round can be made into it.
+    is not round can be made into it. ``usual_wire`` is what a new one starts with, as typed.
     """
 
     kind: str
@@ -31,6 +36,7 @@ class Construction(Asking, ABC):
     eases: ClassVar[bool] = True
     wired: ClassVar[bool] = True
     any_section: ClassVar[bool] = False
+    usual_wire: ClassVar[Mapping[str, str]] = usually("14 awg")
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:

@@ -1,12 +1,13 @@
 """The coil bracelet: turns of tempered memory wire with an end loop each."""
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import advise
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.cutting.cuts import Cut
-from jamreel.core.families.base import Construction, Job
+from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.fit.ease import Ease, word_for
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.path.moves import Bend, bend_length
@@ -34,6 +35,7 @@ TURN = 2 * math.pi
 class CoilBracelet(Construction):
     """Turns worn, the coil as it is bought (its inside diameter), and the pin of the end loops."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("0.6 mm", "memory_steel", "spring")
     family: ClassVar[str] = "bracelet"
     part: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)

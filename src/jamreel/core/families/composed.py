@@ -1,7 +1,7 @@
 """Composed pieces: a make-up solved to a length, whatever part of the body it is for."""
 
 from abc import abstractmethod
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any, ClassVar
 
@@ -10,7 +10,7 @@ from jamreel.core.advice.closing import should_release
 from jamreel.core.advice.joining import not_to_length
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.errors import Refusal
-from jamreel.core.families.base import Construction, Job
+from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.makeup.checks import make_up_advice, weakest_of
@@ -74,6 +74,7 @@ class Composed(MakeUp, Construction):
     ``sets`` is how often the whole is made: two for a pair.
     """
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("20 awg")
     asks: ClassVar[tuple[str, ...]] = ("inside_girth", "comfortable", "stays_on")
 
     @abstractmethod

@@ -1,13 +1,14 @@
 """The ear cuff: an open ring on the ear's rim, one or two turns."""
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.cutting.cuts import Cut
-from jamreel.core.families.base import Construction, Job
+from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.tools import Former
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
@@ -51,6 +52,7 @@ class EarCuff(Construction):
     ``grip`` the gap as a share of the rim's thickness (0.6 to 0.8: common practice).
     """
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("16 awg")
     family: ClassVar[str] = "ear cuff"
     part: ClassVar[str] = "ear"
     sites: ClassVar[tuple[str, ...]] = ("ear_rim_depth", "ear_rim_middle")

@@ -1,10 +1,11 @@
 """Headpieces of one wire: the circlet, the tiara base, the band over the crown."""
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.outline import Outline, usual_outline
-from jamreel.core.families.base import Job
+from jamreel.core.families.base import Job, usually
 from jamreel.core.families.open_arc import Arc, OpenArc
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.values import Length
@@ -64,6 +65,7 @@ class Circlet(OpenArc):
 class TiaraBase(OpenArc):
     """Over the front of the head; about six tenths of its girth, held by combs or pins."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("12 awg", "brass")
     family: ClassVar[str] = "headpiece"
     part: ClassVar[str] = "head"
     sites: ClassVar[tuple[str, ...]] = ("head_girth",)
@@ -103,6 +105,7 @@ class TiaraBase(OpenArc):
 class CrownBand(OpenArc):
     """Over the crown from ear to ear, ending a little above them."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("12 awg")
     family: ClassVar[str] = "headpiece"
     part: ClassVar[str] = "head"
     sites: ClassVar[tuple[str, ...]] = ("crown_arc",)

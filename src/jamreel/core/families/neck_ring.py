@@ -1,7 +1,9 @@
 """The neck ring and the choker: stiff wire round the neck's base, or its middle."""
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
+from jamreel.core.families.base import usually
 from jamreel.core.families.hooked import HookedRing
 from jamreel.core.values import Length
 
@@ -9,6 +11,7 @@ from jamreel.core.values import Length
 class NeckRing(HookedRing):
     """A ring that rests where a necklace would lie."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("3 mm", "brass")
     family: ClassVar[str] = "necklace"
     part: ClassVar[str] = "neck"
     girth_site: ClassVar[str] = "neck_base_girth"
@@ -21,6 +24,7 @@ class NeckRing(HookedRing):
 class Choker(HookedRing):
     """A ring that sits round the middle of the neck."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("2 mm")
     family: ClassVar[str] = "necklace"
     part: ClassVar[str] = "neck"
     girth_site: ClassVar[str] = "neck_girth"

@@ -1,11 +1,12 @@
 """The open cuff: an arc round the wrist that is rolled on edgewise through its gap."""
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.opening import opened_to_go_on, round_radius
 from jamreel.core.bench.steps import Step, step
-from jamreel.core.families.base import Job
+from jamreel.core.families.base import Job, usually
 from jamreel.core.families.open_arc import Arc, OpenArc
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.values import Length
@@ -17,6 +18,7 @@ from jamreel.core.workpiece.righting import by_inside_girth, verdict
 class OpenCuff(OpenArc):
     """Its own choice: the gap that is left open. Source of 25 to 38: common practice."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("2 mm")
     family: ClassVar[str] = "bangle"
     part: ClassVar[str] = "wrist"
     looped: ClassVar[bool] = False

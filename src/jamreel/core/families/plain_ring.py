@@ -2,6 +2,7 @@
 
 import math
 from abc import ABC, abstractmethod
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
@@ -11,7 +12,7 @@ from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.readings import Girth
 from jamreel.core.errors import Refusal
-from jamreel.core.families.base import Construction, Job
+from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.path.moves import Bend
@@ -166,6 +167,7 @@ class PlainRing(Construction, ABC):
 class ClosedBangle(PlainRing):
     """Soldered or joined into a ring: it must pass the hand, and hangs on the wrist."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("12 awg")
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth", "hand_pass_girth")
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
     asks: ClassVar[tuple[str, ...]] = ("passes_hand", "inside_girth", "stays_on")
@@ -230,6 +232,7 @@ class ClosedBangle(PlainRing):
 class OverlapBangle(PlainRing):
     """Open, its ends passing each other. Source of 5 to 15 overlap: common practice."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("12 awg")
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "stays_on")

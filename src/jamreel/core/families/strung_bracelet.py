@@ -1,13 +1,14 @@
 """The strung bracelet: beads and a closure, flexible; thickness is what shortens it."""
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.opening import falls_off
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.cutting.cuts import Cut
-from jamreel.core.families.base import Construction, Job
+from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.thickness import (
     Segment,
@@ -35,6 +36,7 @@ POLYGON_MATTERS_MM = 0.5
 class StrungBracelet(Construction):
     """Round beads of one size on one wire, a closure, and tails to finish with."""
 
+    usual_wire: ClassVar[Mapping[str, str]] = usually("0.5 mm", "copper", "dead_soft")
     family: ClassVar[str] = "bracelet"
     part: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)

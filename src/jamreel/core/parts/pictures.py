@@ -2,12 +2,15 @@
 
 import math
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
 
 from jamreel.core.path.moves import Move
 from jamreel.core.path.trace import Array, trace
 from jamreel.core.values import Point, Stroke
 
 
+# A keystroke changes one part; the rest is drawn where and as it was.
+@lru_cache(maxsize=8192)
 def arc_points(
     x: float, y: float, rx: float, ry: float, start: float = 0.0, turn: float = 2 * math.pi
 ) -> tuple[Point, ...]:

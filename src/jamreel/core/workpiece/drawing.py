@@ -20,7 +20,7 @@ def circle(centre: Point, radius: float, count: int = 40) -> tuple[Point, ...]:
 
 def points_of(array: Array) -> tuple[Point, ...]:
     """Return an array as points, to hundredths: finer than any line on screen or paper."""
-    return tuple((round(float(x), 2), round(float(y), 2)) for x, y in array)
+    return tuple((x, y) for x, y in np.round(array, 2).tolist())
 
 
 def ring_round(

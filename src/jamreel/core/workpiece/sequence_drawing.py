@@ -3,7 +3,9 @@
 import math
 from itertools import groupby
 
-from jamreel.core.body.outline import Outline
+import numpy as np
+
+from jamreel.core.body.outline import Array, Outline
 from jamreel.core.fit.ease import Ease
 from jamreel.core.makeup.compose import Composition, Lying
 from jamreel.core.parts.base import Made
@@ -22,7 +24,7 @@ from jamreel.core.words import say
 from jamreel.core.workpiece.drawing import (
     across,
     circle,
-    point_on,
+    points_of,
     ring_round,
     section_sheet,
 )
@@ -205,23 +207,24 @@ def round_body(
     rows.append((0.0, fastened.receiving.length, fastened.receiving.thickness, "closure", True))
     holding = fastened.holding
     rows.append((length - holding.length, length, holding.thickness, "closure", True))
-    for i, (start, end, thick, tone, closure) in enumerate(rows):
-        if end - start < FINEST_MM and not closure:
-            continue
-        lift = thick / 2
+    rows = [row for row in rows if row[4] or row[1] - row[0] >= FINEST_MM]
+    # Where a bead has its centre, and a link its line: looked up on the ring all at once.
+    runs = [_along(start, end, bool(tone) and not closure) for start, end, _, tone, closure in rows]
+    lifts = np.repeat([row[2] / 2 for row in rows], [len(run) for run in runs])
+    found = ring.at(start_at + scale * np.concatenate(runs), lifts)
+    places = np.split(found, np.cumsum([len(run) for run in runs])[:-1])
+    for i, ((start, end, thick, tone, closure), points) in enumerate(
+        zip(rows, places, strict=True)
+    ):
         if tone and not closure:
-            centre = point_on(ring, start_at + (start + end) / 2 * scale, lift)
+            x, y = points[0]
             wide = min(thick, (end - start) * 1.02) / 2
             strokes.append(
-                Stroke(part=f"bead {i}", points=circle(centre, wide, 22), closed=True, tone=tone)
+                Stroke(part=f"bead {i}", points=circle((x, y), wide, 22), closed=True, tone=tone)
             )
         else:
-            inset = min(0.4, (end - start) / 8)
-            steps = max(2, math.ceil((end - start) / 4))
-            xs = [start + inset + (end - start - 2 * inset) * k / steps for k in range(steps + 1)]
-            points = tuple(point_on(ring, start_at + x * scale, lift) for x in xs)
             name = f"closure {i}" if closure else f"link {i}"
-            strokes.append(Stroke(part=name, points=points, width_mm=max(thick, 0.4)))
+            strokes.append(Stroke(part=name, points=points_of(points), width_mm=max(thick, 0.4)))
     dims = [across(outline, low + thickest, 0.0, say(f"drawing.{part}_across"))]
     return section_sheet(
         say(f"drawing.on_the_{part}"),
@@ -230,6 +233,14 @@ def round_body(
         say(f"drawing.{part}", girth=girth),
         ("measure", "fit"),
     )
+
+
+def _along(start: float, end: float, bead: bool) -> Array:
+    """Return the places of a part along the piece that its drawing needs [mm]."""
+    if bead:
+        return np.array([(start + end) / 2])
+    inset = min(0.4, (end - start) / 8)
+    return np.linspace(start + inset, end - inset, max(2, math.ceil((end - start) / 4)) + 1)
 
 
 def hanging_sheet(

@@ -1,7 +1,6 @@
 """The making card: a piece on one page, to prop up behind the wire."""
 
 import io
-from collections.abc import Sequence
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, LETTER
@@ -61,9 +60,7 @@ class _Card:
         self._head(name, whom)
         self._drawing(37.0, 40.0)
         column = (self.width - 2 * EDGE - GUTTER) / 2
-        y = self._table(say("paper.cuts"), self._cuts(), EDGE, 88.0, column)
-        y = self._table(say("paper.parts"), self._needs(), EDGE, y + 6, column)
-        self._table(say("paper.pins"), self._pins(), EDGE, y + 6, column)
+        self._lists(88.0, column)
         self._order(EDGE + column + GUTTER, 88.0, column)
 
     def text(self, font: str, size: float, x: float, y: float, words: str) -> None:
@@ -136,47 +133,67 @@ class _Card:
             if b.pin > 0
         ]
 
-    def _table(
-        self, title: str, rows: Sequence[tuple[str, str]], x: float, y: float, wide: float
-    ) -> float:
-        if not rows:
-            return y - 6
-        self._title(title, x, y, wide)
-        y += 2
-        for figure, words in rows:
-            y += 5
-            self.text("Figures", 9, x, y, figure)
-            for line in simpleSplit(words, "Text", 8.5, (wide - 26) * mm):
-                self.text("Text", 8.5, x + 26, y, line)
-                y += 3.8
-            y -= 3.8
-        return y
+    def _mind(self) -> list[tuple[str, str]]:
+        """Return the cautions, each with the numbers of the steps at which it stands."""
+        numbers = {
+            c.id: [str(i) for i, s in enumerate(self.plan.steps, 1) if c.id in s.cautions]
+            for c in self.plan.cautions
+        }
+        return [
+            (f"! {', '.join(numbers[c.id][:3])}{' …' * (len(numbers[c.id]) > 3)}", c.says)
+            for c in self.plan.cautions
+        ]
 
-    def _order(self, x: float, y: float, wide: float) -> None:
-        self._title(say("paper.order"), x, y, wide)
-        y += 2
-        room = self.height - EDGE - 6
+    def _lists(self, top: float, wide: float) -> None:
+        """Write what to cut, take, bend on and mind, closer together where there is much of it."""
+        tables = [
+            (say("paper.cuts"), self._cuts()),
+            (say("paper.parts"), self._needs()),
+            (say("paper.pins"), self._pins()),
+            (say("paper.mind"), self._mind()),
+        ]
+        laid = [
+            (title, [(figure, self._lines(words, wide - 26, 8.5)) for figure, words in rows])
+            for title, rows in tables
+            if rows
+        ]
+        tall = sum(10 + sum(5 + 3.8 * (len(ls) - 1) for _, ls in rows) for _, rows in laid)
+        tight = min(1.0, (self.height - EDGE - top) / tall)
+        y = top
+        for title, rows in laid:
+            self._title(title, EDGE, y, wide)
+            y += 2 * tight
+            for figure, lines in rows:
+                y += 5 * tight
+                self.text("Figures", 9 * tight, EDGE, y, figure)
+                for n, line in enumerate(lines):
+                    y += 3.8 * tight if n else 0
+                    self.text("Text", 8.5 * tight, EDGE + 26, y, line)
+            y += 8 * tight
+
+    def _order(self, x: float, top: float, wide: float) -> None:
+        """Write the order of work; where a page can't hold it all, in titles alone."""
+        self._title(say("paper.order"), x, top, wide)
         steps = self.plan.steps
-        # A page holds so much; what does not fit is said in titles alone.
-        full = self._tall(steps, wide) + y < room
-        for i, one in enumerate(steps, 1):
-            y += 5
-            if y > room:
-                break
-            self.text("Figures", 8.5, x, y, str(i))
-            self.text("Bold", 8.5, x + 7, y, one.title)
+        room = self.height - EDGE - top - 2
+        lines = [self._lines(one.says, wide - 7, 8) for one in steps]
+        if 5.0 * len(steps) + 3.6 * sum(map(len, lines)) > room:
+            lines = [[] for _ in steps]
+        tight = min(1.0, room / (5.0 * max(len(steps), 1)))
+        y = top + 2
+        for i, (one, says) in enumerate(zip(steps, lines, strict=True), 1):
+            y += 5 * tight
+            self.text("Figures", 8.5 * tight, x, y, str(i))
+            self.text("Bold", 8.5 * tight, x + 7, y, one.title)
             if one.cautions:
-                self.text("Bold", 8.5, x + 4.6, y, "!")
-            if full:
-                for line in simpleSplit(one.says, "Text", 8, (wide - 7) * mm):
-                    y += 3.6
-                    self.text("Text", 8, x + 7, y, line)
+                self.text("Bold", 8.5 * tight, x + 4.6, y, "!")
+            for line in says:
+                y += 3.6
+                self.text("Text", 8, x + 7, y, line)
 
-    def _tall(self, steps: Sequence[object], wide: float) -> float:
-        lines = sum(
-            len(simpleSplit(one.says, "Text", 8, (wide - 7) * mm)) for one in self.plan.steps
-        )
-        return 5.0 * len(steps) + 3.6 * lines
+    def _lines(self, words: str, wide: float, size: float) -> list[str]:
+        found: list[str] = simpleSplit(words, "Text", size, wide * mm)
+        return found
 
     def _title(self, title: str, x: float, y: float, wide: float) -> None:
         self.text("Bold", 10.5, x, y, title)
