@@ -102,3 +102,40 @@ def test_parts_of_the_drawing_can_be_picked_and_dragged(page: Page) -> None:
     bead.click(force=True)
     expect(rows(page).locator("[aria-pressed=true]")).to_have_count(1)
     expect(page.get_by_role("region", name="The part picked out")).to_be_visible()
+
+
+def test_a_newcomer_starts_a_bracelet_that_fits_at_once(page: Page) -> None:
+    page.goto("/wearers/1")
+    page.get_by_label("Start a piece").select_option(label="bracelet of parts")
+    page.get_by_role("button", name="Start").click()
+    expect(page.get_by_role("heading", name=re.compile("bracelet of parts"))).to_be_visible()
+    page.get_by_role("link", name=re.compile(r"\bMake-up ")).click()
+    fits = page.locator("[data-proposals]").get_by_role("button", pressed=True)
+    expect(fits).to_have_text(re.compile("^10 × linked bead(?!,)"))
+    expect(page.get_by_role("link", name=re.compile("Make-up settled"))).to_be_visible()
+    expect(rows(page).first).to_contain_text("−10+")
+    # A wider closure takes a link away by itself; once the count is set it stays.
+    page.get_by_role("button", name="Closure", exact=True).click()
+    page.get_by_label("Closure", exact=True).select_option("broad_hook")
+    expect(rows(page).first).to_contain_text("−9+")
+    page.get_by_role("button", name="One linked bead more").click()
+    page.get_by_role("button", name="One linked bead more").click()
+    expect(rows(page).first).to_contain_text("−11+")
+    page.get_by_label("Closure", exact=True).select_option("spring_clasp")
+    expect(answer(page)).to_contain_text("185.7")
+    expect(rows(page).first).to_contain_text("−11+")
+
+
+def test_a_hook_of_ones_own_is_bent_and_fastens(page: Page) -> None:
+    open_piece(page, "Ferryman's beads", "Make-up")
+    page.get_by_role("button", name="Closure", exact=True).click()
+    page.get_by_label("Closure", exact=True).select_option("own_hook")
+    expect(page.get_by_text("Bent move by move")).to_be_visible()
+    page.get_by_label("What you call it").fill("heron beak")
+    page.get_by_label("tip, across").fill("9")
+    expect(page.get_by_role("link", name=re.compile("Make-up something to mend"))).to_be_visible()
+    page.get_by_label("tip, across").fill("3")
+    page.get_by_role("button", name="Keep it on the shelf").click()
+    expect(page.get_by_role("button", name="On the shelf")).to_be_disabled()
+    page.get_by_label("length", exact=True).first.fill("none")
+    expect(page.get_by_text("can't be read as a length").first).to_be_visible()

@@ -94,3 +94,34 @@ def test_a_cuff_of_half_round_wire(page: Page) -> None:
     page.get_by_text("Allowances").click()
     page.get_by_label("Margin by").select_option("sample")
     expect(page.get_by_text("The pin of the trial loop is missing")).to_be_visible()
+
+
+def test_beads_are_taken_from_their_tray_and_put_back(page: Page) -> None:
+    open_piece(page, "Ferryman's beads", "Cut")
+    trays = page.locator("[data-drawn=trays]")
+    expect(trays.get_by_label("Tray for 6.0 mm glass")).to_contain_text(
+        "slate glass 6 mm (84 there)"
+    )
+    trays.get_by_role("button", name="Taken").first.click()
+    trays.get_by_role("button", name="Put back").click()
+    expect(trays.get_by_role("button", name="Put back")).to_have_count(0)
+    trays.get_by_role("button", name="Taken").first.click()
+    expect(trays.get_by_role("button", name="Put back")).to_be_visible()
+    page.get_by_role("link", name="Reels", exact=True).click()
+    expect(page.get_by_role("button", name=re.compile("^slate glass 6 mm"))).to_contain_text("75")
+
+
+def test_a_reel_of_half_round_serves_a_cuff_of_it(page: Page) -> None:
+    page.goto("/reels")
+    page.get_by_role("button", name="Add stock").click()
+    page.get_by_label("Section", exact=True).select_option("half_round")
+    page.get_by_label("How long").fill("1 m")
+    page.get_by_label("What you call it").fill("half-round copper")
+    page.get_by_role("button", name="Put it on the rack").click()
+    expect(page.get_by_role("button", name=re.compile("^half-round copper"))).to_be_visible()
+    page.get_by_role("link", name="Bench", exact=True).click()
+    open_piece(page, "Rowlock cuff", "Make-up")
+    page.get_by_label("Section", exact=True).select_option("half_round")
+    expect(page.get_by_text("4.00 mm half-round").first).to_be_visible()
+    page.get_by_role("link", name=re.compile(r"\bCut ")).click()
+    expect(page.locator("[data-drawn=board]")).to_contain_text("half-round copper")

@@ -1,4 +1,5 @@
 /** Editing a sequence as a maker does: pure functions on entries as typed. */
+import { withValue } from "./draft";
 
 export interface Entry {
   part?: Part | null;
@@ -118,11 +119,25 @@ export function samePath(a: Path | null, b: Path | null): boolean {
   return a !== null && b !== null && a.length === b.length && a.every((n, i) => n === b[i]);
 }
 
-/** Set values by their paths in a piece; what proposals ask for. */
-export function withEdits<T>(
+/**
+ * A piece with its defaults. As long as no entries were set, their counts are those that the plan
+ * took; a plan still on its way must not undo an entry that was just set.
+ */
+export function withCounts<T extends object>(
+  defaults: object | undefined,
   piece: T,
-  edits: readonly { path: readonly (string | number)[]; value: unknown }[],
-  set: (root: T, path: (string | number)[], value: unknown) => T,
+  counted: readonly Edit[] | undefined,
 ): T {
-  return edits.reduce((now, edit) => set(now, [...edit.path], edit.value), piece);
+  const whole = { ...defaults, ...piece };
+  return "entries" in piece ? whole : withEdits(whole, counted ?? []);
+}
+
+interface Edit {
+  path: readonly (string | number)[];
+  value: unknown;
+}
+
+/** Set values by their paths in a piece; what proposals ask for. */
+export function withEdits<T>(piece: T, edits: readonly Edit[]): T {
+  return edits.reduce((now, edit) => withValue(now, [...edit.path], edit.value), piece);
 }

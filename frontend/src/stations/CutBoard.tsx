@@ -140,7 +140,9 @@ function GroupFacts({ group }: { group: BoardGroup }) {
   const { t } = useTranslation();
   const unit = useUnit();
   const told = [
-    group.optimal ? t("board.proven") : t("board.gap", { percent: Math.max(100 * group.gap, 0.01).toFixed(2) }),
+    group.optimal
+      ? t("board.proven")
+      : t("board.gap", { percent: Math.max(100 * group.gap, 0.01).toFixed(2) }),
     t("board.scrap", { length: `${lengthText(group.scrap_mm, unit)} ${unit}` }),
     group.saved_mm > 0.5 &&
       t("board.saved", {

@@ -14,6 +14,11 @@ from jamreel.core.words import catalogue, say
 Limits = Mapping[str, tuple[float, float]]
 
 
+def _shown(value: float) -> str:
+    # A whole number may be longer than any float.
+    return f"{value:g}" if abs(value) < 1e18 else str(value)
+
+
 class Choice(Frozen):
     """One choice to ask: its type, default, range or options, and what it is called."""
 
@@ -39,7 +44,7 @@ class Asking(Frozen):
             value = getattr(self, name)
             if value is not None and not low <= value <= high:
                 raise refused(
-                    Refusal("out_of_range", got=f"{value:g}", under=name, low=low, high=high)
+                    Refusal("out_of_range", got=_shown(value), under=name, low=low, high=high)
                 )
         return self
 

@@ -207,10 +207,5 @@ def _refusal(error: Any, under: tuple[str, ...] = ()) -> Refusal:
         known = context["expected_tags"].replace("'", "")
         return Refusal("kind_unknown", got=context["tag"], field=field, known=known)
     key = {"missing": "missing", "extra_forbidden": "unknown_field"}.get(error["type"], "shape")
-    got = None if key == "missing" else _short(error.get("input"))
+    got = None if key == "missing" else error.get("input")
     return Refusal(key, got=got, field=field, detail=error["msg"])
-
-
-def _short(value: object) -> str:
-    text = str(value)
-    return text if len(text) <= 60 else f"{text[:57]}..."

@@ -3,7 +3,6 @@
 Works in exact fractions so that 6 3/4 in is 171.45 mm and not 171.4499999.
 """
 
-import math
 import re
 from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
@@ -62,6 +61,10 @@ _TERM = re.compile(
 )
 
 
+# No maker writes a length longer than this, in characters or in mm (a thousand kilometres).
+MOST_CHARS, FURTHEST_MM = 40, 1e9
+
+
 def parse_length(entered: object, unit: Unit = "mm") -> float:
     """Return the length a maker entered, in millimetres.
 
@@ -88,8 +91,10 @@ def parse_length(entered: object, unit: Unit = "mm") -> float:
     if isinstance(entered, bool) or not isinstance(entered, (int, float, str)):
         raise Refusal("length", got=entered)
     if isinstance(entered, str):
+        if len(entered) > MOST_CHARS:
+            raise Refusal("length", got=entered)
         return float(_read_terms(entered, unit))
-    if not math.isfinite(entered) or entered < 0:
+    if not 0 <= entered <= FURTHEST_MM:
         raise Refusal("length", got=entered)
     return float(entered)
 

@@ -19,6 +19,9 @@ _READING = re.compile(
     re.IGNORECASE,
 )
 
+# A tonne: no reel is heavier.
+HEAVIEST_G = 1e6
+
 
 def parse_mass(text: object) -> float:
     """Return a mass as a scale sends it or a maker types it.
@@ -30,7 +33,7 @@ def parse_mass(text: object) -> float:
         Mass [g], not negative.
 
     Raises:
-        Refusal: no reading, or a negative one.
+        Refusal: no reading, a negative one, or more than any bench bears.
 
     Example:
         >>> parse_mass("+ 12,50 g"), parse_mass("2 dwt")
@@ -42,4 +45,7 @@ def parse_mass(text: object) -> float:
     unit = (found["unit"].lower() or "g") if found else ""
     if found is None or unit not in GRAMS_PER or found["sign"] == "-":
         raise Refusal("mass", got=text, known=", ".join(GRAMS_PER))
-    return float(found["number"].replace(",", ".")) * GRAMS_PER[unit]
+    mass = float(found["number"].replace(",", ".")) * GRAMS_PER[unit]
+    if mass > HEAVIEST_G:
+        raise Refusal("mass", got=text, known=", ".join(GRAMS_PER))
+    return mass

@@ -6,12 +6,11 @@ import {
   inserted,
   moved,
   pathOf,
-  withEdits,
+  withCounts,
   type Entry,
   type Part,
   type Path,
 } from "../../logic/sequence";
-import { withValue } from "../../logic/draft";
 import { AdviceList } from "../../ui/AdviceList";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
@@ -41,11 +40,7 @@ export function ComposedMakeUp(props: StationProps) {
   const [panel, setPanel] = useState<Panel>("fits");
   const [list, setList] = useState<"entries" | "parting">("entries");
   const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
-  const piece = withEdits(
-    { ...kind?.defaults, ...(brief.piece as Typed) } as Typed,
-    plan?.counted_out ?? [],
-    withValue,
-  );
+  const piece = withCounts(kind?.defaults, brief.piece as Typed, plan?.counted_out);
   const entries = (piece[list] ?? []) as Entry[];
   const setEntries = (next: Entry[]) => edit(["piece", list], next);
   const select = (path: Path | null) => {

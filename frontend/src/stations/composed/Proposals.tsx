@@ -3,8 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Brief, Proposal } from "../../api/client";
 import { queries } from "../../api/queries";
-import { withValue } from "../../logic/draft";
-import { withEdits } from "../../logic/sequence";
+import { withCounts, withEdits } from "../../logic/sequence";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import type { StationProps } from "../context";
@@ -26,7 +25,7 @@ export function Proposals({ piece, brief, plan, edit, facts, settled }: Props) {
   // Once anything else is changed the trial is over.
   const trying = trial && JSON.stringify(brief.piece) === trial.tried ? trial : null;
   const list = trying?.list ?? asked.data ?? [];
-  const defaults = facts.kinds.find((one) => one.kind === brief.piece.kind)?.defaults ?? {};
+  const defaults = facts.kinds.find((one) => one.kind === brief.piece.kind)?.defaults;
   const press = (index: number) => {
     const before = trying?.before ?? brief.piece;
     if (trying?.index === index) {
@@ -34,9 +33,8 @@ export function Proposals({ piece, brief, plan, edit, facts, settled }: Props) {
       setTrial(null);
       return;
     }
-    const whole = { ...defaults, ...before } as Brief["piece"];
-    const counted = withEdits(whole, plan?.counted_out ?? [], withValue);
-    const tried = withEdits(counted, list[index]?.edits ?? [], withValue);
+    const counted = withCounts(defaults, before, plan?.counted_out);
+    const tried = withEdits(counted, list[index]?.edits ?? []);
     edit(["piece"], tried);
     setTrial({ list, index, before, tried: JSON.stringify(tried) });
   };

@@ -45,10 +45,14 @@ class Knob:
 
 @dataclass(frozen=True)
 class Filled:
-    """A way to come near the length: its edits, and what the piece then measures [mm]."""
+    """A way to come near the length: its edits, and what the piece then measures [mm].
+
+    ``beside`` is the kind of change that it makes beside the count, '' for none.
+    """
 
     edits: tuple[Edit, ...]
     knobs: tuple[tuple[Knob, int], ...]
+    beside: str
     finished: float
     got: float
     off: float
@@ -208,7 +212,8 @@ def fill(
                 got = _got(laid, measure)
                 if got is not None:
                     off = reached(got - wanted, laid.fastened.adds_range)
-                    found.append(Filled(edits, picked, laid.finished, got, off))
+                    beside = knob.key if knob else ""
+                    found.append(Filled(edits, picked, beside, laid.finished, got, off))
     return tuple(_best(found, doubt))
 
 
@@ -267,21 +272,14 @@ def _best(found: list[Filled], doubt: float) -> Iterator[Filled]:
 
     def merit(one: Filled) -> tuple[float, float]:
         changes = sum(k.now != v for k, v in one.knobs)
-        costs = sum(
-            EXTENDER_COSTS_MM if k.key == "extender" else CHANGE_COSTS_MM for k, _ in one.knobs[1:]
-        )
+        costs = EXTENDER_COSTS_MM if one.beside == "extender" else CHANGE_COSTS_MM
+        costs = costs if one.beside else 0.0
         past = max(0.0, abs(one.off) - doubt)
         return (round(past + costs, 2), abs(one.off) + 0.01 * changes)
 
     order = sorted(found, key=merit)
-    plain = [one for one in order if len(one.knobs) == 1]
-    rest = [one for one in order if len(one.knobs) != 1]
-    kinds: set[str] = set()
-    firsts = []
-    for one in rest:
-        if one.knobs[-1][0].key not in kinds:
-            kinds.add(one.knobs[-1][0].key)
-            firsts.append(one)
+    plain = [one for one in order if not one.beside]
+    firsts = {one.beside: one for one in reversed(order) if one.beside}.values()
     # The two plain counts on either side are what a maker compares first.
     chosen = sorted(chain(plain[:2], firsts), key=merit)[:MOST_PROPOSALS]
     yield from chosen

@@ -73,6 +73,15 @@ def say(key: str, **values: Any) -> str:
     return _Sentence().vformat(catalogue(_voice.get()[0])[key], (), values)
 
 
+# Of what was entered an error shows so much.
+MOST_SHOWN = 60
+
+
+def _short(value: object) -> str:
+    text = str(value)
+    return text if len(text) <= MOST_SHOWN else f"{text[: MOST_SHOWN - 1]}…"
+
+
 def problem(refusal: Refusal) -> Problem:
     """Return a refusal in words: the field, what was expected, what came, and the sentence."""
     words = catalogue(_voice.get()[0])
@@ -85,7 +94,7 @@ def problem(refusal: Refusal) -> Problem:
     # A choice of a part or closure goes by its own name.
     own = words.get(f"choice.{parts[-1]}.label") if len(parts) > 2 else None
     field = own or next((name for name in named if name), refusal.field or words["field.brief"])
-    got = words["refused.nothing"] if refusal.got in (None, "") else str(refusal.got)
+    got = words["refused.nothing"] if refusal.got in (None, "") else _short(refusal.got)
     values = {**refusal.values, "field": field, "got": got}
     return Problem(
         field=refusal.field,
