@@ -104,10 +104,18 @@ def test_a_cuff_of_half_round_and_a_hook_that_can_not_be() -> None:
     # Plastic modulus over second moment: 1.61 against 1.70, so it springs back a little less.
     assert figure(plan, "former") > figure(round_, "former")
     assert "section_springback" not in advice(plan)
+    assert "twist_first" not in advice(plan)
     twisted = {"shape": "twisted", "strands": 3, "strand": "0.8 mm", "pitch": "6 mm"}
-    assert "section_springback" in advice(
-        plan_raw({**brief, "wire": {**half, "section": twisted}}, SHOP)
-    )
+    strands = plan_raw({**brief, "wire": {**half, "section": twisted}}, SHOP)
+    assert "section_springback" in advice(strands)
+    # 40 mm are held; three of 0.8 lie on a circle of 0.8 / sqrt(3).
+    each = (strands.cuts[0].length_mm + 40) * math.hypot(1, 2 * math.pi * 0.8 / math.sqrt(3) / 6)
+    said = next(a for a in strands.advice if a.id == "twist_first").says
+    assert f"3 strands of {each:.1f} mm" in said
+    # One strand opens further than a wire as thick as the bundle.
+    thick = {**half, "section": {"shape": "square", "side": "1.724 mm"}}
+    assert "roll_on" in advice(plan_raw({**brief, "wire": thick}, SHOP))
+    assert "roll_on" not in advice(strands)
     with pytest.raises(BriefRefused, match="round wire only"):
         plan_raw({**example("hook_bracelet"), "wire": half}, SHOP)
 

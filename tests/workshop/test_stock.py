@@ -303,6 +303,9 @@ def test_beads_leave_their_tray_when_they_are_taken_and_come_back(
     assert [s.name for s in fetch.may_be] == ["slate 6", "slate 4"]
     assert fits_need(fetch.need, tray)
     assert not fits_need(fetch.need, small)
+    stone = add_stock(bench, {**BEADS, "name": "amber stone"})
+    assert not fits_need(fetch.need, stone)  # glass is wanted
+    put_away(bench, stone.pk)
     count = fetch.need.quantity
     making.tick(bench, untouched.pk, "need", fetch.need.id, stock_id=tray.pk)
     assert amount_of(tray) == 30 - count

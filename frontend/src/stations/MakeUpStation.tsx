@@ -22,7 +22,9 @@ export function MakeUpStation(props: StationProps) {
 function OneWire(props: StationProps) {
   const { brief, plan, problems, facts } = props;
   const { t } = useTranslation();
-  const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("make_up"));
+  // A construction without a drawing of its make-up shows what it comes to on the body.
+  const sheets = plan?.drawings.sheets ?? [];
+  const sheet = sheets.find((one) => one.stations.includes("make_up")) ?? sheets[0];
   const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
   const pinned = kind?.choices.some((choice) => choice.name === "loop_pin");
   const opens = plan?.bends[0]?.opens_to_mm;
@@ -32,7 +34,7 @@ function OneWire(props: StationProps) {
         <PieceChoices {...props} />
         {pinned && <PinChoice {...props} />}
         {kind?.wired && <WireChoice {...props} />}
-        {kind?.any_section && <SectionChoice {...props} />}
+        {(kind?.any_section || brief.wire.section) && <SectionChoice {...props} />}
         <MetalChoice {...props} />
         {kind?.wired && <Allowances {...props} />}
         <Problem says={problemAt(problems, "piece")} />
@@ -77,14 +79,18 @@ export function WireChoice({ brief, plan, problems, edit }: StationProps) {
   const { t } = useTranslation();
   return (
     <div className="grid grid-cols-2 gap-3">
-      <TextField
-        label={t("make_up.wire")}
-        className="[&_input]:text-xl [&_input]:figures"
-        value={asText(brief.wire.size)}
-        problem={problemAt(problems, "wire.size", true)}
-        hint={plan ? t("make_up.is", { wire: plan.wire }) : t("make_up.wire_hint")}
-        onText={(size) => edit(["wire", "size"], size)}
-      />
+      {brief.wire.section ? (
+        <p className="self-end pb-2.5">{plan?.wire}</p>
+      ) : (
+        <TextField
+          label={t("make_up.wire")}
+          className="[&_input]:text-xl [&_input]:figures"
+          value={asText(brief.wire.size)}
+          problem={problemAt(problems, "wire.size", true)}
+          hint={plan ? t("make_up.is", { wire: plan.wire }) : t("make_up.wire_hint")}
+          onText={(size) => edit(["wire", "size"], size)}
+        />
+      )}
       <Select
         label={t("make_up.temper")}
         value={brief.wire.temper ?? "half_hard"}
@@ -154,15 +160,15 @@ export function Allowances({ brief, problems, edit }: StationProps) {
 }
 
 /** Wire that is not round, where the construction can be made of it. */
-function SectionChoice({ brief, problems, edit }: StationProps) {
+export function SectionChoice({ brief, problems, edit }: StationProps) {
   return (
-    <div className="grid grid-cols-3 items-end gap-3">
+    <div className="grid grid-cols-2 items-end gap-3">
       <SectionFields
         section={(brief.wire.section ?? null) as Record<string, unknown> | null}
         problem={(name) => problemAt(problems, `wire.section.${name}`)}
         onSection={(section) => edit(["wire", "section"], section)}
       />
-      <div className="col-span-3">
+      <div className="col-span-2">
         <Problem says={problemAt(problems, "wire.section")} />
       </div>
     </div>

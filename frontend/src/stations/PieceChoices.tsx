@@ -32,18 +32,23 @@ export function PieceChoices(props: StationProps) {
   );
 }
 
-/** A brief for another kind of piece; its wire goes with it as long as it was not chosen. */
+/** A brief for another kind of piece, whose own wire it takes as long as none was chosen. */
 export function asKind(brief: Brief, facts: Facts, chosen: string): Brief {
   const usual = (kind: string | undefined) =>
     facts.kinds.find((one) => one.kind === kind)?.usual_wire;
   const before = usual(brief.piece.kind);
+  const takesAny = facts.kinds.find((one) => one.kind === chosen)?.any_section;
   const untouched =
     before !== undefined &&
     Object.entries(before).every(([name, value]) => brief.wire[name as "metal"] === value);
   return {
     ...brief,
     piece: { kind: chosen } as Brief["piece"],
-    wire: untouched ? { ...brief.wire, ...usual(chosen) } : brief.wire,
+    wire: {
+      ...brief.wire,
+      ...(untouched && usual(chosen)),
+      section: takesAny ? brief.wire.section : null,
+    },
   };
 }
 

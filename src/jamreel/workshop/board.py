@@ -8,8 +8,10 @@ from functools import lru_cache
 
 from jamreel.core.cutting.cuts import Cut, wire_keys
 from jamreel.core.cutting.nest import Laid, Nest, Rack, Wanted, nest
+from jamreel.core.parts.beads import DENSITY
 from jamreel.core.result import Need
 from jamreel.core.shop import Shop
+from jamreel.core.words import say
 from jamreel.workshop.models import Piece, Stock, Workshop
 from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out
 from jamreel.workshop.stock import NOTHING, PIECE_KINDS, WIRE_KINDS, amounts, on_rack
@@ -240,8 +242,11 @@ def _apart(need: Need, stock: Stock) -> float:
 
 
 def fits_need(need: Need, stock: Stock) -> bool:
-    """Return whether a tray holds what is needed, as far as its size tells."""
-    return _apart(need, stock) <= SAME_SIZE
+    """Return whether a tray holds what is needed, as far as its size and its name tell."""
+    stuffs = [say(f"stuff.{stuff}") for stuff in DENSITY]
+    named = [word for word in stuffs if word in stock.name.lower()]
+    alike = not named or any(word in need.size for word in named) or need.kind != "bead"
+    return alike and _apart(need, stock) <= SAME_SIZE
 
 
 def short_of(workshop: Workshop, fetch: Sequence[Fetch]) -> list[Short]:

@@ -16,7 +16,7 @@ import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Problem } from "../../ui/TextField";
 import type { StationProps } from "../context";
-import { Allowances, MetalChoice, WireChoice } from "../MakeUpStation";
+import { Allowances, MetalChoice, SectionChoice, WireChoice } from "../MakeUpStation";
 import { asKind, KindSelect } from "../PieceChoices";
 import { EntryList } from "./EntryList";
 import { Fields } from "./Fields";
@@ -184,6 +184,7 @@ export function ComposedMakeUp(props: StationProps) {
         {panel === "wire" && (
           <div className="space-y-4">
             <WireChoice {...props} />
+            {brief.wire.section && <SectionChoice {...props} />}
             <MetalChoice {...props} />
             <Allowances {...props} />
           </div>

@@ -2,6 +2,7 @@
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.wire.metals import Metal, WireChoice
+from jamreel.core.wire.sections import Twisted
 
 
 def assumed_system(wire: WireChoice) -> Advice | None:
@@ -30,6 +31,36 @@ def section_springback(wire: WireChoice) -> Advice | None:
     if section is None or section.shape not in ("patterned", "twisted"):
         return None
     return advise("section_springback", "note", "wire.section", section=section.label)
+
+
+# Held in the vice and the hook while it is twisted, at each end [mm]; common practice, no source.
+HELD_MM = 20.0
+
+
+def twist_first(wire: WireChoice, length: float) -> Advice | None:
+    """Return what to twist a wire of strands from.
+
+    Args:
+        wire: as chosen.
+        length: of the twist that is wanted [mm].
+
+    Source: take-up of a helix; published. What is held at the ends: common practice.
+    """
+    section = wire.section
+    if not isinstance(section, Twisted):
+        return None
+    each = (length + 2 * HELD_MM) * section.take_up
+    return advise(
+        "twist_first",
+        "note",
+        "wire.section",
+        strands=section.strands,
+        strand=section.strand,
+        each=each,
+        turns=(length + 2 * HELD_MM) / section.pitch,
+        held=HELD_MM,
+        take_up=section.take_up,
+    )
 
 
 def keeps_shape(wire: WireChoice) -> Advice | None:

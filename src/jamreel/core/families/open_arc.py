@@ -12,7 +12,7 @@ from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.outline import Outline
 from jamreel.core.body.readings import Girth
 from jamreel.core.cutting.cuts import Cut
-from jamreel.core.families.base import Construction, Job
+from jamreel.core.families.base import Choice, Construction, Job
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.thickness import arc_centre_length
 from jamreel.core.fit.tryon import PuttingRight
@@ -57,6 +57,11 @@ class OpenArc(Construction, ABC):
 
     looped: ClassVar[bool] = True
     loop_pin: Length = 3.0
+
+    @classmethod
+    def choices(cls) -> tuple[Choice, ...]:
+        """Return what is asked; no pin where there are no loops."""
+        return tuple(c for c in super().choices() if cls.looped or c.name != "loop_pin")
 
     @abstractmethod
     def arc(self, job: Job, book: Book) -> Arc:

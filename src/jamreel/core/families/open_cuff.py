@@ -55,7 +55,7 @@ class OpenCuff(OpenArc):
                 "roll_on",
                 needed=2 * self.outline(job, arc).through,
                 gap=self.gap,
-                thickness=wire.d,
+                thickness=wire.fibre,
                 radius=round_radius(arc.inside_girth, wire.d),
                 yield_mpa=wire.yield_mpa,
                 youngs=wire.metal.youngs,

@@ -267,7 +267,7 @@ class OverlapBangle(PlainRing):
                 "roll_on",
                 needed=2 * outline.through + self.overlap,
                 gap=0.0,
-                thickness=wire.d,
+                thickness=wire.fibre,
                 radius=round_radius(made.inside, wire.d),
                 yield_mpa=wire.yield_mpa,
                 youngs=wire.metal.youngs,

@@ -7,7 +7,7 @@ from functools import cached_property
 from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import Metal, OwnMetal, WireChoice, metal_of
-from jamreel.core.wire.sections import Round, Section, round_area
+from jamreel.core.wire.sections import Round, Section, Twisted, round_area
 
 
 @dataclass(frozen=True)
@@ -41,6 +41,11 @@ class Wire:
     def key(self) -> str:
         """What wire on a rack has to be to stand in for it: metal, temper, section, size."""
         return stock_key(self.metal.id, self.temper, self.shape)
+
+    @property
+    def fibre(self) -> float:
+        """Thickness through which a bend strains it [mm]: of twisted strands, that of one."""
+        return self.section.strand if isinstance(self.section, Twisted) else self.d
 
     def mass(self, length: float) -> float:
         """Return the mass [g] of a length of it [mm]."""

@@ -7,7 +7,12 @@ from jamreel.core.advice.cutting import longer_than_handled, margin_falls_back
 from jamreel.core.advice.forming import former_near
 from jamreel.core.advice.making import cut_differs
 from jamreel.core.advice.measuring import about_girth, measure_limits
-from jamreel.core.advice.wire import assumed_system, needs_own_shears, section_springback
+from jamreel.core.advice.wire import (
+    assumed_system,
+    needs_own_shears,
+    section_springback,
+    twist_first,
+)
 from jamreel.core.bench.steps import Step, cautions_of
 from jamreel.core.body.readings import Girth
 from jamreel.core.cutting.cuts import Cut
@@ -106,6 +111,7 @@ def assemble(
             assumed_system(job.wire),
             needs_own_shears(wire.metal),
             section_springback(job.wire),
+            *(twist_first(job.wire, cut.length_mm) for cut in cuts),
             margin_falls_back(job.cutting),
             *(longer_than_handled(cut, job.cutting) for cut in cuts),
             advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
