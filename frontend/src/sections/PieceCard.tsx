@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { useForm, useWatch } from "react-hook-form";
 import { api, ask, type Piece } from "../api/client";
 import { queries } from "../api/queries";
+import { sideOf } from "../logic/side";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
@@ -20,11 +21,15 @@ export function PieceCard({ piece, take }: Props) {
   const [open, setOpen] = useState(false);
   const made = piece.plan ? `${piece.plan.says} · ${piece.plan.wire} ${piece.plan.metal}` : "";
   const who = piece.wearer ? t("piece.for", { name: piece.wearer.name }) : "";
+  const { kinds = [] } = useQuery(queries.facts()).data ?? {};
+  const brief = piece.brief as { side?: string; piece?: { kind?: string } };
+  const part = kinds.find((one) => one.kind === brief.piece?.kind)?.part ?? "";
+  const side = brief.side && brief.side !== "either" ? sideOf(t, part, brief.side) : "";
   return (
     <div className="mr-auto min-w-0">
       <h1 className="text-[24px] leading-tight">{piece.name}</h1>
       <div className="flex flex-wrap items-center gap-x-3 text-[15px]">
-        <span className="text-muted">{[made, who].filter(Boolean).join(" · ")}</span>
+        <span className="text-muted">{[made, who, side].filter(Boolean).join(" · ")}</span>
         <button
           type="button"
           aria-expanded={open}

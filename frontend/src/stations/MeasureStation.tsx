@@ -5,12 +5,14 @@ import { SiteDrawing } from "../drawings/SiteDrawing";
 import { AdviceList } from "../ui/AdviceList";
 import type { StationProps } from "./context";
 import { EaseChoice } from "./EaseChoice";
+import { sideOf, SIDES } from "../logic/side";
+import { Select } from "../ui/Select";
 import { SiteReadings } from "./SiteReadings";
 import { WearerRecord } from "./WearerRecord";
 
 /** What the body measures, and how the piece should sit on it. */
 export function MeasureStation(props: StationProps) {
-  const { plan, brief, facts, piece } = props;
+  const { plan, brief, facts, piece, edit } = props;
   const { t } = useTranslation();
   const [looked, look] = useState<string | null>(null);
   const [more, showMore] = useState(false);
@@ -47,8 +49,25 @@ export function MeasureStation(props: StationProps) {
         {kind?.eases && <EaseChoice {...props} />}
       </div>
       <div className="flex min-h-[380px] flex-col">
-        <h2 className="text-lg">{sheet?.title ?? t("measure.drawing")}</h2>
-        {plan && <p className="text-[15px]">{plan.fit_says}</p>}
+        <div className="flex items-start justify-between gap-3">
+          <div>
+            <h2 className="text-lg">{sheet?.title ?? t("measure.drawing")}</h2>
+            {plan && <p className="text-[15px]">{plan.fit_says}</p>}
+          </div>
+          {kind && kind.part in SIDES && (
+            <Select
+              label={t("measure.side")}
+              labelHidden
+              className="w-36 shrink-0"
+              value={brief.side ?? "either"}
+              options={(["either", "left", "right"] as const).map((side) => ({
+                value: side,
+                label: sideOf(t, kind.part, side),
+              }))}
+              onChoose={(side) => edit(["side"], side)}
+            />
+          )}
+        </div>
         {sheet && plan ? (
           <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[350px] flex-none" />
         ) : (
