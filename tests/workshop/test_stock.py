@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from jamreel.core.plan import BriefRefused
 from jamreel.workshop import making
-from jamreel.workshop.board import Fetch, fits_need, lay_out, short_of, to_fetch
+from jamreel.workshop.board import Fetch, cost_of, fits_need, lay_out, short_of, to_fetch
 from jamreel.workshop.making import AlreadyTicked
 from jamreel.workshop.models import Movement, Piece, Stock, Tick, Workshop
 from jamreel.workshop.pieces import start_piece
@@ -360,9 +360,10 @@ def test_what_the_trays_lack_for_several_pieces_is_counted_together(
     beads = need_of(bench, untouched, "bead").need.quantity
     short = {(s.label, s.size): s.count for s in short_of(bench, to_fetch(bench, pieces))}
     assert short == {("beads", "6.0 mm glass"): 3 * beads, ("clasp", "11.0 mm"): 1}
-    add_stock(bench, {**BEADS, "amount": str(3 * beads - 5)})
-    short_now = {s.label: s.count for s in short_of(bench, to_fetch(bench, pieces))}
-    assert short_now == {"beads": 5, "clasp": 1}
+    add_stock(bench, {**BEADS, "amount": str(3 * beads - 5), "price": "0.2"})
+    fetch = to_fetch(bench, pieces)
+    assert {s.label: s.count for s in short_of(bench, fetch)} == {"beads": 5, "clasp": 1}
+    assert cost_of(fetch) == pytest.approx(3 * beads * 0.2)
 
 
 def test_a_board_weighs_wire_by_its_section_even_when_none_is_on_the_rack(

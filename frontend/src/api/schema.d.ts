@@ -970,6 +970,8 @@ export interface components {
         BoardView: {
             /** Fetch */
             fetch: components["schemas"]["FetchView"][];
+            /** Fetch Cost */
+            fetch_cost: number;
             /** Groups */
             groups: components["schemas"]["GroupView"][];
             /** Pieces */

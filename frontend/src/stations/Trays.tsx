@@ -55,7 +55,14 @@ export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTake
   if (fetch.length + taken.length === 0) return null;
   return (
     <section data-drawn="trays">
-      <Heading className="border-b border-ink pb-0.5 text-[17px]">{t("trays.title")}</Heading>
+      <Heading className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-[17px]">
+        {t("trays.title")}
+        {board && board.fetch_cost > 0 && (
+          <span className="text-[14px] font-normal text-muted">
+            {t("trays.cost", { cost: board.fetch_cost.toFixed(2) })}
+          </span>
+        )}
+      </Heading>
       <ul>
         {fetch.map((one) => (
           <ToFetch

@@ -35,6 +35,7 @@ from jamreel.workshop.board import (
     Group,
     Lane,
     Outstanding,
+    cost_of,
     fits_need,
     lay_out,
     short_of,
@@ -244,6 +245,7 @@ class BoardView(Schema):
 
     groups: list[GroupView]
     fetch: list[FetchView]
+    fetch_cost: float
     short: list[ShortView]
     pieces: list[str]
 
@@ -489,6 +491,7 @@ def board(request: HttpRequest, pieces: str = "") -> BoardView:
     return BoardView(
         groups=[_group_view(g) for g in lay_out(workshop, chosen)],
         fetch=[_fetch_view(one, have) for one in fetch],
+        fetch_cost=cost_of(fetch),
         short=[ShortView.model_validate(vars(one)) for one in short_of(workshop, fetch)],
         pieces=[p.name for p in chosen],
     )

@@ -249,6 +249,15 @@ def fits_need(need: Need, stock: Stock) -> bool:
     return alike and _apart(need, stock) <= SAME_SIZE
 
 
+def cost_of(fetch: Sequence[Fetch]) -> float:
+    """Return what beads and findings cost, as far as the trays that fit have a price."""
+    prices = (
+        (one.need.quantity, next((s.price for s in one.may_be if fits_need(one.need, s)), None))
+        for one in fetch
+    )
+    return sum(quantity * price for quantity, price in prices if price is not None)
+
+
 def short_of(workshop: Workshop, fetch: Sequence[Fetch]) -> list[Short]:
     """Return what has to be bought beside wire.
 
