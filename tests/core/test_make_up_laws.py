@@ -1,0 +1,170 @@
+"""Laws that hold for any make-up: what lies in it adds up, is cut, is counted and is drawn."""
+
+import math
+from collections import Counter
+from itertools import pairwise
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.makeup.compose import compose
+from jamreel.core.makeup.fill import changed, fill, inside_of
+from jamreel.core.makeup.sequence import Entry, MakeUp
+from jamreel.core.parts import Part, registered_parts
+from jamreel.core.path.moves import developed_length
+from jamreel.core.plan import plan_raw
+from jamreel.core.shop import Shop
+from jamreel.core.wire.metals import metals
+from jamreel.core.workpiece.parts_wire import counted, uses_of
+from tests.core.families import example, figure
+
+WIRE = Wire(0.812, "20 AWG", metals()["copper"], "half_hard", 210.0)
+# Every part that lies in the line, as the shelf offers it.
+LINE = [
+    part
+    for cls in registered_parts().values()
+    if (part := cls.model_validate({})).role in ("link", "strung")
+]
+
+parts = st.sampled_from(LINE)
+singles = st.builds(Entry, part=parts, times=st.integers(1, 4))
+groups = st.builds(
+    Entry, group=st.lists(singles, min_size=1, max_size=3).map(tuple), times=st.integers(1, 3)
+)
+entries = st.lists(st.one_of(singles, groups), min_size=1, max_size=5).map(tuple)
+makeups = st.builds(
+    MakeUp,
+    entries=entries,
+    focal=st.one_of(st.none(), parts),
+    mirrored=st.booleans(),
+    rings=st.integers(0, 3),
+)
+
+
+def times_of(rows: tuple[Entry, ...]) -> Counter[int]:
+    """Count each part by hand, group by group."""
+    found: Counter[int] = Counter()
+    for row in rows:
+        inner = Counter({id(row.part): 1}) if row.part is not None else times_of(row.group)
+        for key, count in inner.items():
+            found[key] += count * row.times
+    return found
+
+
+@settings(max_examples=60)
+@given(makeups)
+def test_parts_lie_end_to_end_and_add_up_to_the_length(makeup: MakeUp) -> None:
+    laid = compose(makeup, WIRE)
+    loops = sum(2 * run.reach for run in laid.runs)
+    assert laid.body == pytest.approx(sum(p.length for p in laid.parts) + loops)
+    assert laid.finished == pytest.approx(laid.body + laid.fastened.length)
+    at = laid.body_at
+    for before, after in pairwise(laid.parts):
+        gap = after.at - before.at - before.length
+        # Only a string's own loops lie between neighbours.
+        assert min(abs(gap - n * makeup_reach(laid)) for n in (0, 1, 2)) < 1e-6
+    assert laid.parts[0].at >= at - 1e-9
+    assert sum(s.length for s in laid.segments) == pytest.approx(laid.finished)
+
+
+def makeup_reach(laid: Any) -> float:
+    return laid.runs[0].reach if laid.runs else 0.0
+
+
+@settings(max_examples=60)
+@given(makeups)
+def test_every_part_is_there_as_often_as_was_written(makeup: MakeUp) -> None:
+    wanted = times_of(makeup.entries)
+    if makeup.mirrored:
+        wanted = Counter({key: 2 * count for key, count in wanted.items()})
+    if makeup.focal is not None:
+        wanted[id(makeup.focal)] += 1
+    laid = compose(makeup, WIRE)
+    found = Counter(id(p.unit.part) for p in laid.parts if p.unit.path != "rings")
+    assert found == +wanted
+    assert sum(p.unit.path == "rings" for p in laid.parts) == makeup.rings
+
+
+@settings(max_examples=60)
+@given(makeups)
+def test_the_wire_that_is_cut_is_the_wire_of_its_parts(makeup: MakeUp) -> None:
+    laid = compose(makeup, WIRE)
+
+    def of(stretches: Any, d: float) -> float:
+        return sum(developed_length(moves, d) for _, moves in stretches)
+
+    by_part = sum(
+        use.quantity * times * of(use.stretches, use.wire.d)
+        for made, times in counted(laid)
+        for use in made.wires
+    )
+    strings = [use for use, _ in uses_of(makeup, laid) if use.key == "string_run"]
+    assert len(strings) == len(laid.runs)
+    in_all = sum(n * of(use.stretches, use.wire.d) for use, n in uses_of(makeup, laid))
+    by_string = sum(of(use.stretches, use.wire.d) for use in strings)
+    assert in_all == pytest.approx(by_part + by_string)
+    for use, run in zip(strings, laid.runs, strict=True):
+        # What it strings, and two loops with their tails at the least.
+        assert of(use.stretches, use.wire.d) > makeup.passes * run.strung + 2 * run.reach
+
+
+@settings(max_examples=40)
+@given(entries, st.one_of(st.none(), parts))
+def test_a_mirrored_piece_is_the_same_from_either_end(
+    rows: tuple[Entry, ...], focal: Part | None
+) -> None:
+    laid = compose(MakeUp(entries=rows, focal=focal, mirrored=True), WIRE)
+    lengths = [p.length for p in laid.parts]
+    assert lengths == lengths[::-1]
+    middle = laid.body_at + laid.body / 2
+    for one, other in zip(laid.parts, reversed(laid.parts), strict=True):
+        assert one.at + one.length - middle == pytest.approx(middle - other.at, abs=1e-6)
+
+
+@settings(max_examples=30, deadline=None)
+@given(makeups, st.floats(130, 260))
+def test_every_way_to_fill_measures_what_it_says(makeup: MakeUp, wanted: float) -> None:
+    for one in fill(makeup, WIRE, wanted, 1.0):
+        laid = compose(changed(makeup, one.edits), WIRE)
+        assert laid.finished == pytest.approx(one.finished)
+        assert inside_of(laid) == pytest.approx(one.got)
+        assert one.off == pytest.approx(min(0.0, one.got - wanted + laid.fastened.adds_range)) or (
+            one.off == pytest.approx(one.got - wanted)
+        )
+
+
+@settings(max_examples=25, deadline=None)
+@given(makeups, st.floats(140, 200))
+def test_the_plan_of_any_make_up_is_whole(makeup: MakeUp, wrist: float) -> None:
+    piece = {**makeup.model_dump(mode="json"), "kind": "linked_bracelet"}
+    brief = {
+        **example("linked_bracelet"),
+        "measures": {"wrist_girth": {"readings": [{"value": wrist}]}},
+        "piece": piece,
+        "wire": {"size": "0.812 mm"},
+    }
+    plan = plan_raw(brief, Shop())
+    laid = compose(makeup, WIRE)
+    assert figure(plan, "finished") == pytest.approx(laid.finished)
+    rule = plan.drawings.rule
+    edges = sorted((span.from_mm, span.to_mm) for span in rule.spans)
+    assert edges[0][0] == pytest.approx(0)
+    assert edges[-1][1] == pytest.approx(laid.finished)
+    assert all(b[0] >= a[1] - 1e-6 for a, b in pairwise(edges))
+    terms = {line.id: line for line in plan.ledger}
+    assert terms["in_all"].value_mm == pytest.approx(laid.finished)
+    assert terms["fastened"].value_mm == pytest.approx(inside_of(laid))
+    beads = sum(n.quantity for n in plan.needs if n.kind == "bead")
+    by_hand = sum(
+        b.quantity * times for made, times in counted(laid) for b in made.bought if b.key == "bead"
+    )
+    assert beads == by_hand
+    assert plan.mass_g >= sum(c.mass_g * c.quantity for c in plan.cuts) - 1e-9
+    sheet = next(s for s in plan.drawings.sheets if s.id == "sequence")
+    assert {one.shape for one in sheet.placed} <= set(sheet.shapes)
+    assert all(
+        math.isfinite(v) for one in sheet.shapes.values() for s in one for p in s.points for v in p
+    )
