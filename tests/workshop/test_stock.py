@@ -280,6 +280,28 @@ def test_one_bad_line_keeps_a_whole_file_out(bench: Workshop) -> None:
     assert import_stock(bench, "name\nx\n", commit=True).refused[0].line == 1
 
 
+def test_sections_go_out_and_come_back_as_csv(bench: Workshop) -> None:
+    sections: list[dict[str, Any]] = [
+        {"shape": "half_round", "flat": "4 mm"},
+        {"shape": "flat", "width": "3.5 mm", "thickness": "1.9 mm", "edges": "sharp"},
+        {"shape": "twisted", "strands": 3, "strand": "0.5 mm", "pitch": "5 mm"},
+        {"shape": "patterned", "width": "5 mm", "thickness": "1 mm", "fills": 0.7},
+    ]
+    for section in sections:
+        wire = {"size": "1 mm", "section": section}
+        add_stock(bench, {"kind": "length", "wire": wire, "amount": "123456.789 mm"})
+    text = stock_csv(bench)
+    assert "flat; width=3.5 mm; thickness=1.9 mm; edges=sharp" in text
+    assert text.count("123456.789") == 4
+    other = Workshop.objects.create(name="Other")
+    assert import_stock(other, text, commit=True).imported
+    keys = [list(Stock.objects.filter(workshop=w).values_list("key")) for w in (bench, other)]
+    assert keys[0] == keys[1]
+    wrong = import_stock(other, "kind,section,amount\nreel,oval; width=3 mm,1\n", commit=True)
+    assert not wrong.imported
+    assert "oval" in wrong.refused[0].says
+
+
 BEADS = {"kind": "bead", "name": "slate 6", "size": "6 mm", "hole": "1 mm", "amount": "30"}
 CLASPS = {"kind": "finding", "name": "clasps", "size": "11 mm", "amount": "2"}
 

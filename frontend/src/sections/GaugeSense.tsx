@@ -18,7 +18,8 @@ export function GaugeSense() {
   });
   const found = sense.data;
   const cell = "border-b hairline py-0.5 text-right figures";
-  const mine = (mm: number) => rack.some((one) => Math.abs((one.diameter_mm ?? 0) - mm) < 0.006);
+  const mine = (mm: number) =>
+    rack.some((one) => one.awg && Math.abs((one.diameter_mm ?? 0) - mm) < 0.006);
   return (
     <div className="space-y-3">
       <h2 className="text-lg">{t("gauges.title")}</h2>

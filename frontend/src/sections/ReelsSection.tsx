@@ -169,7 +169,10 @@ function Words({ stock }: { stock: StockLine }) {
     gauge && `${Math.abs(gauge.off_mm) > 0.011 ? "≈" : ""}${gauge.number} ${gauge.system}`;
   return (
     <span className="figures text-[13px]">
-      {[`${d.toFixed(2)} mm`, `${(d / 25.4).toFixed(3)} in`, near(stock.awg), near(stock.swg)]
+      {(stock.awg
+        ? [`${d.toFixed(2)} mm`, `${(d / 25.4).toFixed(3)} in`, near(stock.awg), near(stock.swg)]
+        : [stock.said]
+      )
         .filter(Boolean)
         .join(" · ")}
     </span>

@@ -144,7 +144,9 @@ function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
           value={reading}
           onText={setReading}
         />
-        <Button onClick={() => scale.mutate()}>{t("reels.read_scale")}</Button>
+        <Button className="!px-2.5 whitespace-nowrap" onClick={() => scale.mutate()}>
+          {t("reels.read_scale")}
+        </Button>
         <Button type="submit" look="strong" disabled={!reading}>
           {t("reels.set")}
         </Button>
@@ -193,7 +195,9 @@ function Calliper({ stock }: { stock: StockLine }) {
           value={reading}
           onText={setReading}
         />
-        <Button onClick={() => calliper.mutate()}>{t("reels.read_calliper")}</Button>
+        <Button className="!px-2.5 whitespace-nowrap" onClick={() => calliper.mutate()}>
+          {t("reels.read_calliper")}
+        </Button>
       </div>
       {found && (
         <p className="mt-1 text-[14px] text-muted">

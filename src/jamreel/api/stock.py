@@ -258,7 +258,8 @@ class Printed(Schema):
 
 def _stock_view(stock: Stock, amount: float) -> StockView:
     wire = racks.wire_of(stock.wire, shop_of(stock.workshop)) if stock.wire else None
-    near = nearest_gauges(wire.d) if wire else (None, None)
+    # Only round wire goes by gauge.
+    near = nearest_gauges(wire.d) if wire and wire.section is None else (None, None)
     last = list(stock.movements.select_related("undone_by").order_by("-at", "-id")[:8])
     return StockView(
         id=stock.pk,

@@ -17,7 +17,7 @@ from jamreel.workshop.pieces import shop_of
 from jamreel.workshop.stock import WIRE_KINDS, add_stock, amounts, on_rack
 
 COLUMNS = (
-    "kind", "name", "wire", "metal", "temper", "amount [mm or pieces]",
+    "kind", "name", "wire", "section", "metal", "temper", "amount [mm or pieces]",
     "tare [g]", "price", "low [mm or pieces]", "size [mm]", "hole [mm]",
 )  # fmt: skip
 MOST_ROWS = 2000
@@ -51,18 +51,42 @@ def stock_csv(workshop: Workshop) -> str:
             [
                 stock.kind,
                 _plain(stock.name),
-                stock.wire.get("size", ""),
+                "" if stock.wire.get("section") else stock.wire.get("size", ""),
+                _section(stock.wire.get("section") or {}),
                 stock.wire.get("metal", ""),
                 stock.wire.get("temper", ""),
-                f"{have.get(stock.pk, 0.0):g}",
-                f"{stock.tare_g:g}" if stock.tare_g else "",
-                "" if stock.price is None else f"{stock.price:g}",
-                f"{stock.low:g}" if stock.low else "",
-                "" if stock.size_mm is None else f"{stock.size_mm:g}",
-                "" if stock.hole_mm is None else f"{stock.hole_mm:g}",
+                _figure(have.get(stock.pk, 0.0)),
+                _figure(stock.tare_g or None),
+                _figure(stock.price),
+                _figure(stock.low or None),
+                _figure(stock.size_mm),
+                _figure(stock.hole_mm),
             ]
         )
     return out.getvalue()
+
+
+def _figure(value: float | None) -> str:
+    """Return a figure to a millionth, so that what goes out comes back as it was."""
+    return "" if value is None else f"{round(value, 6):.15g}"
+
+
+def _section(section: dict[str, Any]) -> str:
+    """Return a section as ``flat; width=3.5 mm; thickness=1.9 mm``, '' for round wire."""
+    shape = str(section.get("shape", ""))
+    return "; ".join([shape, *(f"{k}={v}" for k, v in section.items() if k != "shape")])
+
+
+def _section_typed(text: str) -> dict[str, Any] | None:
+    """Return a section as it is typed in a brief, None for round wire."""
+    shape, *rest = (part.strip() for part in text.split(";"))
+    if not shape or shape == "round":
+        return None
+    pairs = (part.partition("=") for part in rest if part)
+    values: dict[str, Any] = {key.strip(): value.strip() for key, _, value in pairs}
+    if str(values.get("strands", "")).isdigit():
+        values["strands"] = int(values["strands"])
+    return {"shape": shape, **values}
 
 
 def _plain(text: str) -> str:
@@ -109,7 +133,10 @@ def _typed(row: dict[str, Any]) -> dict[str, Any]:
         return found.strip()
 
     kind = cell("kind")
-    wire = {"size": cell("wire"), "metal": cell("metal"), "temper": cell("temper")}
+    section = _section_typed(cell("section"))
+    # Of wire that is not round its section says all; the size then counts for nothing.
+    size = cell("wire") or ("1 mm" if section else "")
+    wire = {"size": size, "section": section, "metal": cell("metal"), "temper": cell("temper")}
 
     def length(start: str) -> str:
         value = cell(start)
