@@ -290,6 +290,13 @@ def test_children_and_heavy_ears_get_their_advice() -> None:
     thick = {"kind": "crook_hook", "wire": "14 awg"}
     strong = {a.id: a.severity for a in planned(brief, closure=thick).advice}
     assert strong["releases_late"] == "fix"
+    grown = {**brief, "child": False}
+    for kind in ("linked_necklace", "pendant_chain", "linked_choker"):
+        base = {**grown, **example(kind)}
+        asleep = {a.id for a in planned(base, closure=thick, worn_asleep=True).advice}
+        assert asleep & {"releases_late", "releases", "never_releases"}, kind
+        awake = {a.id for a in planned(base, closure=thick).advice}
+        assert not awake & {"releases_late", "releases", "never_releases"}, kind
     heavy = example("drop_earring")
     stone = [
         {"part": {"kind": "ear_wire"}},

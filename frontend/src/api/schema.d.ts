@@ -4026,6 +4026,11 @@ export interface components {
              * @default 3
              */
             string_wraps?: number;
+            /**
+             * Worn Asleep
+             * @default false
+             */
+            worn_asleep?: boolean;
         };
         /**
          * LinkedNecklace
@@ -4139,6 +4144,11 @@ export interface components {
              * @default 3
              */
             string_wraps?: number;
+            /**
+             * Worn Asleep
+             * @default false
+             */
+            worn_asleep?: boolean;
         };
         /**
          * MarkAt
@@ -4968,6 +4978,11 @@ export interface components {
              * @default 3
              */
             string_wraps?: number;
+            /**
+             * Worn Asleep
+             * @default false
+             */
+            worn_asleep?: boolean;
         };
         /**
          * PieceLine

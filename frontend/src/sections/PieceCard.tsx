@@ -28,12 +28,14 @@ export function PieceCard({ piece, take }: Props) {
   return (
     <div className="mr-auto min-w-0">
       <h1 className="text-[24px] leading-tight">{piece.name}</h1>
-      <div className="flex flex-wrap items-center gap-x-3 text-[15px]">
-        <span className="text-muted">{[made, who, side].filter(Boolean).join(" · ")}</span>
+      <div className="flex items-center gap-x-3 text-[15px]">
+        <span className="truncate text-muted">
+          {[[who, side].filter(Boolean).join(", "), made].filter(Boolean).join(" · ")}
+        </span>
         <button
           type="button"
           aria-expanded={open}
-          className="-my-2 min-h-[44px] underline underline-offset-4"
+          className="-my-2 min-h-[44px] shrink-0 underline underline-offset-4"
           onClick={() => setOpen(!open)}
         >
           {t(open ? "piece.close_card" : "piece.card")}

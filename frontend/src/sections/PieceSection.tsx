@@ -98,7 +98,7 @@ function PieceBench({ saver, state, station, props }: BenchProps) {
   return (
     <PointedContext value={{ lines, point }}>
       <title>{`${piece.name} · Jam Reel`}</title>
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-6 py-2">
+      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-6 py-2 min-[1000px]:flex-nowrap">
         <PieceCard piece={piece} take={props.take} />
         <SavedNote state={state} />
         <Button
@@ -166,7 +166,7 @@ function StripLinks({ piece }: { piece: Piece }) {
   if (!piece.plan) return null;
   const strip = `/api/pieces/${piece.id}/strip.pdf`;
   return (
-    <span className="flex">
+    <span className="flex shrink-0 whitespace-nowrap">
       <a
         className={`${buttonLook("plain")} mr-2`}
         href={`/api/pieces/${piece.id}/card.pdf`}

@@ -225,12 +225,31 @@ function LaneOnBoard({ lane, group, scale, many, picked, onPick, onCut, onSpoil 
             }
           >
             {cut.length_mm * scale > 38 && <Figure mm={cut.length_mm} />}
+            <Marks cut={cut} scale={scale} />
           </button>
         ))}
       </div>
       {mine && picked && <CutForm picked={picked} many={many} onCut={onCut} onSpoil={onSpoil} />}
     </div>
   );
+}
+
+// Nearer together than this, marks are only a smudge [px].
+const CLOSE_PX = 5;
+
+/** Where a wire is marked, as ticks on its lower edge; none where they would run together. */
+function Marks({ cut, scale }: { cut: BoardCut; scale: number }) {
+  const places = cut.marks.slice(1, -1).map((mark) => mark.at_mm * scale);
+  const apart = places.every((at, i) => i === 0 || at - (places[i - 1] ?? 0) >= CLOSE_PX);
+  if (!apart) return null;
+  return places.map((at) => (
+    <span
+      key={at}
+      aria-hidden="true"
+      className="absolute bottom-0 h-2.5 w-px bg-current"
+      style={{ left: at }}
+    />
+  ));
 }
 
 function sameCut(a: BoardCut, b: BoardCut): boolean {

@@ -67,16 +67,16 @@ def opens_easily(newtons: float, grams: float) -> Advice | None:
     return advise("hook_weak", "check", FIELD, newtons=newtons, grams=grams, least=WEAK_N)
 
 
-def should_release(newtons: float | None, child: bool) -> Advice | None:
+def should_release(newtons: float | None, must: bool) -> Advice | None:
     """Return what is to be said of a neck piece on a child or a sleeper.
 
     Args:
         newtons: at which the weakest place lets go [N], None where nothing opens.
-        child: worn by a child.
+        must: worn by a child, or asleep.
 
     Source: common practice; local rules for children's jewelry come first.
     """
-    if not child:
+    if not must:
         return None
     if newtons is None:
         return advise("never_releases", "fix", FIELD, limit=RELEASES_N)

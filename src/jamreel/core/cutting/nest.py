@@ -291,21 +291,24 @@ MANY_CELLS, ALIKE = 700, 4
 def _least(problem: _Sum) -> int:
     """Return what the wire alone weighs, were nothing scrapped and the lightest taken first.
 
-    Opening a piece counts by the share of it that is used: no plan opens for less.
+    Opening a piece counts by the share of it that is used, or once in all: no plan opens for less.
     """
+    rooms = [(WEIGHT[k.kind], r) for k, r in zip(problem.racks, problem.rooms, strict=True) if r]
+    by_share = _lightest(problem, [(weight + OPEN / room, room) for weight, room in rooms])
+    once = OPEN if rooms and problem.counts else 0
+    return math.ceil(max(by_share, once + _lightest(problem, rooms)) - 1e-6)
+
+
+def _lightest(problem: _Sum, rates: Sequence[tuple[float, int]]) -> float:
+    """Return what the wanted wire weighs at the lightest rates, and what is missing then."""
     pieces = zip(problem.counts, problem.lengths, strict=True)
     wanted = sum(n * (length + problem.kerf) for n, length in pieces)
-    rates = sorted(
-        (WEIGHT[rack.kind] + OPEN / room, room)
-        for rack, room in zip(problem.racks, problem.rooms, strict=True)
-        if room > 0
-    )
     total = 0.0
-    for rate, room in rates:
+    for rate, room in sorted(rates):
         taken = min(room, wanted)
         total += rate * taken
         wanted -= taken
-    return math.ceil(total - 1e-6) + _MISSING * wanted
+    return total + _MISSING * wanted
 
 
 def _classes(problem: _Sum) -> tuple[list[Class], list[list[int]]]:

@@ -114,6 +114,11 @@ class Composed(MakeUp, Construction):
         return None
 
     @property
+    def must_release(self) -> bool:
+        """Whether a closure that never lets go could hurt, whoever wears it."""
+        return False
+
+    @property
     def sets(self) -> int:
         """How often the whole is made."""
         return 1
@@ -196,7 +201,7 @@ class Composed(MakeUp, Construction):
                     reached(worked.off, laid.fastened.adds_range), pm, *self.counted_unit(worked)
                 ),
                 *self.own_advice(worked),
-                should_release(weakest.newtons if weakest else None, job.child)
+                should_release(weakest.newtons if weakest else None, job.child or self.must_release)
                 if self.family == "necklace"
                 else None,
             ),

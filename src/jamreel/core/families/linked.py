@@ -184,3 +184,9 @@ class LinkedChoker(LinkedRound):
     kind: Literal["linked_choker"] = "linked_choker"
     entries: Entries = (_counted(times=9, part=LinkedBead()),)
     mirrored: bool = True
+    worn_asleep: bool = False
+
+    @property
+    def must_release(self) -> bool:
+        """When it is worn asleep."""
+        return self.worn_asleep

@@ -108,6 +108,12 @@ class HangingNecklace(Composed):
 
     length: Length = 450.0
     mirrored: bool = True
+    worn_asleep: bool = False
+
+    @property
+    def must_release(self) -> bool:
+        """When it is worn asleep."""
+        return self.worn_asleep
 
     def target(self, job: Job) -> Target:
         """Return the finished length that was chosen; half a counted part is near enough."""
