@@ -81,7 +81,7 @@ def test_against_shapely_and_sectionproperties(section: Any) -> None:
     assert section.plastic_modulus == pytest.approx(mesh.get_s()[0], rel=2e-5)
 
 
-def test_the_handbooks_figures() -> None:
+def test_figures_of_the_trade() -> None:
     assert Round(diameter=2).plastic_modulus == pytest.approx(1.3333, abs=5e-5)
     assert Square(side=2).plastic_modulus == 2.0
     stadium = Flat(width=3.5, thickness=1.9)
