@@ -99,7 +99,7 @@ def test_a_cuff_of_half_round_wire(page: Page) -> None:
 def test_beads_are_taken_from_their_tray_and_put_back(page: Page) -> None:
     open_piece(page, "Ferryman's beads", "Cut")
     trays = page.locator("[data-drawn=trays]")
-    expect(trays.get_by_label("Tray for 6.0 mm glass")).to_contain_text(
+    expect(trays.get_by_label("Tray for 6.0 mm slate blue glass")).to_contain_text(
         "slate glass 6 mm (84 there)"
     )
     trays.get_by_role("button", name="Taken").first.click()

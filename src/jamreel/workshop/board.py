@@ -1,6 +1,7 @@
 """The cut board: what is still to be cut for some pieces, laid out on what the rack has."""
 
 import math
+import typing
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -8,7 +9,7 @@ from functools import lru_cache
 
 from jamreel.core.cutting.cuts import Cut, wire_keys
 from jamreel.core.cutting.nest import Laid, Nest, Rack, Wanted, nest
-from jamreel.core.parts.beads import DENSITY
+from jamreel.core.parts.beads import DENSITY, Colour
 from jamreel.core.result import Need
 from jamreel.core.shop import Shop
 from jamreel.core.words import say
@@ -230,9 +231,9 @@ def to_fetch(workshop: Workshop, pieces: Sequence[Piece]) -> list[Fetch]:
 
 
 def _may_be(need: Need, trays: Sequence[Stock]) -> tuple[Stock, ...]:
-    """Return what is of the kind of a need, the nearest in size first."""
+    """Return what is of the kind of a need, what fits first, the nearest in size before others."""
     kind = [s for s in trays if s.kind == need.kind]
-    return tuple(sorted(kind, key=lambda s: (_apart(need, s), s.name)))
+    return tuple(sorted(kind, key=lambda s: (not fits_need(need, s), _apart(need, s), s.name)))
 
 
 def _apart(need: Need, stock: Stock) -> float:
@@ -243,10 +244,19 @@ def _apart(need: Need, stock: Stock) -> float:
 
 def fits_need(need: Need, stock: Stock) -> bool:
     """Return whether a tray holds what is needed, as far as its size and its name tell."""
+    alike = _apart(need, stock) <= SAME_SIZE
+    if need.kind != "bead" or not alike:
+        return alike
     stuffs = [say(f"stuff.{stuff}") for stuff in DENSITY]
-    named = [word for word in stuffs if word in stock.name.lower()]
-    alike = not named or any(word in need.size for word in named) or need.kind != "bead"
-    return alike and _apart(need, stock) <= SAME_SIZE
+    # A colour goes by its first word: who writes "slate" means slate blue.
+    colours = [say(f"choice_option.colour.{c}").split()[0] for c in typing.get_args(Colour)]
+    return all(_agree(words, need.size, stock.name.lower()) for words in (stuffs, colours))
+
+
+def _agree(words: Sequence[str], wanted: str, name: str) -> bool:
+    """Return whether a name says of some words what is wanted, or nothing at all."""
+    named = [word for word in words if word in name]
+    return not named or any(word in wanted for word in named)
 
 
 def cost_of(fetch: Sequence[Fetch]) -> float:

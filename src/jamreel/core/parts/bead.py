@@ -39,7 +39,7 @@ class StrungBead(Part):
             thickness=self.bead,
             width=self.bead,
             hole=self.hole,
-            bought=(bought_bead(self.bead, long, self.hole, self.stuff, 1),),
+            bought=(bought_bead(self.bead, long, self.hole, self.stuff, self.colour, 1),),
             strokes=(bead(long / 2, long, self.bead, self.colour),),
             minutes=0.1,
             brittle=self.stuff in BRITTLE,

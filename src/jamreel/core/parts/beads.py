@@ -44,11 +44,13 @@ def bead_mass(diameter: float, length: float, hole: float, stuff: Stuff) -> floa
     return DENSITY[stuff] * 1e-3 * max(volume, 0.0)
 
 
-def bought_bead(diameter: float, length: float, hole: float, stuff: Stuff, count: int) -> Bought:
-    """Return beads to buy. Arguments as for ``bead_mass``, and how many."""
+def bought_bead(
+    diameter: float, length: float, hole: float, stuff: Stuff, colour: Colour, count: int
+) -> Bought:
+    """Return beads to buy. Arguments as for ``bead_mass``, their colour, and how many."""
     size = format_length(diameter)
     if abs(length - diameter) > 0.05:
         size = f"{format_length(diameter)} × {format_length(length)}"
-    label = f"{size} {say(f'stuff.{stuff}')}"
+    label = f"{size} {say(f'choice_option.colour.{colour}')} {say(f'stuff.{stuff}')}"
     mass = bead_mass(diameter, length, hole, stuff)
     return Bought("bead", label, count, mass, diameter)

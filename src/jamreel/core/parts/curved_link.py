@@ -77,7 +77,9 @@ class CurvedLink(Part):
                 WireUse(self.kind, w, self._main()),
                 WireUse("curved_link_wrapping", fine, self._wrapping(w.d, fine.d)),
             ),
-            bought=(bought_bead(self.bead, self.bead, self.hole, self.stuff, self.beads),)
+            bought=(
+                bought_bead(self.bead, self.bead, self.hole, self.stuff, self.colour, self.beads),
+            )
             if self.beads
             else (),
             holds=(opens_at("plain_loop", w, self.pin),),

@@ -70,7 +70,7 @@ class Dangle(Part):
             ("body", (Straight(length=beads),)),
             *head,
         )
-        bought = [bought_bead(self.bead, self.bead, self.hole, self.stuff, self.beads)]
+        bought = [bought_bead(self.bead, self.bead, self.hole, self.stuff, self.colour, self.beads)]
         wires: tuple[WireUse, ...] = (WireUse(self.kind, w, stretches),)
         if self.foot == "head_pin":
             takes = sum(developed_length(moves, w.d) for _, moves in stretches)

@@ -82,7 +82,7 @@ class LinkedBead(Part):
             width=max(self.bead, self.pin + 2 * w.d),
             ends=(end_of(self.loops, w, self.pin), end_of(self.loops, w, self.pin)),
             wires=(WireUse(self.kind, w, stretches),),
-            bought=(bought_bead(self.bead, long, self.hole, self.stuff, self.beads),),
+            bought=(bought_bead(self.bead, long, self.hole, self.stuff, self.colour, self.beads),),
             holds=(hold_of(self.loops, w, self.pin),),
             strokes=(
                 edge(reaches - 0.1, length - reaches + 0.1, w.d),

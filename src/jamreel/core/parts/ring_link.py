@@ -74,7 +74,7 @@ class RingLink(Part):
                     ),
                 ),
             ),
-            bought=(bought_bead(self.bead, self.bead, self.hole, self.stuff, 2),),
+            bought=(bought_bead(self.bead, self.bead, self.hole, self.stuff, self.colour, 2),),
             holds=(opens_at("leg_hooks", w, self.hook_pin, 2),),
             strokes=(
                 Stroke(
