@@ -16,7 +16,7 @@ from jamreel.workshop import making
 from jamreel.workshop.board import Fetch, cost_of, fits_need, lay_out, short_of, to_fetch
 from jamreel.workshop.making import AlreadyTicked
 from jamreel.workshop.models import Movement, Piece, Stock, Tick, Workshop
-from jamreel.workshop.pieces import start_piece
+from jamreel.workshop.pieces import save_brief, start_piece
 from jamreel.workshop.stock import add_stock, amount_of, move, put_away, spoil, weigh
 from jamreel.workshop.stock_csv import import_stock, stock_csv
 from tests.conftest import ROOT
@@ -225,7 +225,7 @@ django.setup()
 from django.core.management import call_command
 call_command("migrate", verbosity=0)
 from jamreel.workshop.models import Workshop
-from jamreel.workshop.pieces import start_piece
+from jamreel.workshop.pieces import save_brief, start_piece
 from jamreel.workshop.stock import add_stock
 bench = Workshop.objects.create(name="Osier Bench")
 start_piece(bench, "Links", json.load(open(sys.argv[1])))
@@ -342,6 +342,12 @@ def test_beads_leave_their_tray_when_they_are_taken_and_come_back(
     making.tick(bench, untouched.pk, "need", fetch.need.id, str(count + 1), tray.pk)
     assert amount_of(tray) == 30 - count - 1
     assert not untouched.ticks.filter(kind="cut").exists()
+    # Another bead that comes in before them leaves those taken as they are.
+    first = [{"part": {"kind": "bead", "bead": "9"}}, {"part": {"kind": "linked_bead"}, "times": 8}]
+    brief = {**example("linked_bracelet"), "piece": {"kind": "linked_bracelet", "entries": first}}
+    changed, _ = save_brief(bench, untouched.pk, untouched.version, brief)
+    left = [one.need.size for one in to_fetch(bench, [changed]) if one.need.kind == "bead"]
+    assert left == ["9.0 mm reed green glass"]
 
 
 @pytest.mark.parametrize(

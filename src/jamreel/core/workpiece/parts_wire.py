@@ -1,6 +1,7 @@
 """The wires of a composition: what is cut, how often, and the bends on each."""
 
 import math
+import re
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -127,7 +128,7 @@ def needs_of(composition: Composition, sets: int = 1) -> tuple[Need, ...]:
             found[key] = (bought, known + bought.quantity * times * sets)
     return tuple(
         Need(
-            id=f"{key}-{i}",
+            id=_need_id(key, size),
             kind="bead" if key == "bead" else "finding",
             label=say(f"need.{key}"),
             size=size,
@@ -135,5 +136,10 @@ def needs_of(composition: Composition, sets: int = 1) -> tuple[Need, ...]:
             quantity=count,
             mass_g=bought.mass_g * count,
         )
-        for i, ((key, size), (bought, count)) in enumerate(found.items())
+        for (key, size), (bought, count) in found.items()
     )
+
+
+def _need_id(key: str, size: str) -> str:
+    """Return a name that stays with what is needed, whatever else comes into the piece."""
+    return re.sub(r"[^a-z0-9.]+", "-", f"{key} {size}".lower()).strip("-")[:60]
