@@ -18,7 +18,10 @@ def answer(page: Page) -> Locator:
 
 def open_piece(page: Page, name: str, station: str) -> None:
     page.get_by_role("link", name=re.compile(name)).first.click()
-    page.get_by_role("navigation", name="Stations").get_by_role("link", name=station).click()
+    stations = page.get_by_role("navigation", name="Stations")
+    stations.get_by_role("link", name=station).click()
+    # The station that was open before has labels of its own.
+    expect(stations.locator("[aria-current=page]")).to_contain_text(station)
     expect(page.get_by_role("status").first).to_have_text("saved")
 
 
@@ -375,7 +378,7 @@ def test_every_family_gives_its_cut_the_quick_way(page: Page) -> None:
 
 def test_an_ear_cuff_is_made_and_put_right(page: Page) -> None:
     open_piece(page, "Quill ear cuff", "Make-up")
-    page.get_by_label("Ends").select_option(label="filed round")
+    page.get_by_label("Ends", exact=True).select_option(label="filed round")
     expect(answer(page)).to_contain_text("31.5")
     page.get_by_label("Sits on").select_option(label="the upper rim")
     page.get_by_role("navigation", name="Stations").get_by_role("link", name="Measure").click()
