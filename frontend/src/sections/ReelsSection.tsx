@@ -78,7 +78,7 @@ export function ReelsSection() {
       </div>
       <aside
         aria-label={t("reels.beside")}
-        className="border-t hairline bg-panel px-5 py-4 min-[1000px]:min-h-screen min-[1000px]:border-t-0 min-[1000px]:border-l"
+        className={`border-b hairline bg-panel px-5 py-4 min-[1000px]:order-none ${open === null ? "" : "order-first"} min-[1000px]:min-h-screen min-[1000px]:border-b-0 min-[1000px]:border-l`}
       >
         {chosen ? (
           <StockDetail key={chosen.id} stock={chosen} onTake={take} onClose={() => setOpen(null)} />

@@ -1,7 +1,6 @@
 """The cut board: what is still to be cut for some pieces, laid out on what the rack has."""
 
 import math
-import typing
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -9,10 +8,9 @@ from functools import lru_cache
 
 from jamreel.core.cutting.cuts import Cut, wire_keys
 from jamreel.core.cutting.nest import Laid, Nest, Rack, Wanted, nest
-from jamreel.core.parts.beads import DENSITY, Colour
 from jamreel.core.result import Need
 from jamreel.core.shop import Shop
-from jamreel.core.words import say
+from jamreel.core.workpiece.trays import size_apart, tray_fits
 from jamreel.workshop.models import Piece, Stock, Workshop
 from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out
 from jamreel.workshop.stock import NOTHING, PIECE_KINDS, WIRE_KINDS, amounts, on_rack
@@ -205,10 +203,6 @@ class Short:
     count: int
 
 
-# Beads of one label differ by so much [mm]; common practice, no source.
-SAME_SIZE = 0.15
-
-
 def to_fetch(workshop: Workshop, pieces: Sequence[Piece]) -> list[Fetch]:
     """Return the beads and findings that some pieces still take, piece by piece.
 
@@ -216,7 +210,7 @@ def to_fetch(workshop: Workshop, pieces: Sequence[Piece]) -> list[Fetch]:
         workshop: whose trays.
         pieces: of the same workshop.
 
-    Source: plain counting; sizes within 0.15 mm are alike, by common practice.
+    Source: plain counting; ``workpiece.trays.tray_fits``.
     """
     shop = shop_of(workshop)
     trays = [s for s in on_rack(workshop) if s.kind in PIECE_KINDS]
@@ -233,30 +227,14 @@ def to_fetch(workshop: Workshop, pieces: Sequence[Piece]) -> list[Fetch]:
 def _may_be(need: Need, trays: Sequence[Stock]) -> tuple[Stock, ...]:
     """Return what is of the kind of a need, what fits first, the nearest in size before others."""
     kind = [s for s in trays if s.kind == need.kind]
-    return tuple(sorted(kind, key=lambda s: (not fits_need(need, s), _apart(need, s), s.name)))
-
-
-def _apart(need: Need, stock: Stock) -> float:
-    if need.size_mm is None or stock.size_mm is None:
-        return math.inf
-    return abs(need.size_mm - stock.size_mm)
+    return tuple(
+        sorted(kind, key=lambda s: (not fits_need(need, s), size_apart(need, s.size_mm), s.name))
+    )
 
 
 def fits_need(need: Need, stock: Stock) -> bool:
-    """Return whether a tray holds what is needed, as far as its size and its name tell."""
-    alike = _apart(need, stock) <= SAME_SIZE
-    if need.kind != "bead" or not alike:
-        return alike
-    stuffs = [say(f"stuff.{stuff}") for stuff in DENSITY]
-    # A colour goes by its first word: who writes "slate" means slate blue.
-    colours = [say(f"choice_option.colour.{c}").split()[0] for c in typing.get_args(Colour)]
-    return all(_agree(words, need.size, stock.name.lower()) for words in (stuffs, colours))
-
-
-def _agree(words: Sequence[str], wanted: str, name: str) -> bool:
-    """Return whether a name says of some words what is wanted, or nothing at all."""
-    named = [word for word in words if word in name]
-    return not named or any(word in wanted for word in named)
+    """Return whether a tray holds what is needed; see ``workpiece.trays.tray_fits``."""
+    return tray_fits(need, stock.size_mm, stock.name)
 
 
 def cost_of(fetch: Sequence[Fetch]) -> float:
