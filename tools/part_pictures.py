@@ -9,6 +9,7 @@ from pathlib import Path
 
 from jamreel.core.closures import registered_closures
 from jamreel.core.forming.chosen import chosen
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts import registered_parts
 from jamreel.core.parts.pictures import shifted
 from jamreel.core.values import Stroke
@@ -26,10 +27,10 @@ SCALE, AIR = 10.0, 1.2
 def pictures() -> Iterator[tuple[str, str, str, Sequence[Stroke]]]:
     """Yield file name, name, help and strokes of every part, then of every closure fastened."""
     for kind, part in registered_parts().items():
-        made = part.model_validate({}).make(SAMPLE)
+        made = part.model_validate({}).make(Palette(SAMPLE))
         yield f"part-{kind}", say(f"shelf.{kind}.name"), say(f"shelf.{kind}.help"), made.strokes
     for kind, closure in registered_closures().items():
-        fastened = closure.model_validate({}).make(SAMPLE)
+        fastened = closure.model_validate({}).make(Palette(SAMPLE))
         left = shifted(fastened.holding.strokes, -fastened.holding.length)
         strokes = [*fastened.receiving.strokes, *left]
         if strokes:
@@ -43,6 +44,7 @@ def pictures() -> Iterator[tuple[str, str, str, Sequence[Stroke]]]:
 
 def as_svg(strokes: Sequence[Stroke], title: str) -> str:
     """Return strokes as an SVG picture."""
+    strokes = [one for stroke in strokes for one in stroke.copies]
     xs = [x + side * s.width_mm / 2 for s in strokes for x, _ in s.points for side in (-1, 1)]
     ys = [y + side * s.width_mm / 2 for s in strokes for _, y in s.points for side in (-1, 1)]
     left, top = min(xs) - AIR, max(ys) + AIR

@@ -53,7 +53,11 @@ def test_facts_describe_every_construction_so_that_a_screen_can_ask_for_it(
     ear = {choice["name"]: choice for choice in kinds["ear_cuff"]["choices"]}
     assert ear["ends"]["options"] == ["filed", "curled", "balled"]
     assert (ear["grip"]["type"], ear["grip"]["low"], ear["grip"]["high"]) == ("number", 0.3, 1.0)
-    assert kinds["strung_bracelet"]["choices"][-1]["type"] == "flag"
+    presets = {one["name"]: one for kind in facts["kinds"] for one in kind["presets"]}
+    assert set(presets) == {"strung_bracelet", "chain_necklace", "forehead_chain"}
+    assert presets["strung_bracelet"]["says"] == "strung bracelet"
+    assert [line["name"] for line in kinds["forehead_drops"]["lines"]] == ["entries", "parting"]
+    assert kinds["open_cuff"]["lines"] == []
     assert kinds["open_cuff"]["choices"][-1]["type"] == "length"
     sites = {site["id"] for site in facts["sites"]}
     for kind in kinds.values():

@@ -84,6 +84,7 @@ def test_nobody_reaches_anothers_rows(
         "card": {"name": "Mine"},
         "ticks": {"kind": "cut", "key": "bangle"},
         "finish": {"finished": True},
+        "settle": {"key": "bangle", "way": "keep"},
         "readings": {"site": "wrist_girth", "readings": []},
         "movements": {"amount": "1 m", "reason": "used"},
         "spoil": {"amount": "1 m"},

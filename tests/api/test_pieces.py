@@ -99,8 +99,10 @@ def test_ticking_trying_on_and_finishing(client: Client, piece: dict[str, Any]) 
     base = f"/api/pieces/{piece['id']}"
     cut = {"kind": "cut", "key": "bangle", "actual": "245.0"}
     ticked = post(client, f"{base}/ticks", cut).json()
-    assert ticked["ticks"][0]["actual_mm"] == 245.0
-    assert ticked["frozen_cuts"] == {"bangle": pytest.approx(245.53, abs=0.01)}
+    assert ticked["ticks"][0]["actual"] == 245.0
+    (wire,) = ticked["standing"]["wires"]
+    assert (wire["verdict"], wire["known"]) == ("short", True)
+    assert wire["by_mm"] == pytest.approx(0.53, abs=0.01)
     assert post(client, f"{base}/ticks", cut).status_code == 409
     assert post(client, f"{base}/ticks", {**cut, "key": "other"}).status_code == 409
     noted = {**piece["brief"], "tryon": {"open_inside_girth": "216"}}

@@ -35,7 +35,7 @@ def send(client: Client, method: str, path: str, body: Any = None) -> Any:
 
 
 def test_two_tabs_tick_the_same_wire_and_one_is_told(client: Client, piece: int, reel: int) -> None:
-    tick = {"kind": "cut", "key": "linked_bead#1", "stock_id": reel}
+    tick = {"kind": "cut", "key": "e1/linked_bead#1", "stock_id": reel}
     first, second = (send(client, "post", f"/api/pieces/{piece}/ticks", tick) for _ in range(2))
     assert (first.status_code, second.status_code) == (200, 409)
     assert "another tab" in second.json()["detail"]

@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from jamreel.core.cutting.cuts import wire_keys
+from jamreel.core.cutting.cuts import of_cut, wire_key
 from jamreel.core.plan import BriefRefused, Plan, plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.sense import gauge_chart, nearest_gauges, passes
@@ -70,19 +70,20 @@ def test_short_wires_are_cut_long_enough_to_hold() -> None:
 
 def rings(times: int, **cutting: Any) -> Plan:
     brief = example("linked_necklace")
-    entries = [{"part": {"kind": "jump_ring", "pin": "4"}, "times": times}]
+    entries = [{"id": "many", "part": {"kind": "jump_ring", "pin": "4"}, "times": times}]
     piece = {**brief["piece"], "length": "2000", "entries": entries}
     return plan_raw({**brief, "piece": piece, "cutting": cutting}, SHOP)
 
 
 def test_a_long_coil_is_split_or_worked_off_the_reel() -> None:
     once = math.pi * (4 + 0.127 * 92 ** ((36 - 20) / 39))
-    coil = next(c for c in rings(200).cuts if c.id == "jump_ring")
+    coil = next(c for c in rings(200).cuts if c.id.startswith("coil/jump_ring"))
     assert coil.quantity == 3
     assert coil.length_mm == pytest.approx(67 * once + 3)
     assert coil.length_mm <= 1500
-    assert wire_keys(coil) == ("jump_ring#1", "jump_ring#2", "jump_ring#3")
-    pulled = next(c for c in rings(200, off_reel=True).cuts if c.id == "jump_ring")
+    assert [of_cut(wire_key(coil, n)) for n in (1, 2, 3)] == [(coil.id, n) for n in (1, 2, 3)]
+    assert [(share.entry, share.count) for share in coil.shares] == [("many", 200)]
+    pulled = next(c for c in rings(200, off_reel=True).cuts if c.id == coil.id)
     assert (pulled.quantity, pulled.off_reel) == (1, True)
     assert pulled.length_mm == pytest.approx(200 * once)
     assert "long_wire" in advice(cut_by("sliding_bangle", longest="200"))

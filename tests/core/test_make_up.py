@@ -13,6 +13,7 @@ from jamreel.core.closures.open_ends import OpenEnds
 from jamreel.core.families import registered
 from jamreel.core.fit.thickness import inside_girth_of
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.makeup.checks import make_up_advice, weakest_of
 from jamreel.core.makeup.compose import compose
 from jamreel.core.makeup.fill import changed, fill, finished_of, inside_of
@@ -30,7 +31,7 @@ from jamreel.core.wire.metals import metals
 from tests.core.families import example, figure, planned, tried
 
 D = 0.812
-WIRE = Wire(D, "20 AWG", metals()["copper"], "half_hard", 210.0)
+WIRE = Palette(Wire(D, "20 AWG", metals()["copper"], "half_hard", 210.0))
 LINK = 6 + 2 * (2 * D + 3 + D)
 
 
@@ -312,7 +313,8 @@ def test_a_pair_is_cut_twice_and_wires_alike_are_one_cut() -> None:
     assert {c.id: c.quantity for c in pair.cuts} == {c.id: 2 * c.quantity for c in single.cuts}
     assert {n.label: n.quantity for n in pair.needs}["head pins"] == 2
     bracelet = planned(example("linked_bracelet"))
-    assert next(c for c in bracelet.cuts if c.id == "linked_bead").quantity == 10
+    (links,) = [c for c in bracelet.cuts if c.id.endswith("/linked_bead")]
+    assert (links.quantity, links.shares[0].count) == (10, 10)
 
 
 def test_units_of_a_mirrored_sequence_are_symmetrical_about_the_front() -> None:

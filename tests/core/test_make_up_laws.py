@@ -5,23 +5,26 @@ from collections import Counter
 from itertools import pairwise
 from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.makeup.compose import compose
 from jamreel.core.makeup.fill import changed, fill, inside_of
 from jamreel.core.makeup.sequence import Entry, MakeUp
 from jamreel.core.parts import Part, registered_parts
-from jamreel.core.path.moves import developed_length
+from jamreel.core.path.trace import trace
 from jamreel.core.plan import plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import metals
-from jamreel.core.workpiece.parts_wire import counted, uses_of
+from jamreel.core.workpiece.parts_wire import uses_of, wires_of
 from tests.core.families import example, figure
 
-WIRE = Wire(0.812, "20 AWG", metals()["copper"], "half_hard", 210.0)
+WIRE = Palette(Wire(0.812, "20 AWG", metals()["copper"], "half_hard", 210.0))
 # Every part that lies in the line, as the shelf offers it.
 LINE = [
     part
@@ -83,32 +86,42 @@ def test_every_part_is_there_as_often_as_was_written(makeup: MakeUp) -> None:
     if makeup.focal is not None:
         wanted[id(makeup.focal)] += 1
     laid = compose(makeup, WIRE)
-    found = Counter(id(p.unit.part) for p in laid.parts if p.unit.path != "rings")
+    found = Counter(id(p.unit.part) for p in laid.parts if p.unit.top != "rings")
     assert found == +wanted
-    assert sum(p.unit.path == "rings" for p in laid.parts) == makeup.rings
+    assert sum(p.unit.top == "rings" for p in laid.parts) == makeup.rings
+
+
+def drawn_length(moves: Any, d: float) -> float:
+    """Length of the centre-line as it runs through space, added up point by point."""
+    line = trace(moves, d, step=0.02)
+    return float(np.linalg.norm(np.diff(line, axis=0), axis=1).sum())
+
+
+@settings(max_examples=25)
+@given(makeups)
+def test_the_wire_that_is_cut_is_as_long_as_it_runs_through_space(makeup: MakeUp) -> None:
+    laid = compose(makeup, WIRE)
+    cutting = Cutting(trim=1.5)
+    by_id = {used.id: used for used in uses_of(makeup, laid)}
+    for wire in wires_of(makeup, laid, cutting):
+        used = by_id[wire.cut.id]
+        runs = sum(drawn_length(moves, used.use.wire.d) for _, moves in used.use.stretches)
+        times = used.times / wire.cut.quantity if used.use.joined else 1
+        assert wire.cut.length_mm - 3 == pytest.approx(runs * times, rel=2e-3, abs=0.05)
 
 
 @settings(max_examples=60)
 @given(makeups)
-def test_the_wire_that_is_cut_is_the_wire_of_its_parts(makeup: MakeUp) -> None:
+def test_every_wire_says_whom_it_is_for(makeup: MakeUp) -> None:
     laid = compose(makeup, WIRE)
-
-    def of(stretches: Any, d: float) -> float:
-        return sum(developed_length(moves, d) for _, moves in stretches)
-
-    by_part = sum(
-        use.quantity * times * of(use.stretches, use.wire.d)
-        for made, times in counted(laid)
-        for use in made.wires
-    )
-    strings = [use for use, _ in uses_of(makeup, laid) if use.key == "string_run"]
-    assert len(strings) == len(laid.runs)
-    in_all = sum(n * of(use.stretches, use.wire.d) for use, n in uses_of(makeup, laid))
-    by_string = sum(of(use.stretches, use.wire.d) for use in strings)
-    assert in_all == pytest.approx(by_part + by_string)
-    for use, run in zip(strings, laid.runs, strict=True):
-        # What it strings, and two loops with their tails at the least.
-        assert of(use.stretches, use.wire.d) > makeup.passes * run.strung + 2 * run.reach
+    parts = Counter(part.unit.entry for part in laid.parts)
+    for used in uses_of(makeup, laid):
+        for share in used.shares:
+            if share.entry in parts and used.use.key != "string_run":
+                assert share.count == used.use.quantity * parts[share.entry]
+    # A string passes what it strings, and nothing that lies elsewhere.
+    strings = sum(u.times for u in uses_of(makeup, laid) if u.use.key == "string_run")
+    assert strings == len(laid.runs)
 
 
 @settings(max_examples=40)
@@ -159,9 +172,7 @@ def test_the_plan_of_any_make_up_is_whole(makeup: MakeUp, wrist: float) -> None:
     assert terms["in_all"].value_mm == pytest.approx(laid.finished)
     assert terms["fastened"].value_mm == pytest.approx(inside_of(laid))
     beads = sum(n.quantity for n in plan.needs if n.kind == "bead")
-    by_hand = sum(
-        b.quantity * times for made, times in counted(laid) for b in made.bought if b.key == "bead"
-    )
+    by_hand = sum(b.quantity for part in laid.parts for b in part.made.bought if b.key == "bead")
     assert beads == by_hand
     assert plan.mass_g >= sum(c.mass_g * c.quantity for c in plan.cuts) - 1e-9
     sheet = next(s for s in plan.drawings.sheets if s.id == "sequence")

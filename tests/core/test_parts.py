@@ -19,6 +19,7 @@ from jamreel.core.closures.spring_clasp import SpringClasp
 from jamreel.core.closures.toggle import Toggle
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts import Part, registered_parts
 from jamreel.core.parts.base import Made
 from jamreel.core.parts.chain import BoughtChain
@@ -44,8 +45,8 @@ from tests.conftest import ROOT
 from tests.core.families import example
 
 D = 0.812
-WIRE = Wire(D, "20 AWG", metals()["copper"], "half_hard", 210.0)
-ONE = Wire(1.0, "1.00 mm", metals()["copper"], "half_hard", 210.0)
+WIRE = Palette(Wire(D, "20 AWG", metals()["copper"], "half_hard", 210.0))
+ONE = Palette(Wire(1.0, "1.00 mm", metals()["copper"], "half_hard", 210.0))
 
 
 def takes(made: Made, which: int = 0) -> float:
@@ -65,8 +66,9 @@ def test_every_part_says_what_it_is_and_is_drawn_as_long_as_it_is(part: Part) ->
     assert made.minutes > 0
     assert made.thickness > 0
     assert made.wires or made.bought
-    xs = [x for s in made.strokes for x, _ in s.points]
-    ys = [y for s in made.strokes for _, y in s.points]
+    strokes = [one for stroke in made.strokes for one in stroke.copies]
+    xs = [x for s in strokes for x, _ in s.points]
+    ys = [y for s in strokes for _, y in s.points]
     if part.role == "drop":
         assert made.hang > 0
         assert -min(ys) == pytest.approx(made.hang, abs=3)
@@ -84,7 +86,7 @@ def test_every_closure_adds_the_inside_lengths_of_its_halves(name: str) -> None:
     assert made.length == made.receiving.length + made.holding.length
     assert closure.says
     for half in (made.receiving, made.holding):
-        xs = [x for s in half.strokes for x, _ in s.points]
+        xs = [x for s in half.strokes for one in s.copies for x, _ in one.points]
         if xs:
             # End caps swallow the ends of the body.
             over = 6 if name == "end_caps" else 3
@@ -263,7 +265,7 @@ def test_every_closure_is_made_of_wire_it_cuts_and_says_how_to_make_it(name: str
             assert half.minutes > 0
     if made.hold is not None:
         assert made.hold.newtons > 1
-    thin = registered_closures()[name].model_validate({}).make(replace(ONE, d=0.6))
+    thin = registered_closures()[name].model_validate({}).make(Palette(replace(ONE.body, d=0.6)))
     if made.hold is not None and thin.hold is not None and name != "spring_clasp":
         # Thinner wire opens sooner, whatever the closure.
         assert thin.hold.newtons < made.hold.newtons

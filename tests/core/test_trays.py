@@ -5,6 +5,7 @@ from typing import Literal
 
 import pytest
 
+from jamreel.core.cutting.cuts import Share
 from jamreel.core.result import Need
 from jamreel.core.workpiece.trays import size_apart, tray_fits
 
@@ -14,7 +15,16 @@ def need(
     mm: float | None = 6.0,
     kind: Literal["bead", "finding"] = "bead",
 ) -> Need:
-    return Need(id="n", kind=kind, label="beads", size=size, size_mm=mm, quantity=1, mass_g=0.0)
+    return Need(
+        id="e1/n",
+        kind=kind,
+        label="beads",
+        size=size,
+        size_mm=mm,
+        quantity=1,
+        mass_g=0.0,
+        shares=(Share(entry="e1", count=1),),
+    )
 
 
 @pytest.mark.parametrize(

@@ -12,6 +12,7 @@ from jamreel.core.path.moves import Bend, Straight
 from jamreel.core.shop import Shop
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import WireChoice, metals
+from jamreel.core.wire.palette import PaletteChoice
 from jamreel.core.workpiece.job import Job, Wire
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth
@@ -39,8 +40,9 @@ def job(**measured: float) -> Job:
         girths={site: girth(site, value) for site, value in measured.items()},
         ease=FixedEase(word="snug"),
         wire=WireChoice(size=WireSize(diameter_mm=1.5), metal="brass"),
+        palette=PaletteChoice(),
         cutting=Cutting(),
-        made={},
+        cut={},
         tryon=None,
         shop=Shop(),
     )
@@ -113,7 +115,7 @@ def test_formers_and_pins_come_from_the_shop() -> None:
     small = here.former(WIRE, 9.5)
     assert small.tool == "dowels"
     assert here.nearest_pin(2.7) == 2.6
-    assert here.wire_facts().yield_mpa == 360
+    assert here.wires.body.yield_mpa == 360
 
 
 @pytest.mark.parametrize(

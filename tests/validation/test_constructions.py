@@ -5,6 +5,7 @@ checked by integrating the bending moment round the ring from first principles.
 The rest are sums a maker can do on paper: common practice, no source.
 """
 
+import json
 import math
 from typing import Any
 
@@ -14,6 +15,7 @@ from scipy.integrate import quad
 from jamreel.core.forming.opening import elastic_opening, opening_strain
 from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
+from tests.conftest import EXAMPLES
 
 
 def planned(kind: str, wire: dict[str, Any], own: dict[str, Any], **girths: float) -> Plan:
@@ -78,7 +80,10 @@ def test_the_split_ring_by_integration() -> None:
 
 
 def test_a_strung_bracelet_loses_its_thickness() -> None:
-    plan = planned("strung_bracelet", {"size": 0.5}, {"bead": "8"}, wrist_girth=160)
+    strung = json.loads((EXAMPLES / "strung-bracelet.json").read_text())["piece"]
+    del strung["kind"]
+    strung["entries"][0]["part"]["stuff"] = "wood"
+    plan = planned("linked_bracelet", {"size": 0.5}, strung, wrist_girth=160)
     # 160 + 13 inside with 8 mm beads and a closure of 20, 3 thick: 176 and 20 go round.
-    assert figure(plan, "beads") == 176
+    assert figure(plan, "body") == 176
     assert figure(plan, "finished") - figure(plan, "worn") == pytest.approx(23.4, abs=0.1)

@@ -15,6 +15,7 @@ import pytest
 from jamreel.core.closures.broad_hook import BroadHook
 from jamreel.core.closures.spring_clasp import SpringClasp
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import grams_of, opening_force
 from jamreel.core.path.coils import (
     binding_length,
@@ -28,8 +29,8 @@ from jamreel.core.wire.holes import CIRCLES, hole_for
 from jamreel.core.wire.metals import metals
 
 
-def wire(d: float) -> Wire:
-    return Wire(d, f"{d} mm", metals()["copper"], "half_hard", 210.0)
+def wire(d: float) -> Palette:
+    return Palette(Wire(d, f"{d} mm", metals()["copper"], "half_hard", 210.0))
 
 
 def test_loops_and_coils_on_the_mean_diameter() -> None:

@@ -84,23 +84,23 @@ def test_stock_never_goes_below_nothing(bench: Workshop) -> None:
 
 def test_a_tick_takes_its_wire_and_gives_it_back(bench: Workshop, bracelet: Piece) -> None:
     reel = add_stock(bench, REEL)
-    making.tick(bench, bracelet.pk, "cut", "linked_bead#3", "82", reel.pk)
+    making.tick(bench, bracelet.pk, "cut", "e1/linked_bead#3", "82", reel.pk)
     assert amount_of(reel) == pytest.approx(1118)
     with pytest.raises(AlreadyTicked):
-        making.tick(bench, bracelet.pk, "cut", "linked_bead#3", "", reel.pk)
+        making.tick(bench, bracelet.pk, "cut", "e1/linked_bead#3", "", reel.pk)
     assert amount_of(reel) == pytest.approx(1118)
-    making.untick(bench, bracelet.pk, "cut", "linked_bead#3")
+    making.untick(bench, bracelet.pk, "cut", "e1/linked_bead#3")
     assert amount_of(reel) == pytest.approx(1200)
     # Ticked anew and undone anew: nothing is given back twice.
-    making.tick(bench, bracelet.pk, "cut", "linked_bead#3", "82", reel.pk)
-    making.untick(bench, bracelet.pk, "cut", "linked_bead#3")
+    making.tick(bench, bracelet.pk, "cut", "e1/linked_bead#3", "82", reel.pk)
+    making.untick(bench, bracelet.pk, "cut", "e1/linked_bead#3")
     assert amount_of(reel) == pytest.approx(1200)
 
 
 def test_too_short_a_wire_is_refused_and_not_ticked(bench: Workshop, bracelet: Piece) -> None:
     short = add_stock(bench, {**REEL, "kind": "offcut", "amount": "60"})
     with pytest.raises(BriefRefused, match="only 60 left"):
-        making.tick(bench, bracelet.pk, "cut", "linked_bead#1", "", short.pk)
+        making.tick(bench, bracelet.pk, "cut", "e1/linked_bead#1", "", short.pk)
     assert not Tick.objects.exists()
     assert amount_of(short) == 60
 
@@ -109,19 +109,19 @@ def test_scrap_goes_with_the_last_cut_and_comes_back_with_it(
     bench: Workshop, bracelet: Piece
 ) -> None:
     offcut = add_stock(bench, {**REEL, "kind": "offcut", "amount": "100"})
-    making.tick(bench, bracelet.pk, "cut", "linked_bead#1", "80", offcut.pk, scrap_rest=True)
+    making.tick(bench, bracelet.pk, "cut", "e1/linked_bead#1", "80", offcut.pk, scrap_rest=True)
     assert amount_of(offcut) == 0
     assert sorted(m.reason for m in offcut.movements.all()) == ["counted", "scrapped", "used"]
-    making.untick(bench, bracelet.pk, "cut", "linked_bead#1")
+    making.untick(bench, bracelet.pk, "cut", "e1/linked_bead#1")
     assert amount_of(offcut) == pytest.approx(100)
 
 
 def test_a_whole_cut_is_ticked_and_taken_back_at_once(bench: Workshop, bracelet: Piece) -> None:
-    making.tick(bench, bracelet.pk, "cut", "linked_bead#4")
-    making.tick(bench, bracelet.pk, "cut", "linked_bead")
+    making.tick(bench, bracelet.pk, "cut", "e1/linked_bead#4")
+    making.tick(bench, bracelet.pk, "cut", "e1/linked_bead")
     standing = Tick.objects.filter(piece=bracelet, undone_at__isnull=True)
     assert standing.count() == 10
-    making.untick(bench, bracelet.pk, "cut", "linked_bead")
+    making.untick(bench, bracelet.pk, "cut", "e1/linked_bead")
     assert standing.count() == 0
 
 
@@ -168,14 +168,14 @@ def test_movements_add_up_after_any_order_of_tick_spoil_and_undo(
         stock = stocks[which]
         if act == "tick" and n not in cut_from:
             try:
-                making.tick(bench, bracelet.pk, "cut", f"linked_bead#{n}", "80", stock.pk)
+                making.tick(bench, bracelet.pk, "cut", f"e1/linked_bead#{n}", "80", stock.pk)
             except BriefRefused:
                 assert expected[stock.pk] < 80
             else:
                 expected[stock.pk] -= 80
                 cut_from[n] = (stock.pk, 80.0)
         elif act == "untick" and n in cut_from:
-            making.untick(bench, bracelet.pk, "cut", f"linked_bead#{n}")
+            making.untick(bench, bracelet.pk, "cut", f"e1/linked_bead#{n}")
             pk, length = cut_from.pop(n)
             expected[pk] += length
         elif act == "spoil":
@@ -192,7 +192,7 @@ def test_movements_add_up_after_any_order_of_tick_spoil_and_undo(
             assert amount_of(one) == pytest.approx(expected[one.pk], abs=0.06)
             assert amount_of(one) >= 0
     for n in list(cut_from):
-        making.untick(bench, bracelet.pk, "cut", f"linked_bead#{n}")
+        making.untick(bench, bracelet.pk, "cut", f"e1/linked_bead#{n}")
     for one in stocks:
         Movement.objects.filter(stock=one).exclude(undoes=None).delete()
         Movement.objects.filter(stock=one).delete()
@@ -214,7 +214,7 @@ def dies(**values):
     return made
 Movement.objects.create = dies
 bench = Workshop.objects.get()
-making.tick(bench, Piece.objects.get().pk, "cut", "linked_bead#1", "", Stock.objects.get().pk)
+making.tick(bench, Piece.objects.get().pk, "cut", "e1/linked_bead#1", "", Stock.objects.get().pk)
 os.kill(os.getpid(), signal.SIGKILL)
 """
 
@@ -343,7 +343,10 @@ def test_beads_leave_their_tray_when_they_are_taken_and_come_back(
     assert amount_of(tray) == 30 - count - 1
     assert not untouched.ticks.filter(kind="cut").exists()
     # Another bead that comes in before them leaves those taken as they are.
-    first = [{"part": {"kind": "bead", "bead": "9"}}, {"part": {"kind": "linked_bead"}, "times": 8}]
+    first = [
+        {"part": {"kind": "bead", "bead": "9"}},
+        {"id": "links", "part": {"kind": "linked_bead"}, "times": count},
+    ]
     brief = {**example("linked_bracelet"), "piece": {"kind": "linked_bracelet", "entries": first}}
     changed, _ = save_brief(bench, untouched.pk, untouched.version, brief)
     left = [one.need.size for one in to_fetch(bench, [changed]) if one.need.kind == "bead"]
@@ -354,8 +357,8 @@ def test_beads_leave_their_tray_when_they_are_taken_and_come_back(
     ("typed", "actual", "field"),
     [
         ({**BEADS, "amount": "3"}, "", "stock"),
-        (BEADS, "2.5", "made.bead-1"),
-        (BEADS, "a few", "made.bead-1"),
+        (BEADS, "2.5", "made.links/bead"),
+        (BEADS, "a few", "made.links/bead"),
         (REEL, "", "stock"),
     ],
 )

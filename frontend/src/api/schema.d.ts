@@ -448,6 +448,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Settle
+         * @description Settle a wire that was cut, or beads that were fetched, with the plan of now.
+         */
+        post: operations["jamreel_api_pieces_settle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/strip.pdf": {
         parameters: {
             query?: never;
@@ -1018,6 +1038,34 @@ export interface components {
             thickness?: string | number;
         };
         /**
+         * BoughtClasp
+         * @description Both halves together are as long as the fastened clasp from eye to eye.
+         */
+        BoughtClasp_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bought_clasp";
+            /**
+             * Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 15
+             */
+            length?: string | number;
+            /**
+             * Mass
+             * @default 0
+             */
+            mass?: number;
+            /**
+             * Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            thickness?: string | number;
+        };
+        /**
          * BriefIn
          * @description A brief as typed.
          */
@@ -1032,8 +1080,9 @@ export interface components {
          * @description A piece as decided. Lengths may be given as text, the way a maker writes them.
          *
          *     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
-         *     now; without them the shop decides. ``made`` holds actual cut lengths by cut id; ``tryon`` is
-         *     the try-on being judged. ``child`` adds the cautions that concern children.
+         *     now; without them the shop decides. ``wire`` is what the body is made of, ``palette`` the wires
+         *     of other roles. ``tryon`` is the try-on being judged. ``child`` adds the cautions that concern
+         *     children.
          */
         Brief_as_typed: {
             /**
@@ -1068,22 +1117,28 @@ export interface components {
              * @default null
              */
             gauge_system?: ("awg" | "swg") | null;
-            /** Made */
-            made?: {
-                [key: string]: string | number | null;
-            };
             /** Measures */
             measures?: {
                 [key: string]: components["schemas"]["Measure_as_typed"];
             };
+            /**
+             * @default {
+             *       "closure": null,
+             *       "own": {},
+             *       "rings": null,
+             *       "string": null,
+             *       "winding": null
+             *     }
+             */
+            palette?: components["schemas"]["PaletteChoice_as_typed"];
             /** Piece */
-            piece: components["schemas"]["ChainNecklace_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadChain_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["StrungBracelet_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
+            piece: components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
             /**
              * Schema
-             * @default 1
+             * @default 2
              * @constant
              */
-            schema?: 1;
+            schema?: 2;
             /**
              * Side
              * @default either
@@ -1211,59 +1266,6 @@ export interface components {
             says: string;
             /** Steps */
             steps: string[];
-        };
-        /**
-         * ChainNecklace
-         * @description A plain chain with a clasp: its length, its links, and the pendant at its middle.
-         *
-         *     ``mass_per_m`` of the chain and ``pendant_mass`` are in grams.
-         */
-        ChainNecklace_as_typed: {
-            /**
-             * Clasp
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 15
-             */
-            clasp?: string | number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "chain_necklace";
-            /**
-             * Length
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 450
-             */
-            length?: string | number;
-            /**
-             * Mass Per M
-             * @default 9
-             */
-            mass_per_m?: number;
-            /**
-             * Pendant Drop
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 0
-             */
-            pendant_drop?: string | number;
-            /**
-             * Pendant Mass
-             * @default 0
-             */
-            pendant_mass?: number;
-            /**
-             * Pitch
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 3.5
-             */
-            pitch?: string | number;
-            /**
-             * Thickness
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 2
-             */
-            thickness?: string | number;
         };
         /**
          * Change
@@ -1692,11 +1694,24 @@ export interface components {
          * Cut
          * @description A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
          *
+         *     Its ``id`` is the name of the entry that it is for and its role there, for good; ``shares`` say
+         *     whom a wire is for that several entries are cut from. Of cuts that are ``alike`` in wire, length
+         *     and marks all name the first.
          *     ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire;
          *     ``mass_g`` is that of one.
          *     What is worked ``off_reel`` is pulled from the reel as it goes, ``length_mm`` being the pull.
          */
         Cut: {
+            /**
+             * Alike
+             * @default
+             */
+            alike?: string;
+            /**
+             * Colour
+             * @default
+             */
+            colour?: string;
             /** Id */
             id: string;
             /** Label */
@@ -1722,6 +1737,11 @@ export interface components {
             /** Quantity */
             quantity: number;
             /**
+             * Shares
+             * @default []
+             */
+            shares?: components["schemas"]["Share"][];
+            /**
              * Stock
              * @default
              */
@@ -1740,8 +1760,6 @@ export interface components {
         CutLine: {
             /** Id */
             id: string;
-            /** Label */
-            label: string;
             /** Value Mm */
             value_mm: number;
         };
@@ -1997,7 +2015,12 @@ export interface components {
              *       "kind": "open_ends"
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Counted
+             * @default null
+             */
+            counted?: boolean | null;
             /**
              * Drop
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -2013,6 +2036,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "earwire",
+             *         "made_of": "",
              *         "part": {
              *           "back": 14,
              *           "bow_pin": 9,
@@ -2029,6 +2054,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "earlink",
+             *         "made_of": "",
              *         "part": {
              *           "bead": 4,
              *           "bead_length": null,
@@ -2051,6 +2078,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "eardrop",
+             *         "made_of": "",
              *         "part": {
              *           "bead": 8,
              *           "beads": 1,
@@ -2117,6 +2146,12 @@ export interface components {
              * @default null
              */
             string?: string | number | null;
+            /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -2549,9 +2584,11 @@ export interface components {
          * Entry
          * @description A part, or a group of entries, so many times.
          *
+         *     ``id`` is its name for good: kept when it is moved, grouped or turned, new when it is doubled.
          *     ``graduate_to`` lets a bead grow or shrink over the repeats. ``fill`` marks what the solver may
          *     count anew. A group laid out ``evenly`` has two parts: the first ``times`` times, and the second
-         *     in the gaps before, between and behind, ``fillers`` of them in all.
+         *     in the gaps before, between and behind, ``fillers`` of them in all. ``made_of`` names a wire of
+         *     the maker's own in the palette.
          */
         Entry_as_typed: {
             /**
@@ -2580,6 +2617,16 @@ export interface components {
              * @default []
              */
             group?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Id
+             * @default
+             */
+            id?: string;
+            /**
+             * Made Of
+             * @default
+             */
+            made_of?: string;
             /**
              * Part
              * @default null
@@ -2799,6 +2846,20 @@ export interface components {
             finished: boolean;
         };
         /**
+         * Fits
+         * @description A wire that is still wanted and could be made of one that was cut, and what that leaves.
+         */
+        Fits: {
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /** Spare Mm */
+            spare_mm: number;
+            /** Wanted Mm */
+            wanted_mm: number;
+        };
+        /**
          * FixedEase
          * @description So many millimetres: by a word from the maker's table, or an amount of one's own.
          */
@@ -2899,52 +2960,6 @@ export interface components {
             wraps?: number;
         };
         /**
-         * ForeheadChain
-         * @description Two chains across the brow and one down the parting; the three meet at one ring.
-         */
-        ForeheadChain_as_typed: {
-            /**
-             * Drape
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 10
-             */
-            drape?: string | number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "forehead_chain";
-            /**
-             * Mass Per M
-             * @default 7
-             */
-            mass_per_m?: number;
-            /**
-             * Pendant Drop
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 20
-             */
-            pendant_drop?: string | number;
-            /**
-             * Pitch
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 3
-             */
-            pitch?: string | number;
-            /**
-             * Ring
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 5
-             */
-            ring?: string | number;
-            /**
-             * Thickness
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 1.6
-             */
-            thickness?: string | number;
-        };
-        /**
          * ForeheadDrops
          * @description A forehead chain of parts: two sides that meet at the focal, and one down the parting.
          */
@@ -2955,7 +2970,12 @@ export interface components {
              *       "kind": "open_ends"
              *     }
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Counted
+             * @default null
+             */
+            counted?: boolean | null;
             /**
              * Drape
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -2971,6 +2991,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "browring",
+             *         "made_of": "",
              *         "part": {
              *           "kind": "jump_ring",
              *           "pin": 3.5,
@@ -2985,6 +3007,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "browchain",
+             *         "made_of": "",
              *         "part": {
              *           "kind": "chain",
              *           "links": 14,
@@ -3001,6 +3025,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "dropring",
+             *         "made_of": "",
              *         "part": {
              *           "kind": "jump_ring",
              *           "pin": 3,
@@ -3015,6 +3041,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "browdrop",
+             *         "made_of": "",
              *         "part": {
              *           "bead": 4,
              *           "beads": 1,
@@ -3037,6 +3065,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "browend",
+             *         "made_of": "",
              *         "part": {
              *           "kind": "chain",
              *           "links": 8,
@@ -3084,6 +3114,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "partring",
+             *         "made_of": "",
              *         "part": {
              *           "kind": "jump_ring",
              *           "pin": 3,
@@ -3098,6 +3130,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "partchain",
+             *         "made_of": "",
              *         "part": {
              *           "kind": "chain",
              *           "links": 24,
@@ -3114,6 +3148,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "partend",
+             *         "made_of": "",
              *         "part": {
              *           "kind": "jump_ring",
              *           "pin": 3,
@@ -3147,6 +3183,12 @@ export interface components {
              * @default null
              */
             string?: string | number | null;
+            /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -3411,8 +3453,12 @@ export interface components {
             helps: string[];
             /** Kind */
             kind: string;
+            /** Lines */
+            lines: components["schemas"]["Line"][];
             /** Part */
             part: string;
+            /** Presets */
+            presets: components["schemas"]["PresetView"][];
             /** Says */
             says: string;
             /** Sites */
@@ -3522,6 +3568,16 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Line
+         * @description A list of entries that a piece of parts has, and what it is called.
+         */
+        Line: {
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * LineRefused
          * @description A line that can't be brought in, and why.
          */
@@ -3536,20 +3592,13 @@ export interface components {
          * @description An anklet of parts.
          */
         LinkedAnklet_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
-             * Closure
-             * @default {
-             *       "clasp": 11,
-             *       "clasp_thickness": 3,
-             *       "clasp_width": 5,
-             *       "extender": 0,
-             *       "extender_pitch": 3.5,
-             *       "kind": "spring_clasp",
-             *       "ring_pin": 3.5,
-             *       "wire": null
-             *     }
+             * Counted
+             * @default null
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            counted?: boolean | null;
             /**
              * Entries
              * @default [
@@ -3559,6 +3608,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "beads",
+             *         "made_of": "",
              *         "part": {
              *           "bead": 4,
              *           "bead_length": null,
@@ -3615,6 +3666,12 @@ export interface components {
              */
             string?: string | number | null;
             /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
+            /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 2.5
@@ -3637,20 +3694,13 @@ export interface components {
          * @description An armlet of parts.
          */
         LinkedArmlet_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
-             * Closure
-             * @default {
-             *       "clasp": 11,
-             *       "clasp_thickness": 3,
-             *       "clasp_width": 5,
-             *       "extender": 0,
-             *       "extender_pitch": 3.5,
-             *       "kind": "spring_clasp",
-             *       "ring_pin": 3.5,
-             *       "wire": null
-             *     }
+             * Counted
+             * @default null
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            counted?: boolean | null;
             /**
              * Entries
              * @default [
@@ -3660,6 +3710,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "armlinks",
+             *         "made_of": "",
              *         "part": {
              *           "bead": 6,
              *           "bead_length": null,
@@ -3721,6 +3773,12 @@ export interface components {
              * @default null
              */
             string?: string | number | null;
+            /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -3818,20 +3876,13 @@ export interface components {
          * @description A bracelet of parts.
          */
         LinkedBracelet_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
-             * Closure
-             * @default {
-             *       "clasp": 11,
-             *       "clasp_thickness": 3,
-             *       "clasp_width": 5,
-             *       "extender": 0,
-             *       "extender_pitch": 3.5,
-             *       "kind": "spring_clasp",
-             *       "ring_pin": 3.5,
-             *       "wire": null
-             *     }
+             * Counted
+             * @default null
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            counted?: boolean | null;
             /**
              * Entries
              * @default [
@@ -3841,6 +3892,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "links",
+             *         "made_of": "",
              *         "part": {
              *           "bead": 6,
              *           "bead_length": null,
@@ -3903,6 +3956,12 @@ export interface components {
              */
             string?: string | number | null;
             /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
+            /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 2.5
@@ -3925,20 +3984,13 @@ export interface components {
          * @description A choker of parts, its middle in front.
          */
         LinkedChoker_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
-             * Closure
-             * @default {
-             *       "clasp": 11,
-             *       "clasp_thickness": 3,
-             *       "clasp_width": 5,
-             *       "extender": 0,
-             *       "extender_pitch": 3.5,
-             *       "kind": "spring_clasp",
-             *       "ring_pin": 3.5,
-             *       "wire": null
-             *     }
+             * Counted
+             * @default null
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            counted?: boolean | null;
             /**
              * Entries
              * @default [
@@ -3948,6 +4000,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "chokerlinks",
+             *         "made_of": "",
              *         "part": {
              *           "bead": 6,
              *           "bead_length": null,
@@ -4010,6 +4064,12 @@ export interface components {
              */
             string?: string | number | null;
             /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
+            /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 2.5
@@ -4037,20 +4097,13 @@ export interface components {
          * @description A necklace of parts, its middle in front and the closure behind.
          */
         LinkedNecklace_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
-             * Closure
-             * @default {
-             *       "clasp": 11,
-             *       "clasp_thickness": 3,
-             *       "clasp_width": 5,
-             *       "extender": 0,
-             *       "extender_pitch": 3.5,
-             *       "kind": "spring_clasp",
-             *       "ring_pin": 3.5,
-             *       "wire": null
-             *     }
+             * Counted
+             * @default null
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            counted?: boolean | null;
             /**
              * Entries
              * @default [
@@ -4060,6 +4113,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "necklinks",
+             *         "made_of": "",
              *         "part": {
              *           "bead": 6,
              *           "bead_length": null,
@@ -4127,6 +4182,12 @@ export interface components {
              * @default null
              */
             string?: string | number | null;
+            /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -4356,7 +4417,8 @@ export interface components {
          * Need
          * @description Something bought that the piece takes: what, in which size, how many, what it weighs.
          *
-         *     ``size_mm`` is there where one figure says its size.
+         *     ``size_mm`` is there where one figure says its size. ``shares`` say whom it is for: each is
+         *     fetched under its own key, the entry's name and the need's slug.
          */
         Need: {
             /** Id */
@@ -4372,10 +4434,31 @@ export interface components {
             mass_g: number;
             /** Quantity */
             quantity: number;
+            /** Shares */
+            shares: components["schemas"]["Share"][];
             /** Size */
             size: string;
             /** Size Mm */
             size_mm: number | null;
+        };
+        /**
+         * NeedNow
+         * @description Beads or findings that were fetched, and by how many they are too few or too many.
+         */
+        NeedNow: {
+            /** By */
+            by: number;
+            /** Fetched */
+            fetched: number;
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "more" | "fewer" | "not_needed";
         };
         /**
          * NewBench
@@ -4834,6 +4917,27 @@ export interface components {
             turns?: number;
         };
         /**
+         * PaletteChoice
+         * @description Wires beside that of the body; a role without one takes the body's.
+         *
+         *     ``string`` runs through what has holes, ``winding`` is wound round something, ``rings`` are cut
+         *     from a coil. ``own`` holds wires of the maker's own, by name, for single entries.
+         */
+        PaletteChoice_as_typed: {
+            /** @default null */
+            closure?: components["schemas"]["WireChoice_as_typed"] | null;
+            /** Own */
+            own?: {
+                [key: string]: components["schemas"]["WireChoice_as_typed"];
+            };
+            /** @default null */
+            rings?: components["schemas"]["WireChoice_as_typed"] | null;
+            /** @default null */
+            string?: components["schemas"]["WireChoice_as_typed"] | null;
+            /** @default null */
+            winding?: components["schemas"]["WireChoice_as_typed"] | null;
+        };
+        /**
          * Patterned
          * @description Patterned strip by its bounds; ``fills`` is the share of them that is metal.
          */
@@ -4864,20 +4968,13 @@ export interface components {
          * @description A pendant at the middle of a chain.
          */
         PendantChain_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
-             * Closure
-             * @default {
-             *       "clasp": 11,
-             *       "clasp_thickness": 3,
-             *       "clasp_width": 5,
-             *       "extender": 0,
-             *       "extender_pitch": 3.5,
-             *       "kind": "spring_clasp",
-             *       "ring_pin": 3.5,
-             *       "wire": null
-             *     }
+             * Counted
+             * @default null
              */
-            closure?: components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            counted?: boolean | null;
             /**
              * Entries
              * @default [
@@ -4887,6 +4984,8 @@ export interface components {
              *         "fillers": 0,
              *         "graduate_to": null,
              *         "group": [],
+             *         "id": "pendantchain",
+             *         "made_of": "",
              *         "part": {
              *           "kind": "chain",
              *           "links": 60,
@@ -4961,6 +5060,12 @@ export interface components {
              * @default null
              */
             string?: string | number | null;
+            /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -5038,10 +5143,6 @@ export interface components {
             due: string | null;
             /** Finished At */
             finished_at: string | null;
-            /** Frozen Cuts */
-            frozen_cuts: {
-                [key: string]: number;
-            };
             /** Helps */
             helps: string[];
             /** Id */
@@ -5053,6 +5154,7 @@ export interface components {
             problems: components["schemas"]["Problem"][];
             /** Sites */
             sites: string[];
+            standing: components["schemas"]["Standing"];
             /** Stations */
             stations: {
                 [key: string]: components["schemas"]["StationView"];
@@ -5075,7 +5177,8 @@ export interface components {
          * Placed
          * @description A shape of a drawing set down at a place, turned [rad] and perhaps mirrored end for end.
          *
-         *     ``entry`` is the place in the make-up that it stands for, as a dotted path.
+         *     ``entry`` names what of the make-up it stands for. With ``times`` over 1 it is set down again
+         *     and again, each ``pitch_mm`` further to the right.
          */
         Placed: {
             /** At */
@@ -5098,8 +5201,18 @@ export interface components {
              * @default false
              */
             mirrored?: boolean;
+            /**
+             * Pitch Mm
+             * @default 0
+             */
+            pitch_mm?: number;
             /** Shape */
             shape: string;
+            /**
+             * Times
+             * @default 1
+             */
+            times?: number;
             /**
              * Turn
              * @default 0
@@ -5206,17 +5319,23 @@ export interface components {
          * PlannedBend
          * @description A bend to make: pin and place on the straight wire [mm], angle [rad], side.
          *
-         *     ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's nearest pin.
+         *     Its ``id`` is that of its cut and its own key there; ``places`` are all places on that wire at
+         *     which it is made. ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's
+         *     nearest pin.
          */
         PlannedBend: {
             /** Angle */
             angle: number;
+            /** Id */
+            id: string;
             /** Label */
             label: string;
             /** Opens To Mm */
             opens_to_mm: number;
             /** Pin */
             pin: number;
+            /** Places */
+            places: number[];
             /** Position */
             position: number;
             /**
@@ -5271,6 +5390,24 @@ export interface components {
             site: string;
             /** Source */
             source: string;
+        };
+        /**
+         * PresetView
+         * @description A further way to start a construction: its choices and wire as typed.
+         */
+        PresetView: {
+            /** Name */
+            name: string;
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Says */
+            says: string;
+            /** Wire */
+            wire: {
+                [key: string]: string;
+            };
         };
         /**
          * Printed
@@ -5703,6 +5840,34 @@ export interface components {
             user: string | null;
             /** Workshop */
             workshop: string | null;
+        };
+        /**
+         * Settle
+         * @description What becomes of a wire that was cut, or of beads that were fetched.
+         */
+        Settle: {
+            /** Key */
+            key: string;
+            /**
+             * To
+             * @default
+             */
+            to?: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "trim" | "keep" | "offcut" | "serve" | "put_back";
+        };
+        /**
+         * Share
+         * @description Whom something is for: the name of an entry, and how many of it.
+         */
+        Share: {
+            /** Count */
+            count: number;
+            /** Entry */
+            entry: string;
         };
         /**
          * Sheet
@@ -6310,7 +6475,8 @@ export interface components {
          * Span
          * @description A stretch of the straight wire on the Rule, with the ledger lines that explain it.
          *
-         *     ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire.
+         *     ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire. With ``times``
+         *     over 1 it holds so many alike, side by side.
          */
         Span: {
             /** From Mm */
@@ -6329,6 +6495,11 @@ export interface components {
              * @default []
              */
             ledger?: string[];
+            /**
+             * Times
+             * @default 1
+             */
+            times?: number;
             /** To Mm */
             to_mm: number;
             /**
@@ -6476,6 +6647,32 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * Standing
+         * @description All that was done to a piece, held against its plan; and the wires it wants besides.
+         */
+        Standing: {
+            /**
+             * Needs
+             * @default []
+             */
+            needs?: components["schemas"]["NeedNow"][];
+            /**
+             * Open Wires
+             * @default []
+             */
+            open_wires?: string[];
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: components["schemas"]["StepNow"][];
+            /**
+             * Wires
+             * @default []
+             */
+            wires?: components["schemas"]["WireNow"][];
+        };
+        /**
          * StationView
          * @description A station's state and the words under its name.
          */
@@ -6491,6 +6688,12 @@ export interface components {
         /**
          * Step
          * @description One thing to do, at a station; ``check`` is what to look at before going on.
+         *
+         *     Its ``id`` is the name of the entry that it is for and its own. A step that does for several
+         *     entries at once is ``of`` all their steps, with the ``counts`` of each. ``figures`` are the
+         *     numbers that it speaks of (pin, former, count, places on the wire): when one of them moves, what
+         *     was done no longer is as planned. ``sort`` is the sort of part that it makes, ``bends`` are the
+         *     bends of it, by their key.
          */
         Step: {
             /**
@@ -6500,10 +6703,24 @@ export interface components {
             cautions?: string[];
             /** Check */
             check?: string | null;
+            /** Figures */
+            figures?: {
+                [key: string]: number;
+            };
             /** Id */
             id: string;
+            /**
+             * Of
+             * @default []
+             */
+            of?: string[];
             /** Says */
             says: string;
+            /**
+             * Sort
+             * @default
+             */
+            sort?: string;
             /**
              * Station
              * @enum {string}
@@ -6511,6 +6728,26 @@ export interface components {
             station: "cut" | "form" | "fit";
             /** Title */
             title: string;
+        };
+        /**
+         * StepNow
+         * @description A step that was done, and whether it still is as planned; what has changed, in words.
+         */
+        StepNow: {
+            /**
+             * Changes
+             * @default []
+             */
+            changes?: string[];
+            /** Key */
+            key: string;
+            /** Says */
+            says: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "changed" | "not_needed";
         };
         /**
          * StockCsvIn
@@ -6604,7 +6841,8 @@ export interface components {
          * @description A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
          *
          *     ``tone`` names what it is filled with where that is not the wire's own metal: a bead's colour,
-         *     or the grey of what is bought.
+         *     the colour of another metal, or the grey of what is bought. With ``times`` over 1 it is drawn
+         *     again and again, each a ``step`` further.
          */
         Stroke: {
             /**
@@ -6619,6 +6857,22 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Step
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            step?: [
+                number,
+                number
+            ];
+            /**
+             * Times
+             * @default 1
+             */
+            times?: number;
             /**
              * Tone
              * @default
@@ -6670,46 +6924,6 @@ export interface components {
              * @enum {string}
              */
             stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
-        };
-        /**
-         * StrungBracelet
-         * @description Round beads of one size on one wire, a closure, and tails to finish with.
-         */
-        StrungBracelet_as_typed: {
-            /**
-             * Bead
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 8
-             */
-            bead?: string | number;
-            /**
-             * Brittle
-             * @default false
-             */
-            brittle?: boolean;
-            /**
-             * Closure Length
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 20
-             */
-            closure_length?: string | number;
-            /**
-             * Closure Thickness
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 3
-             */
-            closure_thickness?: string | number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "strung_bracelet";
-            /**
-             * Tail
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 50
-             */
-            tail?: string | number;
         };
         /**
          * Tassel
@@ -6837,17 +7051,17 @@ export interface components {
         };
         /**
          * TickView
-         * @description A standing tick.
+         * @description A standing tick; planned and actual are lengths [mm] of a wire, counts of what is fetched.
          */
         TickView: {
-            /** Actual Mm */
-            actual_mm: number | null;
+            /** Actual */
+            actual: number | null;
             /** Key */
             key: string;
             /** Kind */
             kind: string;
-            /** Planned Mm */
-            planned_mm: number | null;
+            /** Planned */
+            planned: number | null;
             /**
              * Ticked At
              * Format: date-time
@@ -7185,6 +7399,37 @@ export interface components {
              * @default null
              */
             yield_mpa?: number | null;
+        };
+        /**
+         * WireNow
+         * @description A wire that was cut, and what it is to the plan of now.
+         *
+         *     ``by_mm`` is how much too long or too short; ``known`` tells that the maker cut it so knowingly,
+         *     the plan not having moved since. ``serves`` are wires still wanted that it could become.
+         */
+        WireNow: {
+            /** Actual Mm */
+            actual_mm: number;
+            /** By Mm */
+            by_mm: number;
+            /** Key */
+            key: string;
+            /** Known */
+            known: boolean;
+            /** Says */
+            says: string;
+            /**
+             * Serves
+             * @default []
+             */
+            serves?: components["schemas"]["Fits"][];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "long" | "short" | "other_wire" | "not_needed";
+            /** Wanted Mm */
+            wanted_mm: number | null;
         };
         /**
          * WireSize
@@ -9044,6 +9289,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_settle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settle"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -14,7 +14,8 @@ from jamreel.core.result import Figure
 from jamreel.core.words import Problem
 from jamreel.workshop.models import Piece
 from jamreel.workshop.ownership import rows
-from jamreel.workshop.pieces import shop_of, work_out
+from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.planning import work_out
 
 router = Router(tags=["bench"])
 

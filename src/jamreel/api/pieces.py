@@ -18,7 +18,9 @@ from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
 from jamreel.workshop.papers.making_card import making_card
-from jamreel.workshop.pieces import shop_of, work_out
+from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.planning import Planned, brief_for_planning, plan_of
+from jamreel.workshop.resolving import resolve
 from jamreel.workshop.wearers import measures_of
 
 router = Router(tags=["pieces"])
@@ -60,11 +62,19 @@ class TickIn(Schema):
     """A cut, a step, or beads or findings to fetch: to tick, or to untick."""
 
     kind: Literal["cut", "step", "need"]
-    key: str = Field(min_length=1, max_length=60)
+    key: str = Field(min_length=1, max_length=140)
     actual: str = Field(default="", max_length=40)
     ticked: bool = True
     stock_id: int | None = None
     scrap_rest: bool = Field(default=False, strict=True)
+
+
+class Settle(Schema):
+    """What becomes of a wire that was cut, or of beads that were fetched."""
+
+    key: str = Field(min_length=1, max_length=140)
+    way: Literal["trim", "keep", "offcut", "serve", "put_back"]
+    to: str = Field(default="", max_length=140)
 
 
 class Finish(Schema):
@@ -76,7 +86,7 @@ class Finish(Schema):
 def _full(
     request: HttpRequest,
     piece: Piece,
-    planned: pieces.Planned | None = None,
+    planned: Planned | None = None,
     status: int = 200,
 ) -> HttpResponse:
     """Return a piece in full, as a `PieceView` already written out.
@@ -85,7 +95,7 @@ def _full(
     the answer is as declared is what tests/api/test_contract.py checks.
     """
     shop = shop_of(bench_of(request))
-    planned = planned or work_out(pieces.brief_for_planning(piece), shop)
+    planned = planned or plan_of(piece, shop)
     view = piece_view(piece, planned, shop)
     return HttpResponse(
         view.model_dump_json(by_alias=True), status=status, content_type="application/json"
@@ -163,6 +173,13 @@ def tick(request: HttpRequest, piece_id: int, payload: TickIn) -> HttpResponse:
     return _full(request, piece)
 
 
+@router.post("/pieces/{int:piece_id}/settle", response=PIECE, by_alias=True)
+def settle(request: HttpRequest, piece_id: int, payload: Settle) -> HttpResponse:
+    """Settle a wire that was cut, or beads that were fetched, with the plan of now."""
+    workshop = bench_of(request)
+    return _full(request, resolve(workshop, piece_id, payload.key, payload.way, payload.to))
+
+
 @router.post("/pieces/{int:piece_id}/tryons", response=PIECE_OR_STALE, by_alias=True)
 def try_on(request: HttpRequest, piece_id: int, payload: At) -> HttpResponse:
     """Keep the try-on noted in the brief, with its answer."""
@@ -198,7 +215,7 @@ def proposals(request: HttpRequest, piece_id: int) -> Proposals:
     workshop = bench_of(request)
     piece = row(Piece, workshop, piece_id)
     try:
-        found = propose_raw(pieces.brief_for_planning(piece), shop_of(workshop))
+        found = propose_raw(brief_for_planning(piece), shop_of(workshop))
     except BriefRefused:
         found = ()
     return Proposals(proposals=list(found))
@@ -211,7 +228,7 @@ def making_card_pdf(
     """Return the making card as PDF, one page."""
     workshop = bench_of(request)
     piece = row(Piece, workshop, piece_id)
-    planned = work_out(pieces.brief_for_planning(piece), shop_of(workshop))
+    planned = plan_of(piece, shop_of(workshop))
     if planned.plan is None:
         raise BriefRefused(planned.problems)
     whom = piece.wearer.name if piece.wearer else ""
@@ -235,7 +252,7 @@ def strip(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = 
     """Return the bench strip as PDF at 1:1."""
     workshop = bench_of(request)
     piece = row(Piece, workshop, piece_id)
-    planned = work_out(pieces.brief_for_planning(piece), shop_of(workshop))
+    planned = plan_of(piece, shop_of(workshop))
     if planned.plan is None:
         raise BriefRefused(planned.problems)
     body = bench_strip(planned.plan, piece.name, paper, shop_of(workshop))

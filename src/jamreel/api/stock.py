@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 from collections.abc import Sequence
 from datetime import datetime
 from pathlib import Path
@@ -510,7 +511,7 @@ def _fetch_view(one: Fetch, have: dict[int, float]) -> FetchView:
         key=need.id,
         label=need.label,
         size=need.size,
-        quantity=need.quantity,
+        quantity=one.count,
         trays=trays,
     )
 
@@ -539,9 +540,9 @@ def board_strip(request: HttpRequest, pieces: str = "", paper: Paper = "a4") -> 
     """Return the bench strips of all cuts of some pieces as one PDF at 1:1."""
     workshop, chosen = _chosen(request, pieces)
     cuts = [
-        (one.piece.name, one.cut, group.colour)
+        (one.piece.name, one.cut)
         for group in lay_out(workshop, chosen)
-        for one in {(o.piece.pk, o.cut.id): o for lane in group.lanes for o in lane.cuts}.values()
+        for one in {(o.piece.pk, o.cut.alike): o for ln in group.lanes for o in ln.cuts}.values()
     ]
     body = strip_of(cuts, say("paper.batch"), paper, shop_of(workshop))
     response = HttpResponse(body, content_type="application/pdf")
@@ -563,12 +564,13 @@ def labels(request: HttpRequest, pieces: str = "") -> Printed:
         bundles: dict[tuple[int, str], list[Outstanding]] = {}
         for lane in group.lanes:
             for one in lane.cuts:
-                bundles.setdefault((one.piece.pk, one.cut.id), []).append(one)
+                bundles.setdefault((one.piece.pk, one.cut.alike), []).append(one)
         for (piece, cut_id), bundle in bundles.items():
             cut = bundle[0].cut
             length = format_length(cut.length_mm, shop.unit)
             lines = [f"{len(bundle)} × {length}", cut.label, f"{cut.wire} {cut.metal}", cut.temper]
-            path = printer.prints(f"label-{piece}-{cut_id}", bundle[0].piece.name, lines)
+            name = re.sub(r"[^a-z0-9]+", "-", cut_id.lower()).strip("-")
+            path = printer.prints(f"label-{piece}-{name}", bundle[0].piece.name, lines)
             names.append(path.name)
     return Printed(labels=names)
 

@@ -9,8 +9,17 @@ from jamreel.core.plan import Plan
 from jamreel.core.result import Figure
 from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
+from jamreel.core.workpiece.records import Standing
 from jamreel.workshop.models import Piece, Tick, Wearer
-from jamreel.workshop.pieces import Planned, facts_of, redo_target, sites_of, states_of, undo_target
+from jamreel.workshop.pieces import (
+    facts_of,
+    present,
+    redo_target,
+    sites_of,
+    states_of,
+    undo_target,
+)
+from jamreel.workshop.planning import Planned, standing_ticks
 from jamreel.workshop.stations import StationState
 from jamreel.workshop.wearers import measures_of
 
@@ -32,12 +41,12 @@ class StationView(Schema):
 
 
 class TickView(Schema):
-    """A standing tick."""
+    """A standing tick; planned and actual are lengths [mm] of a wire, counts of what is fetched."""
 
     kind: str
     key: str
-    planned_mm: float | None
-    actual_mm: float | None
+    planned: float | None
+    actual: float | None
     ticked_at: datetime
 
 
@@ -72,7 +81,7 @@ class PieceView(Schema):
     can_redo: bool
     ticks: list[TickView]
     tryons: list[TryOnView]
-    frozen_cuts: dict[str, float]
+    standing: Standing
     finished_at: datetime | None
 
 
@@ -103,10 +112,9 @@ def station_views(states: dict[str, StationState]) -> dict[str, StationView]:
 
 def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
     """Return a piece in full."""
-    brief = piece.head.brief if piece.head else {}
+    brief = present(piece.head.brief) if piece.head else {}
     unit = brief.get("unit") or shop.unit
     sites, helps = sites_of(brief, shop)
-    frozen = (piece.frozen_plan or {}).get("cuts", [])
     return PieceView(
         id=piece.pk,
         name=piece.name,
@@ -119,17 +127,17 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
         helps=list(helps),
         plan=planned.plan,
         problems=list(planned.problems),
-        stations=station_views(states_of(planned, shop, facts_of(piece))),
+        stations=station_views(states_of(planned, shop, facts_of(piece, planned))),
         waits_for=piece.waits_for,
         answer_now=piece.state.get("answer"),
         can_undo=undo_target(piece) is not None,
         can_redo=redo_target(piece) is not None,
-        ticks=[_tick_view(t) for t in piece.ticks.all() if t.undone_at is None],
+        ticks=[_tick_view(t) for t in standing_ticks(piece)],
         tryons=[
             TryOnView(id=r.pk, noted=r.noted, answer=r.answer, done=r.done, noted_at=r.noted_at)
             for r in piece.tryons.all()
         ],
-        frozen_cuts={cut["id"]: cut["length_mm"] for cut in frozen},
+        standing=planned.standing,
         finished_at=piece.finished_at,
     )
 
@@ -138,8 +146,8 @@ def _tick_view(tick: Tick) -> TickView:
     return TickView(
         kind=tick.kind,
         key=tick.key,
-        planned_mm=tick.planned_mm,
-        actual_mm=tick.actual_mm,
+        planned=tick.planned,
+        actual=tick.actual,
         ticked_at=tick.ticked_at,
     )
 

@@ -12,9 +12,9 @@ from jamreel.api.errors import EVERY_ERROR
 from jamreel.core.body.facts import Method, PopulationRange, Site, methods, populations, sites
 from jamreel.core.choices import Choice
 from jamreel.core.closures import registered_closures
-from jamreel.core.families import registered
+from jamreel.core.families import Construction, registered
 from jamreel.core.families.composed import Composed
-from jamreel.core.forming.chosen import chosen
+from jamreel.core.forming.palette import palette_of
 from jamreel.core.parts import registered_parts
 from jamreel.core.parts.own_shape import OwnMove
 from jamreel.core.parts.pictures import shifted
@@ -28,6 +28,22 @@ from jamreel.workshop.pieces import shop_of
 from jamreel.workshop.shops import change_shop
 
 router = Router(tags=["workshop"])
+
+
+class Line(Schema):
+    """A list of entries that a piece of parts has, and what it is called."""
+
+    name: str
+    says: str
+
+
+class PresetView(Schema):
+    """A further way to start a construction: its choices and wire as typed."""
+
+    name: str
+    says: str
+    piece: dict[str, Any]
+    wire: dict[str, str]
 
 
 class Kind(Schema):
@@ -47,6 +63,8 @@ class Kind(Schema):
     any_section: bool
     usual_wire: dict[str, str]
     defaults: dict[str, Any]
+    lines: list[Line]
+    presets: list[PresetView]
 
 
 class OnShelf(Schema):
@@ -113,28 +131,40 @@ def facts(request: HttpRequest) -> Facts:
         populations=list(populations().values()),
         metals=list(all_metals(own).values()),
         metal_notes={key: _notes(key) for key in all_metals(own)},
-        kinds=[
-            Kind(
-                kind=kind,
-                says=say(f"family.{kind}"),
-                family=cls.family,
-                part=cls.part,
-                sites=list(cls.sites),
-                helps=list(cls.helps),
-                choices=list(cls.choices()),
-                asks=list(cls.asks),
-                eases=cls.eases,
-                wired=cls.wired,
-                composed=issubclass(cls, Composed),
-                any_section=cls.any_section,
-                usual_wire=dict(cls.usual_wire),
-                defaults=_make_up(cls) if issubclass(cls, Composed) else {},
-            )
-            for kind, cls in registered().items()
-        ],
+        kinds=[_kind(kind, cls) for kind, cls in registered().items()],
         parts=_parts(),
         closures=_closures(),
         moves=list(OwnMove.choices()),
+    )
+
+
+def _kind(kind: str, cls: type[Construction]) -> Kind:
+    composed = issubclass(cls, Composed)
+    return Kind(
+        kind=kind,
+        says=say(f"family.{kind}"),
+        family=cls.family,
+        part=cls.part,
+        sites=list(cls.sites),
+        helps=list(cls.helps),
+        choices=list(cls.choices()),
+        asks=list(cls.asks),
+        eases=cls.eases,
+        wired=cls.wired,
+        composed=composed,
+        any_section=cls.any_section,
+        usual_wire=dict(cls.usual_wire),
+        defaults=_make_up(cls) if issubclass(cls, Composed) else {},
+        lines=[Line(name=n, says=say(f"line.{n}")) for n in getattr(cls, "lines", ())],
+        presets=[
+            PresetView(
+                name=one.name,
+                says=say(f"family.{one.name}"),
+                piece={"kind": kind, **one.piece},
+                wire=one.wire,
+            )
+            for one in cls.presets
+        ],
     )
 
 
@@ -149,16 +179,16 @@ def _notes(metal: str) -> MetalNotes:
 
 
 # What the shelf's pictures are drawn in.
-_SAMPLE = chosen(WireChoice(size=WireSize(diameter_mm=0.9)))
+_SAMPLE = palette_of(WireChoice(size=WireSize(diameter_mm=0.9)))
 
 
 def _make_up(cls: type[Composed]) -> dict[str, Any]:
     """Return the make-up that a composed piece starts with, as a brief would say it."""
-    names = set(Composed.model_fields) | {"parting"}
+    names = set(Composed.model_fields) | set(cls.lines)
     return {
         name: value
         for name, value in cls.model_validate({}).model_dump(mode="json").items()
-        if name in names and name != "kind"
+        if name in names and name not in ("kind", "counted")
     }
 
 

@@ -1,6 +1,6 @@
 """The brief: all that the maker decides, and what was noted at the bench."""
 
-from typing import Annotated, Literal
+from typing import Literal
 
 from pydantic import Field, SerializeAsAny
 
@@ -10,20 +10,22 @@ from jamreel.core.families import Piece
 from jamreel.core.fit.ease import EaseChoice, FixedEase
 from jamreel.core.fit.tryon import TryOn
 from jamreel.core.units import Unit
-from jamreel.core.values import Frozen, OptionalLength
+from jamreel.core.values import Frozen
 from jamreel.core.wire.gauges import GaugeSystem
 from jamreel.core.wire.metals import WireChoice
+from jamreel.core.wire.palette import PaletteChoice
 
 
 class Brief(Frozen):
     """A piece as decided. Lengths may be given as text, the way a maker writes them.
 
     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
-    now; without them the shop decides. ``made`` holds actual cut lengths by cut id; ``tryon`` is
-    the try-on being judged. ``child`` adds the cautions that concern children.
+    now; without them the shop decides. ``wire`` is what the body is made of, ``palette`` the wires
+    of other roles. ``tryon`` is the try-on being judged. ``child`` adds the cautions that concern
+    children.
     """
 
-    schema_version: Literal[1] = Field(default=1, alias="schema")
+    schema_version: Literal[2] = Field(default=2, alias="schema")
     unit: Unit | None = None
     gauge_system: GaugeSystem | None = None
     measures: dict[SiteId, Measure] = Field(default_factory=dict)
@@ -32,6 +34,6 @@ class Brief(Frozen):
     ease: EaseChoice = FixedEase()
     piece: SerializeAsAny[Piece]
     wire: WireChoice
+    palette: PaletteChoice = PaletteChoice()
     cutting: Cutting = Cutting()
-    made: dict[Annotated[str, Field(max_length=40)], OptionalLength] = Field(default_factory=dict)
     tryon: TryOn | None = None

@@ -1,6 +1,6 @@
 """The one door into the core: ``plan(brief, shop) -> Plan``."""
 
-from collections.abc import Callable, Container
+from collections.abc import Callable, Container, Sequence
 from functools import cache
 from typing import Any, TypeVar
 
@@ -9,13 +9,19 @@ from pydantic import ValidationError
 from jamreel.core.body.readings import Girth, Measure, SiteId, girth_at
 from jamreel.core.brief import Brief
 from jamreel.core.closures import registered_closures
+from jamreel.core.cutting.cuts import of_cut
 from jamreel.core.errors import Refusal, Refusals
 from jamreel.core.families import registered
 from jamreel.core.families.base import Job
+from jamreel.core.fit.ease import SCHOOLS
 from jamreel.core.parts import registered_parts
 from jamreel.core.result import Plan, Proposal
 from jamreel.core.shop import Shop
+from jamreel.core.units import Unit
+from jamreel.core.upgrade import records_within, upgraded
+from jamreel.core.wire.sections import SHAPES
 from jamreel.core.words import Problem, problem, say, speaking
+from jamreel.core.workpiece.records import Record
 
 __all__ = [
     "BriefRefused",
@@ -30,7 +36,6 @@ __all__ = [
 ]
 
 T = TypeVar("T")
-_SCHOOLS = {"fixed", "proportional", "finger", "copy"}
 
 
 class BriefRefused(ValueError):
@@ -41,15 +46,16 @@ class BriefRefused(ValueError):
         super().__init__(" ".join(p.says for p in problems))
 
 
-def plan(brief: Brief, shop: Shop) -> Plan:
+def plan(brief: Brief, shop: Shop, done: Sequence[Record] = ()) -> Plan:
     """Return everything that follows from a brief in a shop.
 
     Args:
         brief: what the maker decided, lengths in mm.
         shop: what the workshop knows.
+        done: what was done already; of a wire that was cut its real length counts.
 
     Returns:
-        The plan; the same brief and shop always give the same plan.
+        The plan; the same brief, shop and records always give the same plan.
 
     Raises:
         BriefRefused: measures or choices from which no honest number can be had.
@@ -57,7 +63,7 @@ def plan(brief: Brief, shop: Shop) -> Plan:
     Source: the rules named in the plan's ledger, each with its own.
     """
 
-    return in_words(lambda: brief.piece.solve(_job(brief, shop)), shop)
+    return in_words(lambda: brief.piece.solve(_job(brief, shop, done)), shop)
 
 
 def propose_raw(raw: Any, shop: Shop) -> tuple[Proposal, ...]:
@@ -76,7 +82,7 @@ def propose_raw(raw: Any, shop: Shop) -> tuple[Proposal, ...]:
     return in_words(lambda: brief.piece.propose(_job(brief, shop)), shop)
 
 
-def _job(brief: Brief, shop: Shop) -> Job:
+def _job(brief: Brief, shop: Shop, done: Sequence[Record] = ()) -> Job:
     section = brief.wire.section
     if section is not None and section.shape != "round" and not brief.piece.any_section:
         kind = say(f"family.{brief.piece.kind}")
@@ -85,12 +91,19 @@ def _job(brief: Brief, shop: Shop) -> Job:
         girths=_girths(brief),
         ease=brief.ease,
         wire=brief.wire,
+        palette=brief.palette,
         cutting=brief.cutting,
-        made={key: value for key, value in brief.made.items() if value is not None},
+        cut=_as_cut(done),
         tryon=brief.tryon,
         shop=shop,
         child=brief.child,
     )
+
+
+def _as_cut(done: Sequence[Record]) -> dict[str, float]:
+    """Return by cut the real length of its first wire [mm]."""
+    cuts = sorted((of_cut(r.key), r.actual) for r in done if r.kind == "cut" and r.actual)
+    return {cut: actual for (cut, _), actual in reversed(cuts)}
 
 
 def _girths(brief: Brief) -> dict[str, Girth]:
@@ -126,7 +139,7 @@ def read_brief(raw: Any, shop: Shop) -> Brief:
         "unit": _either(own.get("unit"), ("mm", "in"), shop.unit),
         "gauge_system": _either(own.get("gauge_system"), ("awg", "swg"), shop.gauge_system),
     }
-    return in_words(lambda: Brief.model_validate(raw, context=context), shop)
+    return in_words(lambda: Brief.model_validate(upgraded(raw), context=context), shop)
 
 
 def _either(given: Any, allowed: tuple[str, str], default: str) -> str:
@@ -153,9 +166,11 @@ def read_girth(site: SiteId, raw: Any, shop: Shop) -> Girth:
     return in_words(read, shop, ("measures", site))
 
 
-def plan_raw(raw: Any, shop: Shop) -> Plan:
-    """Return the plan of a brief as typed. Raises ``BriefRefused``."""
-    return plan(read_brief(raw, shop), shop)
+def plan_raw(raw: Any, shop: Shop, done: Sequence[Record] = ()) -> Plan:
+    """Return the plan of a brief as typed, in any format. Raises ``BriefRefused``."""
+    unit: Unit = "in" if isinstance(raw, dict) and raw.get("unit") == "in" else "mm"
+    within = in_words(lambda: records_within(raw, unit), shop)
+    return plan(read_brief(raw, shop), shop, (*within, *done))
 
 
 def in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) -> T:
@@ -180,10 +195,10 @@ def _tags() -> dict[str, Container[str]]:
     """Return the kinds that a location names after a field that may be of several."""
     parts = set(registered_parts())
     return {
-        "ease": _SCHOOLS,
+        "ease": set(SCHOOLS),
         "piece": set(registered()),
         "closure": set(registered_closures()),
-        "section": {"round", "square", "half_round", "flat", "patterned", "twisted"},
+        "section": set(SHAPES),
         "part": parts,
         "focal": parts,
         "hung": parts,

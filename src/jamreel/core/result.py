@@ -7,7 +7,7 @@ from pydantic import Field
 from jamreel.core.advice import Advice
 from jamreel.core.bench.steps import Caution, Step
 from jamreel.core.body.readings import Girth
-from jamreel.core.cutting.cuts import Cut
+from jamreel.core.cutting.cuts import Cut, Share
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.tools import Former
@@ -18,14 +18,18 @@ from jamreel.core.values import Drawings, Frozen, LedgerLine, PlusMinus
 class PlannedBend(Frozen):
     """A bend to make: pin and place on the straight wire [mm], angle [rad], side.
 
-    ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's nearest pin.
+    Its ``id`` is that of its cut and its own key there; ``places`` are all places on that wire at
+    which it is made. ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's
+    nearest pin.
     """
 
+    id: str
     label: str
     pin: float
     angle: float
     side: Literal["left", "right"]
     position: float
+    places: tuple[float, ...]
     takes_mm: float
     opens_to_mm: float
     tool: str | None
@@ -33,15 +37,23 @@ class PlannedBend(Frozen):
 
     @classmethod
     def of(
-        cls, bend: BendAt, opens_to_mm: float, tool: str | None, tool_mm: float | None
+        cls,
+        bend: BendAt,
+        opens_to_mm: float,
+        tool: str | None,
+        tool_mm: float | None,
+        name: str = "",
+        places: tuple[float, ...] = (),
     ) -> "PlannedBend":
         """Return a bend of a path, with what it opens to and the maker's own pin for it."""
         return cls(
+            id=name,
             label=bend.label,
             pin=bend.pin_mm,
             angle=bend.angle,
             side=bend.side,
             position=bend.position_mm,
+            places=places or (bend.position_mm,),
             takes_mm=bend.takes_mm,
             opens_to_mm=opens_to_mm,
             tool=tool,
@@ -69,7 +81,8 @@ class EaseOption(Frozen):
 class Need(Frozen):
     """Something bought that the piece takes: what, in which size, how many, what it weighs.
 
-    ``size_mm`` is there where one figure says its size.
+    ``size_mm`` is there where one figure says its size. ``shares`` say whom it is for: each is
+    fetched under its own key, the entry's name and the need's slug.
     """
 
     id: str
@@ -79,6 +92,16 @@ class Need(Frozen):
     size_mm: float | None
     quantity: int
     mass_g: float
+    shares: tuple[Share, ...]
+
+    def key_of(self, share: Share) -> str:
+        """Return the name under which one share is fetched."""
+        return f"{share.entry}/{self.slug}"
+
+    @property
+    def slug(self) -> str:
+        """What it is in a name: its kind and size."""
+        return self.id.partition("/")[2]
 
 
 class Strength(Frozen):

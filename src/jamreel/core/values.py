@@ -113,7 +113,8 @@ class Stroke(Frozen):
     """A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
 
     ``tone`` names what it is filled with where that is not the wire's own metal: a bead's colour,
-    or the grey of what is bought.
+    the colour of another metal, or the grey of what is bought. With ``times`` over 1 it is drawn
+    again and again, each a ``step`` further.
     """
 
     part: str
@@ -121,6 +122,23 @@ class Stroke(Frozen):
     closed: bool = False
     width_mm: float = 0.0
     tone: str = ""
+    times: int = 1
+    step: Point = (0.0, 0.0)
+
+    @property
+    def copies(self) -> "tuple[Stroke, ...]":
+        """The stroke as often as it is drawn, one by one."""
+        dx, dy = self.step
+        return tuple(
+            self.model_copy(
+                update={
+                    "points": tuple((x + n * dx, y + n * dy) for x, y in self.points),
+                    "times": 1,
+                    "step": (0.0, 0.0),
+                }
+            )
+            for n in range(self.times)
+        )
 
 
 class Dimension(Frozen):
@@ -147,7 +165,8 @@ StationName = Literal["measure", "make_up", "cut", "form", "fit"]
 class Placed(Frozen):
     """A shape of a drawing set down at a place, turned [rad] and perhaps mirrored end for end.
 
-    ``entry`` is the place in the make-up that it stands for, as a dotted path.
+    ``entry`` names what of the make-up it stands for. With ``times`` over 1 it is set down again
+    and again, each ``pitch_mm`` further to the right.
     """
 
     shape: str
@@ -156,6 +175,8 @@ class Placed(Frozen):
     mirrored: bool = False
     entry: str = ""
     length_mm: float = 0.0
+    times: int = 1
+    pitch_mm: float = 0.0
 
 
 class Sheet(Frozen):
@@ -177,7 +198,8 @@ class Sheet(Frozen):
 class Span(Frozen):
     """A stretch of the straight wire on the Rule, with the ledger lines that explain it.
 
-    ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire.
+    ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire. With ``times``
+    over 1 it holds so many alike, side by side.
     """
 
     id: str
@@ -188,6 +210,7 @@ class Span(Frozen):
     ledger: tuple[str, ...] = ()
     width_mm: float | None = None
     tone: str = ""
+    times: int = 1
 
 
 class RuleDrawing(Frozen):

@@ -6,13 +6,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from jamreel.core.cutting.cuts import Cut, wire_keys
+from jamreel.core.cutting.cuts import Cut, of_cut
 from jamreel.core.cutting.nest import Laid, Nest, Rack, Wanted, nest
 from jamreel.core.result import Need
 from jamreel.core.shop import Shop
+from jamreel.core.workpiece.records import lacking
 from jamreel.core.workpiece.trays import size_apart, tray_fits
 from jamreel.workshop.models import Piece, Stock, Workshop
-from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out
+from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.planning import plan_of
 from jamreel.workshop.stock import NOTHING, PIECE_KINDS, WIRE_KINDS, amounts, on_rack
 
 # How long one kind of wire is searched for, and a whole board at most [s].
@@ -22,13 +24,11 @@ MOST_BOUGHT = 40
 
 @dataclass(frozen=True)
 class Outstanding:
-    """A wire that is still to be cut: for which piece, its tick's key, the cut it is one of, and
-    the colour of its metal."""
+    """A wire that is still to be cut: for which piece, its tick's key, the cut it is one of."""
 
     piece: Piece
     key: str
     cut: Cut
-    colour: str
 
     @property
     def id(self) -> str:
@@ -90,14 +90,10 @@ def outstanding(pieces: Sequence[Piece], shop: Shop) -> list[Outstanding]:
     """Return all wires of some pieces that are planned and not yet cut, plan by plan."""
     found = []
     for piece in pieces:
-        plan = work_out(brief_for_planning(piece), shop).plan
-        ticked = {t.key for t in piece.ticks.all() if t.kind == "cut" and t.undone_at is None}
-        for cut in plan.cuts if plan else ():
-            keys = wire_keys(cut) if cut.stock and cut.id not in ticked else ()
-            assert plan is not None  # it has cuts
-            found += [
-                Outstanding(piece, key, cut, plan.colour) for key in keys if key not in ticked
-            ]
+        planned = plan_of(piece, shop)
+        cuts = {cut.id: cut for cut in planned.plan.cuts} if planned.plan else {}
+        wanted = planned.standing.open_wires
+        found += [Outstanding(piece, key, cuts[of_cut(key)[0]]) for key in wanted]
     return found
 
 
@@ -153,7 +149,7 @@ def _group(
     return Group(
         key=cut.stock,
         label=f"{cut.wire} {cut.metal}, {cut.temper}",
-        colour=wanted[0].colour,
+        colour=cut.colour,
         wire_mm=cut.wire_mm,
         lanes=lanes,
         unplaced=tuple(by_id[one] for one in found.unplaced),
@@ -187,10 +183,11 @@ def _nested(cuts: tuple[Wanted, ...], racks: tuple[Rack, ...], keep: float, seco
 @dataclass(frozen=True)
 class Fetch:
     """Beads or findings that a piece takes, not fetched yet, and what on the rack may serve, the
-    nearest in size first."""
+    nearest in size first; ``count`` is how many are still missing."""
 
     piece: Piece
     need: Need
+    count: int
     may_be: tuple[Stock, ...]
 
 
@@ -216,11 +213,11 @@ def to_fetch(workshop: Workshop, pieces: Sequence[Piece]) -> list[Fetch]:
     trays = [s for s in on_rack(workshop) if s.kind in PIECE_KINDS]
     found = []
     for piece in pieces:
-        plan = work_out(brief_for_planning(piece), shop).plan
-        ticked = {t.key for t in piece.ticks.all() if t.kind == "need" and t.undone_at is None}
-        for need in plan.needs if plan else ():
-            if need.id not in ticked:
-                found.append(Fetch(piece, need, _may_be(need, trays)))
+        planned = plan_of(piece, shop)
+        for need in planned.plan.needs if planned.plan else ():
+            count = sum(lacking(need, planned.records).values())
+            if count:
+                found.append(Fetch(piece, need, count, _may_be(need, trays)))
     return found
 
 
@@ -240,7 +237,7 @@ def fits_need(need: Need, stock: Stock) -> bool:
 def cost_of(fetch: Sequence[Fetch]) -> float:
     """Return what beads and findings cost, as far as the trays that fit have a price."""
     prices = (
-        (one.need.quantity, next((s.price for s in one.may_be if fits_need(one.need, s)), None))
+        (one.count, next((s.price for s in one.may_be if fits_need(one.need, s)), None))
         for one in fetch
     )
     return sum(quantity * price for quantity, price in prices if price is not None)
@@ -263,7 +260,7 @@ def short_of(workshop: Workshop, fetch: Sequence[Fetch]) -> list[Short]:
     for (label, size), several in wanted.items():
         need = several[0].need
         there = sum(have.get(s.pk, 0.0) for s in several[0].may_be if fits_need(need, s))
-        lacks = sum(one.need.quantity for one in several) - round(there)
+        lacks = sum(one.count for one in several) - round(there)
         if lacks > 0:
             found.append(Short(label, size, lacks))
     return found

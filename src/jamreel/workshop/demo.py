@@ -15,12 +15,11 @@ from jamreel.core.shop import Shop
 from jamreel.workshop import making
 from jamreel.workshop.models import Piece, Wearer, Workshop
 from jamreel.workshop.pieces import (
-    brief_for_planning,
     save_brief,
     shop_of,
     start_piece,
-    work_out,
 )
+from jamreel.workshop.planning import plan_of
 from jamreel.workshop.stock import add_stock
 from jamreel.workshop.wearers import keep_readings, measures_of
 
@@ -218,6 +217,15 @@ class _Extra:
 _BRASS = {"size": "12 awg", "metal": "brass", "temper": "half_hard"}
 _STERLING = {"size": "16 awg", "metal": "sterling", "temper": "half_hard"}
 
+
+def _entry(kind: str, times: int = 1, *, fill: bool = False, **choices: Any) -> dict[str, Any]:
+    return {"part": {"kind": kind, **choices}, "times": times, "fill": fill}
+
+
+def _group(times: int, *entries: dict[str, Any], fill: bool = False) -> dict[str, Any]:
+    return {"group": list(entries), "times": times, "fill": fill}
+
+
 EXTRAS = (
     _Extra(
         "the Ferryman",
@@ -230,11 +238,14 @@ EXTRAS = (
         "the Lock-keeper",
         "Sluice chain",
         {
-            "kind": "chain_necklace",
+            "kind": "pendant_chain",
+            "counted": True,
+            "mirrored": False,
             "length": "520",
-            "pitch": "4",
-            "pendant_mass": 9,
-            "pendant_drop": "34",
+            "entries": [_entry("chain", fill=True, pitch="4")],
+            "focal": None,
+            "hung": {"kind": "finding", "hangs": True, "length": "34", "mass": 9},
+            "closure": {"kind": "bought_clasp", "length": "15", "mass": 0.8},
         },
         {"size": "1 mm", "metal": "brass"},
         2,
@@ -291,7 +302,14 @@ EXTRAS = (
     _Extra(
         "the Weathercock",
         "Weathervane chain",
-        {"kind": "forehead_chain", "pitch": "3", "pendant_drop": "22"},
+        {
+            "kind": "forehead_drops",
+            "counted": True,
+            "entries": [_entry("chain", fill=True, pitch="3", thickness="1.6", mass_per_m=7)],
+            "focal": {"kind": "jump_ring", "pin": "5"},
+            "hung": {"kind": "finding", "hangs": True, "length": "22", "mass": 1.5},
+            "parting": [_entry("chain", fill=True, pitch="3", thickness="1.6", mass_per_m=7)],
+        },
         {"size": "1 mm", "metal": "sterling"},
         5,
         cut=True,
@@ -302,14 +320,6 @@ EXTRAS = (
 _FINE_BRASS = {"size": "20 awg", "metal": "brass", "temper": "half_hard"}
 _FINE_COPPER = {"size": "20 awg", "metal": "copper", "temper": "half_hard"}
 _FINE_SILVER = {"size": "20 awg", "metal": "sterling", "temper": "half_hard"}
-
-
-def _entry(kind: str, times: int = 1, *, fill: bool = False, **choices: Any) -> dict[str, Any]:
-    return {"part": {"kind": kind, **choices}, "times": times, "fill": fill}
-
-
-def _group(times: int, *entries: dict[str, Any], fill: bool = False) -> dict[str, Any]:
-    return {"group": list(entries), "times": times, "fill": fill}
 
 
 # Pieces of parts, over all families.
@@ -591,7 +601,7 @@ def _start(workshop: Workshop, role: _Role, today: date) -> Piece:
             "hand_pass_girth": {"guess": {"population": "hand_women", "percentile": 50}},
         }
     brief = {
-        "schema": 1,
+        "schema": 2,
         "measures": measures,
         "side": "right",
         "ease": role.ease,
@@ -642,7 +652,7 @@ def _make(workshop: Workshop, extra: _Extra, today: date) -> None:
     """Start a piece for its wearer and bring it to where it stands."""
     wearer = Wearer.objects.get(workshop=workshop, part=extra.part)
     brief = {
-        "schema": 1,
+        "schema": 2,
         "measures": measures_of(wearer, "mm"),
         "ease": {"school": "fixed", "word": "comfortable"},
         "piece": extra.piece,
@@ -653,9 +663,10 @@ def _make(workshop: Workshop, extra: _Extra, today: date) -> None:
         brief["piece"] = _fitted(brief, shop_of(workshop))
     piece = start_piece(workshop, extra.name, brief, wearer, today + timedelta(days=extra.due_in))
     if extra.cut:
-        plan = work_out(brief_for_planning(piece), shop_of(workshop)).plan
+        plan = plan_of(piece, shop_of(workshop)).plan
         for cut in plan.cuts if plan else ():
-            making.tick(workshop, piece.pk, "cut", cut.id)
+            if cut.alike == cut.id:
+                making.tick(workshop, piece.pk, "cut", cut.id)
     for step in extra.steps:
         making.tick(workshop, piece.pk, "step", step)
     if extra.tryon:

@@ -1,27 +1,25 @@
-"""At the bench: ticking off cuts and steps, try-ons, finishing."""
+"""At the bench: ticking off cuts, steps and what is fetched; try-ons, finishing.
 
+What is worked out is worked out before the database is locked, and found remembered under the lock.
+"""
+
+from collections.abc import Sequence
 from typing import Any
 
 from django.db import IntegrityError, transaction
-from django.db.models import Q
 from django.utils import timezone
 
-from jamreel.core.cutting.cuts import wire_keys
+from jamreel.core.cutting.cuts import of_cut
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import BriefRefused, Plan
 from jamreel.core.shop import Shop
 from jamreel.core.units import parse_length
 from jamreel.core.words import problem, speaking
+from jamreel.core.workpiece.records import Record, lacking, record_of_step
 from jamreel.workshop.models import Piece, Tick, TryOnRecord, Workshop
 from jamreel.workshop.ownership import row, rows
-from jamreel.workshop.pieces import (
-    StaleSave,
-    brief_for_planning,
-    save_brief,
-    settle,
-    shop_of,
-    work_out,
-)
+from jamreel.workshop.pieces import StaleSave, present, save_brief, settle, shop_of
+from jamreel.workshop.planning import Planned, plan_of
 from jamreel.workshop.stock import give_back, parse_count, use
 
 
@@ -33,7 +31,6 @@ class AlreadyTicked(Exception):
     """Another tab was first."""
 
 
-@transaction.atomic
 def tick(
     workshop: Workshop,
     piece_id: int,
@@ -44,15 +41,16 @@ def tick(
     *,
     scrap_rest: bool = False,
 ) -> Piece:
-    """Tick off a cut (with its actual length as typed), a step, or beads that were fetched.
+    """Tick off a wire that was cut, a step, or beads that were fetched, and keep what it was.
 
-    The first cut freezes the plan it is cut from. Cut and stock move together or not at all.
+    Cut and stock move together or not at all.
 
     Args:
         workshop: whose piece.
         piece_id: the piece.
         kind: ``cut``, ``step``, or ``need`` for beads and findings.
-        key: of the step or need, or of one wire of a cut; a cut's own id ticks all of its wires.
+        key: of the step or need, or of one wire; a cut's own id ticks all wires that are cut like
+            it, whomever they are for.
         actual: length as cut, or how many were taken, as typed; as planned when empty.
         stock_id: what it was cut or taken from, when it came off the rack.
         scrap_rest: whether what is left of that is scrap.
@@ -62,83 +60,151 @@ def tick(
         AlreadyTicked: it is ticked already.
         BriefRefused: the actual amount can't be read, or is more than the rack has.
     """
-    piece = row(Piece, workshop, piece_id)
     shop = shop_of(workshop)
-    planned = work_out(brief_for_planning(piece), shop)
+    plan_of(row(Piece, workshop, piece_id), shop)
+    with transaction.atomic():
+        piece = row(Piece, workshop, piece_id)
+        planned = plan_of(piece, shop)
+        for record in _to_tick(planned, kind, key):
+            amount = _as_typed(actual, record, shop)
+            made = _keep(piece, record, amount)
+            if stock_id is not None and amount is not None:
+                use(workshop, stock_id, amount, made, scrap_rest=scrap_rest)
+        settle(piece, shop)
+    return piece
+
+
+def _to_tick(planned: Planned, kind: str, key: str) -> Sequence[Record]:
+    """Return the records that a tick makes, each as planned."""
     if planned.plan is None:
         raise NothingToTick
-    there = _tickable(planned.plan, kind)
-    keys = tuple(one for one in there if one == key or one.startswith(f"{key}#"))
-    if not keys:
+    find = {"cut": _wires, "step": _steps, "need": _shares}[kind]
+    known, found = find(planned.plan, planned, key)
+    if not known:
         raise NothingToTick
-    ticked = {t.key for t in piece.ticks.all() if t.kind == kind and t.undone_at is None}
-    if len(keys) > 1 and not (keys := tuple(one for one in keys if one not in ticked)):
+    if not found:
         raise AlreadyTicked
-    planned_as = there[keys[0]]
-    measured = _as_typed(actual, planned_as, kind, keys[0], shop)
-    for one in keys:
-        try:
-            with transaction.atomic():
-                made = Tick.objects.create(
-                    workshop=workshop,
-                    piece=piece,
-                    kind=kind,
-                    key=one,
-                    planned_mm=planned_as if kind == "cut" else None,
-                    actual_mm=measured if kind == "cut" else None,
-                    ticked_at=timezone.now(),
-                )
-        except IntegrityError:
-            raise AlreadyTicked from None
-        if stock_id is not None and measured is not None:
-            use(workshop, stock_id, measured, made, scrap_rest=scrap_rest)
-    if kind == "cut":
-        piece.frozen_plan = planned.plan.model_dump(mode="json", by_alias=True)
-    settle(piece, shop, planned)
-    return piece
+    return found
 
 
-def _tickable(plan: Plan, kind: str) -> dict[str, float | None]:
-    """Return what of a kind can be ticked, with the length [mm] or count that it takes."""
-    if kind == "cut":
-        return {key: cut.length_mm for cut in plan.cuts for key in wire_keys(cut)}
-    if kind == "need":
-        return {need.id: float(need.quantity) for need in plan.needs}
-    return {step.id: None for step in plan.steps}
+def _wires(plan: Plan, planned: Planned, key: str) -> tuple[bool, list[Record]]:
+    """Return whether a wire or cut is known, and what of it is still to be cut."""
+    cuts = {cut.id: cut for cut in plan.cuts}
+    wanted = [one for one in planned.standing.open_wires if one == key]
+    if not wanted and key in cuts:
+        alike = {cut.id for cut in plan.cuts if cut.alike == cuts[key].alike}
+        wanted = [one for one in planned.standing.open_wires if of_cut(one)[0] in alike]
+    found = []
+    for one in wanted:
+        cut = cuts[of_cut(one)[0]]
+        found.append(
+            Record(kind="cut", key=one, planned=cut.length_mm, says=cut.label, stock=cut.stock)
+        )
+    done = {record.key for record in planned.records if record.kind == "cut"}
+    return key in cuts or bool(wanted) or key in done, found
 
 
-def _as_typed(actual: str, planned: float | None, kind: str, key: str, shop: Shop) -> float | None:
+def _steps(plan: Plan, planned: Planned, key: str) -> tuple[bool, list[Record]]:
+    done = {record.key for record in planned.records if record.kind == "step"}
+    for step in plan.steps:
+        if key == step.id or key in step.stands_for:
+            keys = step.stands_for if key == step.id else (key,)
+            open_keys = [one for one in keys if one not in done]
+            return True, [record_of_step(plan.steps, step, one) for one in open_keys]
+    return False, []
+
+
+def _shares(plan: Plan, planned: Planned, key: str) -> tuple[bool, list[Record]]:
+    for need in plan.needs:
+        keys = [need.key_of(share) for share in need.shares]
+        if key == need.id or key in keys:
+            lacks = lacking(need, planned.records)
+            wanted = lacks if key == need.id else {k: n for k, n in lacks.items() if k == key}
+            says = f"{need.size}, {need.label}"
+            return True, [
+                Record(kind="need", key=one, planned=count, says=says)
+                for one, count in wanted.items()
+            ]
+    return False, []
+
+
+def _keep(piece: Piece, record: Record, amount: float | None) -> Tick:
+    """Return the tick that keeps a record; of beads fetched before, it now says more."""
+    what = record.model_dump(include={"says", "stock", "figures", "follows"})
+    if record.kind == "need":
+        standing = piece.ticks.filter(kind="need", key=record.key, undone_at__isnull=True).first()
+        if standing is not None:
+            standing.actual = (standing.actual or 0.0) + (amount or 0.0)
+            standing.planned = standing.actual
+            standing.save(update_fields=["actual", "planned"])
+            return standing
+    try:
+        with transaction.atomic():
+            return Tick.objects.create(
+                workshop=piece.workshop,
+                piece=piece,
+                kind=record.kind,
+                key=record.key,
+                planned=record.planned,
+                actual=amount,
+                what=what,
+                ticked_at=timezone.now(),
+            )
+    except IntegrityError:
+        raise AlreadyTicked from None
+
+
+def _as_typed(actual: str, record: Record, shop: Shop) -> float | None:
     """Return the amount as typed, or as planned. Raises BriefRefused at what was made."""
-    if not actual.strip() or planned is None:
-        return planned
+    if not actual.strip() or record.planned is None:
+        return record.planned
     with speaking(shop.language, shop.unit):
         try:
-            return parse_length(actual, shop.unit) if kind == "cut" else parse_count(actual)
+            wire = record.kind == "cut"
+            return parse_length(actual, shop.unit) if wire else parse_count(actual)
         except Refusal as refusal:
-            raise BriefRefused((problem(refusal.at(f"made.{key}")),)) from None
+            raise BriefRefused((problem(refusal.at(f"made.{record.key}")),)) from None
 
 
-@transaction.atomic
 def untick(workshop: Workshop, piece_id: int, kind: str, key: str) -> Piece:
-    """Take a tick back, and what it took off the rack; without any cut left the plan is no longer
-    frozen."""
-    piece = row(Piece, workshop, piece_id)
-    standing = rows(Tick, workshop).filter(piece=piece, kind=kind, undone_at__isnull=True)
-    # A cut's own id takes back all of its wires.
-    found = list(standing.filter(Q(key=key) | Q(key__startswith=f"{key}#")))
-    if not found:
-        raise NothingToTick
-    for one in found:
-        one.undone_at = timezone.now()
-        one.save(update_fields=["undone_at"])
-        give_back(one)
-    if not piece.ticks.filter(kind="cut", undone_at__isnull=True).exists():
-        piece.frozen_plan = None
-    settle(piece, shop_of(workshop))
+    """Take a tick back, and what it took off the rack.
+
+    A cut's own id takes back all wires that are cut like it, a step's or need's id all that it
+    stands for.
+    """
+    shop = shop_of(workshop)
+    plan_of(row(Piece, workshop, piece_id), shop)
+    with transaction.atomic():
+        piece = row(Piece, workshop, piece_id)
+        planned = plan_of(piece, shop)
+        # Ticks of an earlier format get their new names first.
+        settle(piece, shop, planned)
+        keys = _stands_for(planned.plan, kind, key)
+        standing = rows(Tick, workshop).filter(piece=piece, kind=kind, undone_at__isnull=True)
+        name_of = (lambda one: of_cut(one.key)[0]) if kind == "cut" else (lambda one: one.key)
+        found = [one for one in standing if one.key == key or name_of(one) in keys]
+        if not found:
+            raise NothingToTick
+        for one in found:
+            one.undone_at = timezone.now()
+            one.save(update_fields=["undone_at"])
+            give_back(one)
+        settle(piece, shop)
     return piece
 
 
-@transaction.atomic
+def _stands_for(plan: Plan | None, kind: str, key: str) -> frozenset[str]:
+    """Return the names that a cut, step or need stands for, itself among them."""
+    if plan is None:
+        return frozenset({key})
+    if kind == "cut":
+        alike = next((cut.alike for cut in plan.cuts if cut.id == key), None)
+        return frozenset(cut.id for cut in plan.cuts if alike and cut.alike == alike)
+    if kind == "step":
+        return frozenset(k for s in plan.steps if s.id == key for k in s.stands_for)
+    return frozenset(n.key_of(share) for n in plan.needs if n.id == key for share in n.shares)
+
+
 def record_tryon(workshop: Workshop, piece_id: int, version: int) -> Piece:
     """Keep the try-on that stands in the brief, with its answer, and clear it there.
 
@@ -146,41 +212,47 @@ def record_tryon(workshop: Workshop, piece_id: int, version: int) -> Piece:
         StaleSave: the brief has moved on.
         NothingToTick: nothing was noted, or there is no plan to judge it by.
     """
-    piece = row(Piece, workshop, piece_id)
-    if piece.version != version:
-        raise StaleSave(piece)
     shop = shop_of(workshop)
-    brief: dict[str, Any] = dict(piece.head.brief) if piece.head else {}
-    plan = work_out(brief_for_planning(piece), shop).plan
-    if plan is None or plan.putting_right is None:
-        raise NothingToTick
-    TryOnRecord.objects.create(
-        workshop=workshop,
-        piece=piece,
-        noted=brief["tryon"],
-        answer=plan.putting_right.model_dump(mode="json"),
-        noted_at=timezone.now(),
-    )
-    # The note is history now; the brief goes back to what is decided.
-    piece, _ = save_brief(workshop, piece_id, version, {**brief, "tryon": None})
+    plan_of(row(Piece, workshop, piece_id), shop)
+    with transaction.atomic():
+        piece = row(Piece, workshop, piece_id)
+        if piece.version != version:
+            raise StaleSave(piece)
+        brief: dict[str, Any] = present(piece.head.brief) if piece.head else {}
+        plan = plan_of(piece, shop).plan
+        if plan is None or plan.putting_right is None:
+            raise NothingToTick
+        TryOnRecord.objects.create(
+            workshop=workshop,
+            piece=piece,
+            noted=brief["tryon"],
+            answer=plan.putting_right.model_dump(mode="json"),
+            noted_at=timezone.now(),
+        )
+        # The note is history now; the brief goes back to what is decided.
+        piece, _ = save_brief(workshop, piece_id, version, {**brief, "tryon": None})
     return piece
 
 
-@transaction.atomic
 def mark_put_right(workshop: Workshop, piece_id: int, tryon_id: int) -> Piece:
     """Say that what a try-on asked for is done; the piece waits for the next try-on."""
-    piece = row(Piece, workshop, piece_id)
-    record = row(TryOnRecord, workshop, tryon_id)
-    record.done = True
-    record.save(update_fields=["done"])
-    settle(piece, shop_of(workshop))
+    shop = shop_of(workshop)
+    plan_of(row(Piece, workshop, piece_id), shop)
+    with transaction.atomic():
+        piece = row(Piece, workshop, piece_id)
+        record = row(TryOnRecord, workshop, tryon_id)
+        record.done = True
+        record.save(update_fields=["done"])
+        settle(piece, shop)
     return piece
 
 
-@transaction.atomic
 def finish(workshop: Workshop, piece_id: int, *, finished: bool) -> Piece:
     """Close a piece as done, or open it again."""
-    piece = row(Piece, workshop, piece_id)
-    piece.finished_at = timezone.now() if finished else None
-    settle(piece, shop_of(workshop))
+    shop = shop_of(workshop)
+    plan_of(row(Piece, workshop, piece_id), shop)
+    with transaction.atomic():
+        piece = row(Piece, workshop, piece_id)
+        piece.finished_at = timezone.now() if finished else None
+        settle(piece, shop)
     return piece

@@ -61,8 +61,8 @@ class Reading(Owned):
 class Piece(Owned):
     """A piece being made. ``version`` counts every change of its head, for the optimistic lock.
 
-    ``frozen_plan`` is the plan that the first wire was cut from. ``waits_for`` and ``state`` are
-    derived on every write, so that the bench lists pieces without planning each.
+    ``waits_for`` and ``state`` are derived on every write, so that the bench lists pieces without
+    planning each.
     """
 
     name = models.CharField(max_length=120)
@@ -72,7 +72,6 @@ class Piece(Owned):
     due = models.DateField(null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
     head = models.ForeignKey("Revision", on_delete=models.RESTRICT, null=True, related_name="+")
-    frozen_plan = models.JSONField(null=True, blank=True)
     waits_for = models.CharField(max_length=20, default="measure")
     state = models.JSONField(default=dict)
     created_at = models.DateTimeField(auto_now_add=True)
@@ -95,13 +94,19 @@ class Revision(Owned):
 
 
 class Tick(Owned):
-    """A cut, a step or beads fetched, ticked off. Unticking sets ``undone_at``; the row stays."""
+    """A wire cut, a step or beads fetched, ticked off. Unticking sets ``undone_at``; the row stays.
+
+    ``planned`` and ``actual`` are lengths [mm] of a wire and counts of beads; ``what`` keeps what
+    it was for (a ``core`` record as JSON). ``named_by`` is the format whose names ``key`` follows.
+    """
 
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="ticks")
     kind = models.CharField(max_length=10, choices=[(k, k) for k in ("cut", "step", "need")])
-    key = models.CharField(max_length=60)
-    planned_mm = models.FloatField(null=True)
-    actual_mm = models.FloatField(null=True)
+    key = models.CharField(max_length=140)
+    planned = models.FloatField(null=True)
+    actual = models.FloatField(null=True)
+    what = models.JSONField(default=dict)
+    named_by = models.PositiveSmallIntegerField(default=2)
     ticked_at = models.DateTimeField()
     undone_at = models.DateTimeField(null=True)
 

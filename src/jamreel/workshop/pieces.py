@@ -4,7 +4,7 @@ A brief is kept as it was typed, whether or not it gives a plan; each save is a 
 piece's ``version`` moves with every change, and a save from an older version is refused.
 """
 
-from dataclasses import dataclass
+from collections.abc import Callable
 from datetime import timedelta
 from typing import Any
 
@@ -13,12 +13,24 @@ from django.utils import timezone
 from pydantic import ValidationError
 
 from jamreel.core.families import registered
-from jamreel.core.plan import BriefRefused, Plan, plan_raw, read_shop
+from jamreel.core.plan import Plan, read_shop
 from jamreel.core.result import Figure
 from jamreel.core.shop import Shop
-from jamreel.core.words import Problem, speaking
-from jamreel.workshop.models import Piece, Revision, Wearer, Workshop
+from jamreel.core.upgrade import upgraded, with_names
+from jamreel.core.words import speaking
+from jamreel.core.workpiece.earlier import found_again
+from jamreel.core.workpiece.records import done_steps
+from jamreel.workshop.models import Piece, Revision, Tick, Wearer, Workshop
 from jamreel.workshop.ownership import row, rows
+from jamreel.workshop.planning import (
+    OLD_NAMES,
+    Planned,
+    brief_for_planning,
+    plan_of,
+    record_of,
+    standing_ticks,
+    work_out,
+)
 from jamreel.workshop.stations import Facts, StationState, station_states, waits_for
 
 # Keystrokes in one field, each within this of the last, are undone in one step.
@@ -34,33 +46,9 @@ class StaleSave(Exception):
         self.piece = piece
 
 
-@dataclass(frozen=True)
-class Planned:
-    """A brief worked out as far as it goes: a plan, or the problems that stand in its way."""
-
-    plan: Plan | None
-    problems: tuple[Problem, ...]
-
-
 def shop_of(workshop: Workshop) -> Shop:
     """Return a workshop's settings as the core reads them."""
     return read_shop(workshop.shop)
-
-
-def work_out(brief: Any, shop: Shop) -> Planned:
-    """Return the plan of a brief as typed, or its problems."""
-    try:
-        return Planned(plan_raw(brief, shop), ())
-    except BriefRefused as refused:
-        return Planned(None, refused.problems)
-
-
-def brief_for_planning(piece: Piece, brief: dict[str, Any] | None = None) -> dict[str, Any]:
-    """Return a piece's brief as the core is to read it: a child's piece says so."""
-    found = brief if brief is not None else _head(piece).brief
-    if piece.wearer is not None and piece.wearer.is_child:
-        return {**found, "child": True}
-    return found
 
 
 def sites_of(brief: dict[str, Any], shop: Shop) -> tuple[tuple[str, ...], tuple[str, ...]]:
@@ -76,15 +64,14 @@ def sites_of(brief: dict[str, Any], shop: Shop) -> tuple[tuple[str, ...], tuple[
     return wanted, tuple(site for site in cls.helps if site not in wanted)
 
 
-def facts_of(piece: Piece) -> Facts:
+def facts_of(piece: Piece, planned: Planned) -> Facts:
     """Return what has happened to a piece so far."""
-    ticks = [t for t in piece.ticks.all() if t.undone_at is None]
     records = list(piece.tryons.all())
     last = records[-1] if records else None
+    done = done_steps(planned.plan, planned.records) if planned.plan else frozenset()
     return Facts(
-        cut=frozenset(t.key for t in ticks if t.kind == "cut"),
-        steps=frozenset(t.key for t in ticks if t.kind == "step"),
-        frozen=piece.frozen_plan,
+        standing=planned.standing,
+        steps=done,
         tried=last is not None,
         put_right=last is not None and not last.done and not last.answer.get("settled", False),
         finished=piece.finished_at is not None,
@@ -99,8 +86,9 @@ def states_of(planned: Planned, shop: Shop, facts: Facts) -> dict[str, StationSt
 
 def settle(piece: Piece, shop: Shop, planned: Planned | None = None) -> Planned:
     """Work out a piece's brief and store where it stands; every write ends with this."""
-    planned = planned or work_out(brief_for_planning(piece), shop)
-    facts = facts_of(piece)
+    planned = planned or plan_of(piece, shop)
+    _rename(piece, planned, shop)
+    facts = facts_of(piece, planned)
     states = states_of(planned, shop, facts)
     piece.waits_for = waits_for(states, facts)
     piece.state = {
@@ -111,6 +99,30 @@ def settle(piece: Piece, shop: Shop, planned: Planned | None = None) -> Planned:
     }
     piece.save()
     return planned
+
+
+def _rename(piece: Piece, planned: Planned, shop: Shop) -> None:
+    """Give ticks of an earlier format the names that what they are for has now."""
+    old = [tick for tick in standing_ticks(piece) if tick.named_by == OLD_NAMES]
+    if not old or planned.plan is None:
+        return
+    again = found_again([record_of(tick) for tick in old], planned.plan)
+    for tick in old:
+        first, *others = again[tick.key]
+        for record in others:
+            Tick.objects.create(
+                workshop=tick.workshop,
+                piece=piece,
+                kind=record.kind,
+                key=record.key,
+                planned=record.planned,
+                actual=record.actual,
+                what=tick.what,
+                ticked_at=tick.ticked_at,
+            )
+        tick.kind, tick.key, tick.named_by = first.kind, first.key, OLD_NAMES + 1
+        tick.planned, tick.actual = first.planned, first.actual
+        tick.save(update_fields=["kind", "key", "named_by", "planned", "actual"])
 
 
 def _answer(piece: Piece, plan: Plan | None, waits: str) -> dict[str, Any] | None:
@@ -137,7 +149,13 @@ def _head(piece: Piece) -> Revision:
     return piece.head
 
 
-@transaction.atomic
+def present(brief: dict[str, Any]) -> dict[str, Any]:
+    """Return a brief as kept in the present format, each of its entries with a name."""
+    found: dict[str, Any] = upgraded(brief)
+    piece = found.get("piece")
+    return {**found, "piece": with_names(piece)} if isinstance(piece, dict) else found
+
+
 def start_piece(
     workshop: Workshop,
     name: str,
@@ -147,34 +165,43 @@ def start_piece(
 ) -> Piece:
     """Return a new piece with its first revision, which says how its bare numbers are meant."""
     shop = shop_of(workshop)
-    brief = {"unit": shop.unit, "gauge_system": shop.gauge_system, **brief}
-    piece = Piece.objects.create(workshop=workshop, name=name, wearer=wearer, due=due)
-    piece.head = Revision.objects.create(
-        workshop=workshop, piece=piece, brief=brief, saved_at=timezone.now()
-    )
-    settle(piece, shop)
+    brief = present({"unit": shop.unit, "gauge_system": shop.gauge_system, **brief})
+    piece = Piece(workshop=workshop, name=name, wearer=wearer, due=due)
+    # Worked out before anything is locked; what follows finds it remembered.
+    work_out(brief_for_planning(piece, brief), shop)
+    with transaction.atomic():
+        piece.save()
+        piece.head = Revision.objects.create(
+            workshop=workshop, piece=piece, brief=brief, saved_at=timezone.now()
+        )
+        settle(piece, shop)
     return piece
 
 
-@transaction.atomic
 def save_brief(
     workshop: Workshop, piece_id: int, version: int, brief: dict[str, Any]
 ) -> tuple[Piece, Planned]:
-    """Save a brief as a new revision.
+    """Save a brief as a new revision, in the present format and with a name for every entry.
 
     Raises:
         StaleSave: ``version`` is not the piece's version.
     """
-    piece = _current(workshop, piece_id, version)
-    head = _head(piece)
-    shop = shop_of(workshop)
-    if brief == head.brief:
-        return piece, work_out(brief_for_planning(piece), shop)
-    field = changed_field(head.brief, brief)
-    now = timezone.now()
+    brief, shop = present(brief), shop_of(workshop)
+    planned = plan_of(_current(workshop, piece_id, version), shop, brief)
+    with transaction.atomic():
+        piece = _current(workshop, piece_id, version)
+        before = present(_head(piece).brief)
+        if brief == before:
+            return piece, planned
+        _add_revision(piece, brief, changed_field(before, brief))
+        return piece, settle(piece, shop)
+
+
+def _add_revision(piece: Piece, brief: dict[str, Any], field: str) -> None:
+    head, now = _head(piece), timezone.now()
     goes_on = bool(field) and head.field == field and now - head.saved_at < BURST
     piece.head = Revision.objects.create(
-        workshop=workshop,
+        workshop=piece.workshop,
         piece=piece,
         parent=head,
         burst=(head.burst or head) if goes_on else None,
@@ -183,21 +210,16 @@ def save_brief(
         saved_at=now,
     )
     piece.version += 1
-    return piece, settle(piece, shop)
 
 
-@transaction.atomic
 def undo(workshop: Workshop, piece_id: int, version: int) -> tuple[Piece, Planned]:
     """Step back past the last change; a burst of typing goes at once."""
-    piece = _current(workshop, piece_id, version)
-    return _move(piece, undo_target(piece))
+    return _move(workshop, piece_id, version, undo_target)
 
 
-@transaction.atomic
 def redo(workshop: Workshop, piece_id: int, version: int) -> tuple[Piece, Planned]:
     """Step forward to what was last undone."""
-    piece = _current(workshop, piece_id, version)
-    return _move(piece, redo_target(piece))
+    return _move(workshop, piece_id, version, redo_target)
 
 
 def undo_target(piece: Piece) -> Revision | None:
@@ -214,11 +236,21 @@ def redo_target(piece: Piece) -> Revision | None:
     return rows(Revision, piece.workshop).filter(burst=following).last() or following
 
 
-def _move(piece: Piece, target: Revision | None) -> tuple[Piece, Planned]:
+def _move(
+    workshop: Workshop, piece_id: int, version: int, to: Callable[[Piece], Revision | None]
+) -> tuple[Piece, Planned]:
+    shop = shop_of(workshop)
+    piece = _current(workshop, piece_id, version)
+    target = to(piece)
     if target is not None:
-        piece.head = target
-        piece.version += 1
-    return piece, settle(piece, shop_of(piece.workshop))
+        plan_of(piece, shop, present(target.brief))
+    with transaction.atomic():
+        piece = _current(workshop, piece_id, version)
+        target = to(piece)
+        if target is not None:
+            piece.head = target
+            piece.version += 1
+        return piece, settle(piece, shop)
 
 
 def whole_piece(workshop: Workshop, piece_id: int) -> Piece:

@@ -2,17 +2,15 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any, Literal, cast
+from typing import Literal, cast
 
-from jamreel.core.cutting.cuts import wire_keys
 from jamreel.core.plan import Plan
 from jamreel.core.words import Problem, say
+from jamreel.core.workpiece.records import Standing
 
 State = Literal["settled", "needs", "stale", "waiting"]
 WaitsFor = Literal["measure", "make_up", "cut", "form", "try_on", "put_right", "done"]
 
-# A planned length this near to the one that was cut is the same cut [mm].
-SAME_CUT_MM = 0.05
 STATIONS = ("measure", "make_up", "cut", "form", "fit")
 
 
@@ -20,9 +18,8 @@ STATIONS = ("measure", "make_up", "cut", "form", "fit")
 class Facts:
     """What has happened to a piece, beside its brief."""
 
-    cut: frozenset[str]
+    standing: Standing
     steps: frozenset[str]
-    frozen: Mapping[str, Any] | None
     tried: bool
     put_right: bool
     finished: bool
@@ -89,7 +86,7 @@ def _measure(plan: Plan | None, problems: tuple[Problem, ...]) -> StationState:
 def _make_up(plan: Plan | None, problems: tuple[Problem, ...]) -> StationState:
     if any(not p.field.startswith("measures") for p in problems):
         return StationState("needs", say("station.to_decide"))
-    if plan and any(a.severity == "fix" and not a.field.startswith("made") for a in plan.advice):
+    if plan and any(a.severity == "fix" and a.field != "cut" for a in plan.advice):
         return StationState("needs", say("station.to_decide"))
     return StationState("settled", say("station.decided"))
 
@@ -97,25 +94,28 @@ def _make_up(plan: Plan | None, problems: tuple[Problem, ...]) -> StationState:
 def _cut(plan: Plan | None, facts: Facts) -> StationState:
     if plan is None:
         return StationState("waiting", say("station.wait"))
-    if not all(key in facts.cut for cut in plan.cuts for key in wire_keys(cut)):
-        return StationState("needs", say("station.to_cut"))
-    frozen = {c["id"]: c["length_mm"] for c in (facts.frozen or {}).get("cuts", [])}
-    if any(abs(frozen.get(c.id, 0.0) - c.length_mm) > SAME_CUT_MM for c in plan.cuts):
-        return StationState("stale", say("station.cut_stale"))
+    off = [wire for wire in facts.standing.wires if not wire.settled]
+    if off:
+        return StationState("stale", say("station.cut_stale", count=len(off)))
+    wanted = len(facts.standing.open_wires)
+    if wanted:
+        key = "station.still_to_cut" if facts.standing.wires else "station.to_cut"
+        return StationState("needs", say(key, count=wanted))
     return StationState("settled", say("station.cut"))
 
 
 def _form(plan: Plan | None, facts: Facts) -> StationState:
     if plan is None:
         return StationState("waiting", say("station.wait"))
-    wanted = [s.id for s in plan.steps if s.station == "form"]
-    done = sum(1 for s in wanted if s in facts.steps)
+    wanted = {s.id: s.stands_for for s in plan.steps if s.station == "form"}
+    keys = {key for stands_for in wanted.values() for key in stands_for}
+    changed = [s for s in facts.standing.steps if s.verdict == "changed" and s.key in keys]
+    if changed:
+        return StationState("stale", say("station.formed_stale", count=len(changed)))
+    done = sum(1 for step in wanted if step in facts.steps)
     if done < len(wanted):
-        state: State = "needs" if facts.cut else "waiting"
+        state: State = "needs" if facts.standing.wires else "waiting"
         return StationState(state, say("station.to_form", done=done, all=len(wanted)))
-    then = [f["tool_mm"] for f in (facts.frozen or {}).get("formers", [])]
-    if facts.frozen is not None and then != [f.tool_mm for f in plan.formers]:
-        return StationState("stale", say("station.formed_stale"))
     return StationState("settled", say("station.formed"))
 
 

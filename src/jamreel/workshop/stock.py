@@ -24,7 +24,7 @@ from jamreel.workshop.pieces import shop_of
 
 WIRE_KINDS = ("reel", "length", "offcut")
 PIECE_KINDS = ("bead", "finding")
-REASONS = ("bought", "counted", "weighed", "used", "spoiled", "scrapped", "undone")
+REASONS = ("bought", "counted", "weighed", "used", "spoiled", "scrapped", "undone", "returned")
 # What is left of a length is nothing when it is less than a tenth of a millimetre.
 NOTHING = 0.05
 
@@ -297,6 +297,22 @@ def give_back(tick: Tick) -> None:
     for movement in rows(Movement, tick.workshop).filter(tick=tick, undone_by__isnull=True):
         if movement.undoes_id is None:
             _move(movement.stock, -movement.amount, "undone", tick=tick, undoes=movement)
+
+
+def return_some(tick: Tick, count: float) -> None:
+    """Put some of what a tick took back where it came from, inside its transaction.
+
+    Args:
+        tick: that took it.
+        count: how many, or how long [mm].
+    """
+    taken = rows(Movement, tick.workshop).filter(tick=tick, undone_by__isnull=True, amount__lt=0)
+    for movement in reversed(taken):
+        back = min(count, -movement.amount)
+        _move(movement.stock, back, "returned", tick=tick)
+        count -= back
+        if count <= 0:
+            return
 
 
 @transaction.atomic

@@ -10,18 +10,19 @@ WEAK_N = 10.0
 RELEASES_N = 20.0
 
 
-def hook_passes(width: float, eye: float) -> Advice | None:
+def hook_passes(width: float, eye: float, field: str = FIELD) -> Advice | None:
     """Return a warning when a hook does not go through its eye.
 
     Args:
         width: of what has to pass, folded as it is [mm].
         eye: inner diameter [mm].
+        field: the choice that it belongs to.
 
     Source: common practice: 0.3 mm to spare.
     """
     if eye >= width + CLEARANCE_MM:
         return None
-    return advise("hook_wide", "fix", FIELD, width=width, eye=eye, least=width + CLEARANCE_MM)
+    return advise("hook_wide", "fix", field, width=width, eye=eye, least=width + CLEARANCE_MM)
 
 
 def bar_holds(bar: float, ring: float) -> Advice | None:

@@ -6,11 +6,10 @@ from jamreel.core.advice import Advice, advise
 AS_CUT_TOLERANCE_MM = 0.5
 
 
-def cut_differs(cut_id: str, actual: float | None, planned: float) -> Advice | None:
+def cut_differs(actual: float | None, planned: float) -> Advice | None:
     """Return a warning when a wire was cut shorter or longer than planned.
 
     Args:
-        cut_id: which cut.
         actual: as measured [mm], or None before the cut.
         planned: [mm].
 
@@ -21,7 +20,7 @@ def cut_differs(cut_id: str, actual: float | None, planned: float) -> Advice | N
     return advise(
         "cut_shorter" if actual < planned else "cut_longer",
         "check",
-        f"made.{cut_id}",
+        "cut",
         actual=actual,
         planned=planned,
         off=abs(actual - planned),

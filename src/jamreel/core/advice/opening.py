@@ -47,20 +47,6 @@ def opened_to_go_on(
     )
 
 
-def eye_takes_hook(eye: float, tip: float) -> Advice | None:
-    """Return a warning when a hook's curled tip does not pass its eye.
-
-    Args:
-        eye: inner diameter of the eye [mm].
-        tip: width of the curled tip [mm].
-
-    Source: common practice: 0.3 mm to spare.
-    """
-    if eye >= tip + 0.3:
-        return None
-    return advise("hook_stuck", "fix", "piece.eye_pin", eye=eye, least=tip + 0.3)
-
-
 def hangs_loose(inside: float, girth: float) -> Advice | None:
     """Return a note on how far a rigid ring hangs from the wrist.
 

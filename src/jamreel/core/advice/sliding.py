@@ -1,6 +1,7 @@
 """Judgement calls of loops that slide on the wire they go round."""
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.advice.making import AS_CUT_TOLERANCE_MM
 
 SHORTEST_OVERLAP_MM = 15.0
 
@@ -63,3 +64,22 @@ def pin_missing(pin: float, nearest: float | None, field: str = "piece.loop_pin"
     if abs(nearest - pin) <= 0.15:
         return None
     return advise("pin_missing", "note", field, pin=pin, nearest=nearest)
+
+
+def cut_changes_fit(actual: float, planned: float, opens: float, hand: float) -> Advice | None:
+    """Return what a wire cut longer or shorter than planned does to a bangle's fit.
+
+    Args:
+        actual: length as cut [mm].
+        planned: [mm].
+        opens: inside girth that it then opens to [mm].
+        hand: hand pass girth [mm].
+
+    Source: plain geometry.
+    """
+    if abs(actual - planned) <= AS_CUT_TOLERANCE_MM:
+        return None
+    values = {"actual": actual, "planned": planned, "off": abs(actual - planned), "open": opens}
+    if opens < hand - AS_CUT_TOLERANCE_MM:
+        return advise("cut_short", "fix", "cut", hand=hand, **values)
+    return advise("cut_long", "check", "cut", **values)

@@ -1,7 +1,12 @@
 """Steps and cautions, worded from the catalogue."""
 
+import tomllib
 from collections.abc import Iterable
+from functools import cache
+from importlib.resources import files
 from typing import Any, Literal
+
+from pydantic import Field
 
 from jamreel.core.values import Frozen
 from jamreel.core.words import say
@@ -19,7 +24,14 @@ class Caution(Frozen):
 
 
 class Step(Frozen):
-    """One thing to do, at a station; ``check`` is what to look at before going on."""
+    """One thing to do, at a station; ``check`` is what to look at before going on.
+
+    Its ``id`` is the name of the entry that it is for and its own. A step that does for several
+    entries at once is ``of`` all their steps, with the ``counts`` of each. ``figures`` are the
+    numbers that it speaks of (pin, former, count, places on the wire): when one of them moves, what
+    was done no longer is as planned. ``sort`` is the sort of part that it makes, ``bends`` are the
+    bends of it, by their key.
+    """
 
     id: str
     station: Station
@@ -27,12 +39,44 @@ class Step(Frozen):
     says: str
     check: str | None = None
     cautions: tuple[str, ...] = ()
+    figures: dict[str, float] = Field(default_factory=dict)
+    of: tuple[str, ...] = ()
+    counts: tuple[int, ...] = Field(default=(), exclude=True)
+    sort: str = ""
+    bends: tuple[str, ...] = Field(default=(), exclude=True)
+    minutes: float = Field(default=0.0, exclude=True)
+
+    @property
+    def stands_for(self) -> tuple[str, ...]:
+        """The ids of all the steps that it does at once, its own among them."""
+        return self.of or (self.id,)
+
+    def figures_for(self, key: str) -> dict[str, float]:
+        """Return the numbers that it speaks of for one of the steps that it does at once."""
+        if key not in self.of:
+            return self.figures
+        return {**self.figures, "count": self.counts[self.of.index(key)]}
+
+
+class StepFacts(Frozen):
+    """What is known of a step by its key: minutes in most hands, and the bends that it makes."""
+
+    minutes: float = 0.0
+    bends: tuple[str, ...] = ()
+
+
+@cache
+def step_facts() -> dict[str, StepFacts]:
+    """Return what is known of steps by key. Source: data/steps.toml."""
+    text = files(__package__).joinpath("data/steps.toml").read_text(encoding="utf-8")
+    return {key: StepFacts(**facts) for key, facts in tomllib.loads(text).items()}
 
 
 def step(
     key: str, station: Station, *, cautions: Iterable[str] = (), check: bool = False, **values: Any
 ) -> Step:
     """Return the step that the catalogue words under ``step.<key>``."""
+    facts = step_facts().get(key, StepFacts())
     return Step(
         id=key.rpartition(".")[2],
         station=station,
@@ -40,6 +84,9 @@ def step(
         says=say(f"step.{key}.says", **values),
         check=say(f"step.{key}.check", **values) if check else None,
         cautions=tuple(cautions),
+        figures={k: round(float(v), 4) for k, v in values.items() if isinstance(v, (int, float))},
+        bends=facts.bends,
+        minutes=facts.minutes,
     )
 
 

@@ -22,4 +22,10 @@ else:
         Field(discriminator="kind"),
     ]
 
-__all__ = ["AnyClosure", "Closure", "registered_closures"]
+
+def usual_closure() -> Closure:
+    """Return the closure that a new piece has."""
+    return next(cls for cls in registered_closures().values() if cls.usual).model_validate({})
+
+
+__all__ = ["AnyClosure", "Closure", "registered_closures", "usual_closure"]

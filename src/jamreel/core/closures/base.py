@@ -3,13 +3,13 @@
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import Asking
-from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Hold, Made
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Hold, Made, Varies
 from jamreel.core.words import say
 
 Lies = Literal["flat", "standing"]
@@ -17,9 +17,18 @@ _registry: dict[str, type["Closure"]] = {}
 
 
 @dataclass(frozen=True)
+class Passes:
+    """What has to go through a ring end on, folded against the last part [mm]."""
+
+    through: float
+    width: float
+
+
+@dataclass(frozen=True)
 class Fastened:
     """A closure as made. The holding half's bearing point meets the receiving half's, so that the
-    two inside lengths add up. ``adds_range`` is how much further it can be fastened [mm]."""
+    two inside lengths add up. ``adds_range`` is how much further it can be fastened [mm],
+    ``passes`` what must go through one half to fasten it."""
 
     receiving: Made
     holding: Made
@@ -27,6 +36,7 @@ class Fastened:
     mates: tuple[Advice | None, ...] = ()
     one_hand: bool = False
     adds_range: float = 0.0
+    passes: "Passes | None" = None
 
     @property
     def length(self) -> float:
@@ -38,6 +48,9 @@ class Closure(Asking, ABC):
     """A way to fasten a piece: its own choices as fields, both halves in ``make``."""
 
     kind: str
+    # Whether it fastens, so that rings may be added before it; and whether a new piece has it.
+    fastens: ClassVar[bool] = True
+    usual: ClassVar[bool] = False
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
@@ -46,8 +59,16 @@ class Closure(Asking, ABC):
             _registry[kind.default] = cls
 
     @abstractmethod
-    def make(self, wire: Wire) -> Fastened:
-        """Return the closure as made of a wire. Raises Refusal for halves that can't be made."""
+    def make(self, wires: Palette) -> Fastened:
+        """Return the closure as made of a palette's wires.
+
+        Raises:
+            Refusal: halves that can't be made.
+        """
+
+    def varies(self) -> tuple[Varies, ...]:
+        """Return what of it may be set anew to reach a length."""
+        return ()
 
     @property
     def says(self) -> str:

@@ -5,9 +5,9 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.closing import hook_passes
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
-from jamreel.core.parts.pictures import arc_points, edge, ring
+from jamreel.core.parts.pictures import arc_points, edge, flipped, ring
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.moves import Bend, Straight
 from jamreel.core.values import Length, Stroke
@@ -34,9 +34,9 @@ class BroadHook(Closure):
     lies: Lies = "flat"
     wire: OptionalSize = None
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook is as broad as the pin its U is bent on lets pass."""
-        w = wire.of_size(self.wire)
+        w = wires.of("closure", self.wire)
         reach = self.loop_pin + w.d
         loop = Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
         broad = max(self.catch_pin - 2 * w.d - 1.0, 2 * w.d)
@@ -70,10 +70,7 @@ class BroadHook(Closure):
             minutes=7.0,
         )
         length = reach + self.catch_leg + hook_bearing(self.catch_pin)
-        mirrored = tuple(
-            s.model_copy(update={"points": tuple((round(length - x, 2), y) for x, y in s.points)})
-            for s in self._u_picture(w.d, self.catch_pin, reach, self.catch_leg)
-        )
+        mirrored = flipped(self._u_picture(w.d, self.catch_pin, reach, self.catch_leg), length)
         catch = Made(
             length=length,
             thickness=w.d,

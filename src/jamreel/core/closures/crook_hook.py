@@ -6,13 +6,13 @@ from typing import ClassVar, Literal
 from jamreel.core.advice.closing import hook_passes
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
 from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.ends import loop_end
 from jamreel.core.parts.pictures import arc_points, edge, ring, wraps
-from jamreel.core.path.bearings import hook_bearing
+from jamreel.core.path.hook import Crook
 from jamreel.core.path.loops import wrapped_loop_reach
-from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.path.moves import Straight
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -39,13 +39,13 @@ class CrookHook(Closure):
     lies: Lies = "flat"
     wire: OptionalSize = None
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves; the curled tip is what has to pass the eye."""
-        w = wire.of_size(self.wire)
+        w = wires.of("closure", self.wire)
         reach = wrapped_loop_reach(self.wraps, JOIN_PIN_MM, w.d)
-        length = reach + self.shank + hook_bearing(self.hook_pin)
-        curl = Bend(angle=1.5 * math.pi, pin=self.tip_pin, side="right", label="tip")
-        crook = Bend(angle=math.pi, pin=self.hook_pin, label="crook")
+        crook = Crook(self.hook_pin, self.tip_pin)
+        length = reach + self.shank + crook.bearing
+        tip, bow = crook.moves()
         hook = Made(
             length=length,
             thickness=max(w.d, 3 * w.d if self.wraps else w.d),
@@ -58,8 +58,8 @@ class CrookHook(Closure):
                     (
                         *loop_end("wrapped", w, JOIN_PIN_MM, self.wraps, self.tail, "left"),
                         ("body", (Straight(length=self.shank),)),
-                        ("crook", (crook,)),
-                        ("tip", (curl,)),
+                        ("crook", (bow,)),
+                        ("tip", (tip,)),
                     ),
                 ),
             ),
@@ -77,7 +77,7 @@ class CrookHook(Closure):
             lying(eye, self.lies),
             lying(hook, self.lies),
             opens_at("hook", w, self.hook_pin),
-            (hook_passes(self.tip_pin + 2 * w.d, self.eye_pin),),
+            (hook_passes(crook.width(w.d), self.eye_pin),),
             one_hand=True,
         )
 

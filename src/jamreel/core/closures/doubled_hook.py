@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.closing import hook_passes
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, edge, ring
 from jamreel.core.path.bearings import hook_bearing
@@ -34,9 +34,9 @@ class DoubledHook(Closure):
     lies: Lies = "flat"
     wire: OptionalSize = None
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves: the catch is a U as wide as the loops stand apart."""
-        w = wire.of_size(self.wire)
+        w = wires.of("closure", self.wire)
         loop = Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
         side = max(0.0, self.apart / 2 - w.d / 2)
         arm = (Straight(length=self.shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))

@@ -4,9 +4,9 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Closure, Fastened, closure_step
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at
-from jamreel.core.parts.pictures import box, ring
+from jamreel.core.parts.pictures import box, flipped, ring
 from jamreel.core.path.moves import Bend
 from jamreel.core.units import format_length
 from jamreel.core.values import Length
@@ -33,9 +33,9 @@ class EndCaps(Closure):
     fixed_by: Literal["glued", "crimped"] = "glued"
     wire: OptionalSize = None
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves; what the body goes into the caps by is no length of its own."""
-        w = wire.of_size(self.wire)
+        w = wires.of("rings", self.wire)
         outside = max(self.cap - self.depth, 0.5)
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
         use = WireUse("closure_ring", w, (("body", (turn,)),), joined=True)
@@ -66,16 +66,7 @@ class EndCaps(Closure):
 
         clasp = Bought("clasp", format_length(self.clasp), 1, 0.6, self.clasp)
         holding = half(self.clasp, clasp)
-        outer = tuple(
-            s.model_copy(
-                update={
-                    "points": tuple(
-                        (round(holding.length - self.clasp - x, 2), y) for x, y in s.points
-                    )
-                }
-            )
-            for s in holding.strokes
-        )
+        outer = flipped(holding.strokes, holding.length - self.clasp)
         tail = box(holding.length - self.clasp + 0.3, holding.length, 5.0, "bought")
         return Fastened(
             half(0.0),

@@ -7,7 +7,7 @@ from jamreel.core.advice.closing import hook_passes
 from jamreel.core.advice.parts import few_wraps
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
 from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, edge, ring, wraps
 from jamreel.core.path.bearings import hook_bearing
@@ -37,9 +37,9 @@ class FoldedHook(Closure):
     lies: Lies = "flat"
     wire: OptionalSize = None
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook's shank is what the fold leaves after its crook and tip."""
-        w = wire.of_size(self.wire)
+        w = wires.of("closure", self.wire)
         crook = math.pi * (self.hook_pin + w.d) / 2
         tip = 2.5 * w.d
         shank = max(self.wraps * w.d, self.fold - crook - tip)

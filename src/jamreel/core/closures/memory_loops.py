@@ -4,7 +4,7 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Closure, Fastened, closure_step
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse
 from jamreel.core.parts.pictures import ring
 from jamreel.core.path.moves import Bend
@@ -19,9 +19,9 @@ class MemoryLoops(Closure):
     kind: Literal["memory_loops"] = "memory_loops"
     pin: Length = 2.5
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both ends; nothing fastens, and each loop is wire that the coil loses."""
-        w = wire
+        w = wires.of("body")
         end = End(self.pin, w.d, False, "flat")
         turn = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
         half = Made(

@@ -7,7 +7,7 @@ from pydantic import Field
 from jamreel.core.advice.closing import hook_passes
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
 from jamreel.core.closures.eye import wrapped_eye
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.own_shape import OwnMove, own_shape
 from jamreel.core.values import Length
@@ -50,9 +50,9 @@ class OwnHook(Closure):
         """The maker's own name for it, or the shelf's."""
         return self.name or super().says
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves. Raises Refusal for moves that give no shape."""
-        w = wire.of_size(self.wire)
+        w = wires.of("closure", self.wire)
         shape = own_shape(self.moves, w.d)
         hold = opens_at("hook", w, max(shape.pins))
         # The join may hold anything, the crook whatever the eye is.

@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.closing import hook_passes
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at, pulls_at
 from jamreel.core.parts.pictures import arc_points, ring, wraps
 from jamreel.core.path.moves import Bend, Straight
@@ -30,9 +30,9 @@ class SHook(Closure):
     lies: Lies = "flat"
     wire: OptionalSize = None
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves: the S bears at the insides of its two bows."""
-        w = wire.of_size(self.wire)
+        w = wires.of("closure", self.wire)
         bow = Bend(angle=1.35 * math.pi, pin=self.hook_pin, label="bow")
         other = Bend(angle=1.35 * math.pi, pin=self.hook_pin, side="right", label="bow")
         length = 2 * self.hook_pin + w.d

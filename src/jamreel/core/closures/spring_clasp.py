@@ -4,8 +4,8 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Closure, Fastened, closure_step
-from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Bought, End, Hold, Made, WireUse, opens_at
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Bought, End, Hold, Made, Varies, WireUse, opens_at
 from jamreel.core.parts.pictures import box, ring, shifted
 from jamreel.core.path.moves import Bend
 from jamreel.core.units import format_length
@@ -25,6 +25,8 @@ class SpringClasp(Closure):
         "extender_pitch": (1, 12),
     }
 
+    usual: ClassVar[bool] = True
+
     kind: Literal["spring_clasp"] = "spring_clasp"
     clasp: Length = 11.0
     clasp_width: Length = 5.0
@@ -34,9 +36,13 @@ class SpringClasp(Closure):
     extender_pitch: Length = 3.5
     wire: OptionalSize = None
 
-    def make(self, wire: Wire) -> Fastened:
+    def varies(self) -> tuple[Varies, ...]:
+        """Return its extender: none, a short one, a long one."""
+        return (Varies("extender", "extender", self.extender, (0, 8, 12)),)
+
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves: clasp and rings count, the extender only adds range."""
-        w = wire.of_size(self.wire)
+        w = wires.of("rings", self.wire)
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
         use = WireUse("closure_ring", w, (("body", (turn,)),), joined=True)
         hold = opens_at("jump_ring", w, self.ring_pin)

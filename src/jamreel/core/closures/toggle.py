@@ -4,8 +4,8 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.closing import bar_holds
-from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.closures.base import Closure, Fastened, Lies, Passes, closure_step, lying
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, pulls_at
 from jamreel.core.parts.pictures import edge, ring
 from jamreel.core.path.moves import Bend, Straight
@@ -29,9 +29,9 @@ class Toggle(Closure):
     lies: Lies = "flat"
     wire: OptionalSize = None
 
-    def make(self, wire: Wire) -> Fastened:
+    def make(self, wires: Palette) -> Fastened:
         """Return both halves: the bar's loop bears on the far inside of the ring."""
-        w = wire.of_size(self.wire)
+        w = wires.of("closure", self.wire)
         loop = Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
         small = self.loop_pin + w.d
@@ -84,4 +84,5 @@ class Toggle(Closure):
             lying(holding, self.lies),
             pulls_at("toggle_bar", w),
             (bar_holds(self.bar, self.ring_pin),),
+            passes=Passes(self.ring_pin, w.d),
         )

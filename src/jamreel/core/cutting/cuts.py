@@ -1,5 +1,6 @@
 """Cuts: named lines that add up to a length, and marks on the straight wire."""
 
+from collections import Counter
 from collections.abc import Sequence
 from typing import Literal
 
@@ -65,13 +66,22 @@ class CutLine(Frozen):
     """One named part of a cut length [mm]."""
 
     id: str
-    label: str
     value_mm: float
+
+
+class Share(Frozen):
+    """Whom something is for: the name of an entry, and how many of it."""
+
+    entry: str
+    count: int
 
 
 class Cut(Frozen):
     """A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
 
+    Its ``id`` is the name of the entry that it is for and its role there, for good; ``shares`` say
+    whom a wire is for that several entries are cut from. Of cuts that are ``alike`` in wire, length
+    and marks all name the first.
     ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire;
     ``mass_g`` is that of one.
     What is worked ``off_reel`` is pulled from the reel as it goes, ``length_mm`` being the pull.
@@ -88,15 +98,52 @@ class Cut(Frozen):
     lines: tuple[CutLine, ...]
     marks: tuple[MarkAt, ...]
     stock: str = ""
+    colour: str = ""
     mass_g: float = 0.0
     off_reel: bool = False
+    shares: tuple[Share, ...] = ()
+    alike: str = ""
 
 
-def wire_keys(cut: Cut) -> tuple[str, ...]:
-    """Return a key for each wire of a cut: its id, numbered where there are several of wire."""
-    if cut.quantity == 1 or not cut.stock:
-        return (cut.id,)
-    return tuple(f"{cut.id}#{n}" for n in range(1, cut.quantity + 1))
+def wire_key(cut: Cut, number: int) -> str:
+    """Return the key of one wire of a cut: the cut's id, numbered where there are several."""
+    return cut.id if cut.quantity == 1 and number == 1 else f"{cut.id}#{number}"
+
+
+def of_cut(key: str) -> tuple[str, int]:
+    """Return the cut that a wire's key belongs to, and its number there.
+
+    Example:
+        >>> of_cut("e1/linked_bead#3"), of_cut("bangle")
+        (('e1/linked_bead', 3), ('bangle', 1))
+    """
+    cut, _, number = key.partition("#")
+    return cut, int(number) if number.isdigit() else 1
+
+
+def told_alike(cuts: Sequence[Cut]) -> tuple[Cut, ...]:
+    """Return cuts with those that are cut alike naming the first of them, and labels that tell
+    unlike ones of a name apart.
+
+    Args:
+        cuts: of one piece.
+
+    Source: plain comparison; lengths and marks to a hundredth of a millimetre.
+    """
+    firsts: dict[tuple[object, ...], tuple[str, str]] = {}
+    names: Counter[str] = Counter()
+    found = []
+    for cut in cuts:
+        places = tuple(round(mark.at_mm, 2) for mark in cut.marks)
+        like = (cut.label, cut.stock, cut.wire, round(cut.length_mm, 2), places, cut.off_reel)
+        if like not in firsts:
+            names[cut.label] += 1
+            number = names[cut.label]
+            label = cut.label if number == 1 else f"{cut.label} {number}"
+            firsts[like] = (cut.id, label)
+        first, label = firsts[like]
+        found.append(cut.model_copy(update={"alike": first, "label": label}))
+    return tuple(found)
 
 
 def cut_length(lines: Sequence[CutLine]) -> float:

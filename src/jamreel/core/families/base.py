@@ -6,9 +6,10 @@ from typing import Any, ClassVar
 
 from jamreel.core.choices import Asking, Choice
 from jamreel.core.result import Plan, Proposal
+from jamreel.core.values import Frozen
 from jamreel.core.workpiece.job import Job
 
-__all__ = ["Choice", "Construction", "Job", "registered", "usually"]
+__all__ = ["Choice", "Construction", "Job", "Preset", "registered", "usually"]
 
 _registry: dict[str, type["Construction"]] = {}
 
@@ -18,13 +19,23 @@ def usually(size: str, metal: str = "copper", temper: str = "half_hard") -> Mapp
     return {"size": size, "metal": metal, "temper": temper}
 
 
+class Preset(Frozen):
+    """A way to start a construction with choices made: what it is called under ``family`` in the
+    words, the choices as a brief would say them, and the wire."""
+
+    name: str
+    piece: dict[str, Any]
+    wire: dict[str, str]
+
+
 class Construction(Asking, ABC):
     """A way to build a piece: its own choices as fields, and the arithmetic in ``solve``.
 
     ``sites`` are the measures it needs, ``helps`` those it uses when they were read; ``ranges``
     bound its choices [mm]; ``asks`` is what a try-on of it notes; ``eases`` tells whether the
     maker's ease is a choice here, ``wired`` whether the wire is, ``any_section`` whether wire that
-    is not round can be made into it. ``usual_wire`` is what a new one starts with, as typed.
+    is not round can be made into it. ``usual_wire`` is what a new one starts with, as typed;
+    ``presets`` are further ways to start.
     """
 
     kind: str
@@ -37,6 +48,7 @@ class Construction(Asking, ABC):
     wired: ClassVar[bool] = True
     any_section: ClassVar[bool] = False
     usual_wire: ClassVar[Mapping[str, str]] = usually("14 awg")
+    presets: ClassVar[tuple[Preset, ...]] = ()
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:

@@ -8,33 +8,32 @@ from typing import Any, ClassVar
 from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import should_release
 from jamreel.core.advice.joining import not_to_length
-from jamreel.core.bench.steps import Step, step
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.fit.tryon import PuttingRight
-from jamreel.core.forming.chosen import Wire
 from jamreel.core.makeup.checks import make_up_advice, weakest_of
 from jamreel.core.makeup.compose import Composition, compose
 from jamreel.core.makeup.fill import (
     Edit,
     Filled,
     Measured,
+    beside_of,
     changed,
     counted_entry,
     fill,
     finished_of,
     reached,
 )
-from jamreel.core.makeup.sequence import MakeUp
-from jamreel.core.parts.chain import BoughtChain
-from jamreel.core.result import Plan, PlannedBend, Proposal, ProposedEdit, Strength
-from jamreel.core.values import Drawings, PlusMinus, Sheet
+from jamreel.core.makeup.sequence import Entry, MakeUp
+from jamreel.core.result import Plan, Proposal, ProposedEdit
+from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.assemble import Fit, Row, assemble
+from jamreel.core.workpiece.assemble import Fit, Row, Workings, assemble
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.parts_wire import Wires, counted, needs_of, wires_of
+from jamreel.core.workpiece.parts_steps import order_of_work
+from jamreel.core.workpiece.parts_wire import needs_of, wires_of
 from jamreel.core.workpiece.sequence_drawing import rule_of, sequence_sheet
-from jamreel.core.workpiece.steps import press_in_step
+from jamreel.core.workpiece.sequence_ledger import write_parts
 
 COMPOSE = "makeup.compose.compose"
 
@@ -56,7 +55,6 @@ class Worked:
     """
 
     job: Job
-    wire: Wire
     laid: Composition
     target: Target
     got: float
@@ -80,6 +78,10 @@ class Composed(MakeUp, Construction):
     @abstractmethod
     def target(self, job: Job) -> Target:
         """Return what the make-up is to come to."""
+
+    def target_beside(self, job: Job) -> Target | None:
+        """Return what the line beside the piece's own is to come to, where it has one."""
+        return None
 
     @abstractmethod
     def against(self, worked: Worked, book: Book) -> None:
@@ -129,8 +131,8 @@ class Composed(MakeUp, Construction):
         Raises:
             Refusal: parts that can't be made, or nothing to lay out.
         """
-        wire, target = job.wire_facts(), self.target(job)
-        laid = compose(self, wire)
+        target = self.target(job)
+        laid = compose(self, job.wires)
         if laid.finished <= 0:
             raise Refusal("no_parts", got=len(laid.parts), field="piece.entries")
         try:
@@ -139,43 +141,40 @@ class Composed(MakeUp, Construction):
             raise Refusal(
                 "parts_too_thick", got=f"{laid.finished:.1f} mm", field="piece.entries"
             ) from None
-        return Worked(job, wire, laid, target, got)
+        return Worked(job, laid, target, got)
 
     def solve(self, job: Job) -> Plan:
         """Return the plan of the make-up as it stands; what fits better is proposed apart.
 
-        As long as the maker has set no entries, the counts are those that fit best.
+        Where the plan counts the entries, the counts are those that fit best.
         """
         edits = self.counted_out(job)
         makeup = changed(self, edits)
-        return makeup._as_it_stands(job, edits)
+        return assemble(job, self.kind, self.family, makeup._workings(job, edits))
 
     def counted_out(self, job: Job) -> tuple[Edit, ...]:
-        """Return the counts that an untouched make-up takes to come to its length."""
-        if "entries" in self.model_fields_set:
+        """Return the counts that the plan takes to come to the length, line by line."""
+        if not self.counts_itself:
             return ()
-        target = self.target(job)
+        edits = self._counted(job, self.target(job), self.lines[0])
+        beside = self.target_beside(job)
+        return edits + (self._counted(job, beside, self.lines[1]) if beside else ())
+
+    def _counted(self, job: Job, target: Target, line: str) -> tuple[Edit, ...]:
         found = fill(
-            self, job.wire_facts(), target.wanted, target.doubt, target.measure, plain=True
+            self, job.wires, target.wanted, target.doubt, target.measure, plain=True, line=line
         )
         return found[0].edits if found else ()
 
-    def _as_it_stands(self, job: Job, counted_out: tuple[Edit, ...]) -> Plan:
+    def _workings(self, job: Job, counted_out: tuple[Edit, ...]) -> Workings:
         worked = self.worked(job)
-        laid, wire = worked.laid, worked.wire
-        book = Book(wire.d)
+        laid, pm = worked.laid, worked.target.doubt
+        book = Book(job.wires.body.d)
         self.against(worked, book)
         wires = wires_of(self, laid, job.cutting, self.sets)
-        weakest = weakest_of(laid)
-        needs = needs_of(laid, self.sets)
-        pm = worked.target.doubt
-        in_all = sum(cut.length_mm * cut.quantity for cut in wires.cuts)
-        wire_g = sum(cut.mass_g * cut.quantity for cut in wires.cuts)
-        return assemble(
-            job,
-            wire,
-            kind=self.kind,
-            family=self.family,
+        in_all = sum(one.cut.length_mm * one.cut.quantity for one in wires)
+        middle = self.mirrored or self.focal is not None or self.hung is not None
+        return Workings(
             finished=PlusMinus(value=laid.finished, plus_minus=0.0),
             inside=self.inside(worked),
             fit=self.fit(worked),
@@ -188,46 +187,34 @@ class Composed(MakeUp, Construction):
                 *self.rows(worked),
             ],
             answers=self.answers() if in_all else {**self.answers(), "cut": "finished"},
-            cuts=wires.cuts,
-            bends=_bends(job, wire, wires),
-            steps=(
-                *_cut_steps(wires, wire),
-                *_part_steps(self, laid),
-                *self.closing_steps(laid),
-            ),
-            advice=(
-                *_once(make_up_advice(self, laid)),
-                not_to_length(
-                    reached(worked.off, laid.fastened.adds_range), pm, *self.counted_unit(worked)
-                ),
-                *self.own_advice(worked),
-                should_release(weakest.newtons if weakest else None, job.child or self.must_release)
-                if self.family == "necklace"
-                else None,
-            ),
-            drawings=Drawings(
-                rule=rule_of(
-                    laid,
-                    PlusMinus(value=laid.finished - worked.off, plus_minus=pm),
-                    self.mirrored or self.focal is not None or self.hung is not None,
-                ),
-                sheets=(sequence_sheet(laid), *self.sheets(worked)),
-            ),
+            wires=wires,
+            steps=order_of_work(self, laid, wires, self.worn_cautions),
+            advice=tuple(_once(self._judged(worked))),
+            rule=rule_of(laid, PlusMinus(value=laid.finished - worked.off, plus_minus=pm), middle),
+            sheets=(sequence_sheet(laid), *self.sheets(worked)),
             righting=self.put_right(worked),
-            mass_g=wire_g + sum(need.mass_g for need in needs),
-            needs=needs,
-            weakest=Strength(says=weakest.says, newtons=weakest.newtons, grams=weakest.grams)
-            if weakest
-            else None,
-            minutes=self.sets * sum(made.minutes * n for made, n in counted(laid)),
+            needs=needs_of(laid, self.sets),
+            weakest=weakest_of(laid),
+            minutes=self.sets * sum(kind.made.minutes * kind.times for kind in laid.kinds),
             counted_out=_as_proposed(counted_out),
         )
 
+    def _judged(self, worked: Worked) -> Iterator[Advice | None]:
+        laid, job = worked.laid, worked.job
+        yield from make_up_advice(self, laid)
+        off = reached(worked.off, laid.fastened.adds_range)
+        yield not_to_length(off, worked.target.doubt, *self.counted_unit(worked))
+        yield from self.own_advice(worked)
+        if self.family == "necklace":
+            weakest = weakest_of(laid)
+            force = weakest.newtons if weakest else None
+            yield should_release(force, job.child or self.must_release)
+
     def propose(self, job: Job) -> tuple[Proposal, ...]:
         """Return the best few ways to bring the make-up to its length, the best first."""
-        wire, target = job.wire_facts(), self.target(job)
+        target = self.target(job)
         makeup = changed(self, self.counted_out(job))
-        every = fill(makeup, wire, target.wanted, target.doubt, target.measure)
+        every = fill(makeup, job.wires, target.wanted, target.doubt, target.measure)
         return tuple(self._proposal(job, one, target) for one in every)
 
     def _proposal(self, job: Job, one: Filled, target: Target) -> Proposal:
@@ -256,36 +243,12 @@ class Composed(MakeUp, Construction):
 
     def counted_unit(self, worked: Worked) -> tuple[float, str]:
         """Return the length of what the piece is counted by [mm], and its name."""
-        at = counted_entry(self)
+        at = counted_entry(self.entries)
         if at is None:
             return 1.0, say("part.body")
         entry = self.entries[at]
-        lying = [p for p in worked.laid.parts if p.unit.path.startswith(f"entries.{at}")]
-        if isinstance(entry.part, BoughtChain):
-            return entry.part.pitch, say("part.chain_link")
-        if entry.part is not None and lying:
-            return max(lying[0].length, 0.1), entry.part.says
-        if entry.evenly and lying:
-            filler = next((p for p in lying if p.unit.path.endswith(".group.1")), lying[0])
-            return max(filler.length, 0.1), filler.name
-        once = sum(p.length for p in lying) / max(entry.times, 1)
-        return max(once, 0.1), say("part.repeat")
-
-    def closing_steps(self, laid: Composition) -> tuple[Step, ...]:
-        """Return putting it together: the first half is tried on before the last closure."""
-        together: list[Step] = []
-        if laid.runs:
-            together.append(step("composed.string", "form", check=True, tail=self.string_tail))
-        if any(p.drop for p in laid.parts):
-            together.append(step("composed.drops", "form", check=True))
-        return (
-            step("composed.lay_out", "form", check=True, finished=laid.finished),
-            *together,
-            step("composed.half", "form", check=True, half=laid.finished / 2),
-            step("composed.close", "form", check=True),
-            step("composed.try_on", "fit", cautions=self.worn_cautions, check=True),
-            press_in_step(),
-        )
+        lying = [p for p in worked.laid.parts if p.unit.top == entry.id]
+        return unit_of(entry, [(p.unit.entry, p.length, p.name) for p in lying])
 
     @property
     def worn_cautions(self) -> tuple[str, ...]:
@@ -295,99 +258,40 @@ class Composed(MakeUp, Construction):
         )
 
     def write_parts(self, worked: Worked, book: Book, to: str) -> None:
-        """Write what the sequence comes to, entry by entry, as terms of a total."""
-        laid = worked.laid
-        for i, entry in enumerate(self.entries):
-            root = f"entries.{i}"
-            own = [p for p in laid.parts if f"{p.unit.path}.".startswith(f"{root}.")]
-            if not own:
-                continue
-            label = say("part.group", count=len(own))
-            if entry.part is not None:
-                name = entry.part.says
-                label = say("part.times", name=name, count=len(own)) if len(own) > 1 else name
-            value = sum(p.length for p in own)
-            book.named(
-                f"entry_{i}", label, value, "entry", COMPOSE, "geometry", to,
-                count=len(own), each=own[0].length,
-            )  # fmt: skip
-        for path, key in (("focal", "focal"), ("hung", "hung"), ("rings", "rings_back")):
-            value = sum(p.length for p in laid.parts if p.unit.path == path)
-            if value:
-                book.term(key, value, COMPOSE, "geometry", to)
-        loops = sum(2 * run.reach for run in laid.runs)
-        if loops:
-            rule = "path.loops.wrapped_loop_reach"
-            book.term("string_loops", loops, rule, "geometry", to, runs=len(laid.runs))
-        if laid.fastened.length:
-            book.term(
-                "closure", laid.fastened.length, "closures.base.Fastened", "geometry", to,
-                receiving=laid.fastened.receiving.length, holding=laid.fastened.holding.length,
-            )  # fmt: skip
+        """Write what the sequence comes to, entry by entry, then the string and the closure."""
+        write_parts(self.entries, worked.laid, book, to)
+
+
+def unit_of(entry: Entry, lying: list[tuple[str, float, str]]) -> tuple[float, str]:
+    """Return the length of what an entry is counted by [mm], and its name.
+
+    Args:
+        entry: that is counted.
+        lying: its parts as they lie: the name of the inner entry, length [mm], what it is called.
+
+    Source: plain counting.
+    """
+    if entry.part is not None and lying:
+        return entry.part.unit(lying[0][1])
+    if entry.part is not None:
+        return entry.part.unit(0.0)
+    if entry.evenly and lying:
+        small = entry.group[1].id
+        _, length, name = next((row for row in lying if row[0] == small), lying[0])
+        return max(length, 0.1), name
+    once = sum(length for _, length, _ in lying) / max(entry.times, 1)
+    return max(once, 0.1), say("part.repeat")
+
+
+def length_beside(wanted: float, doubt: float) -> Target:
+    """Return a target for what lies outside the line [mm]."""
+    return Target(wanted, doubt, beside_of)
 
 
 def _as_proposed(edits: tuple[Edit, ...]) -> tuple[ProposedEdit, ...]:
     return tuple(ProposedEdit(path=e.path, value=e.value) for e in edits)
 
 
-def _once(advice: Iterator[Advice | None]) -> tuple[Advice, ...]:
-    """Return advice with what would be said twice said once."""
-    found = {(a.id, a.says): a for a in advice if a is not None}
-    return tuple(found.values())
-
-
-def _bends(job: Job, wire: Wire, wires: Wires) -> tuple[PlannedBend, ...]:
-    """Return each kind of bend once, named by the wire that it is on."""
-    d = {cut.label: cut.wire_mm for cut in wires.cuts}
-    found: dict[str, PlannedBend] = {}
-    for label, bend in wires.bends:
-        # Wraps go round the wire's own stem: nothing to bend them on.
-        if bend.label == "wraps":
-            continue
-        named = bend.model_copy(update={"label": f"{label}: {say(f'bend.{bend.label}')}"})
-        if named.label not in found:
-            found[named.label] = job.on_pin(wire.of_diameter(d[label]), named)
-    return tuple(found.values())
-
-
-def _cut_steps(wires: Wires, wire: Wire) -> tuple[Step, ...]:
-    if not wires.cuts:
-        return ()
-    count = sum(cut.quantity for cut in wires.cuts)
-    cautions = ("eyes", "whip", "hard") if wire.metal.hard else ("eyes", "whip")
-    return (
-        step(
-            "composed.cut", "cut", cautions=cautions, check=True, count=count, sizes=len(wires.cuts)
-        ),
-        step("composed.ends", "cut", cautions=("ends",)),
-    )
-
-
-def _part_steps(makeup: Composed, laid: Composition) -> Iterator[Step]:
-    """Yield the steps of each kind of part once, named after it."""
-    kinds: dict[str, int] = {}
-    every = (*laid.parts, *laid.beside)
-    names = {id(p.made): (p.unit.part.kind, p.name) for p in every}
-    for half in (laid.fastened.receiving, laid.fastened.holding):
-        names[id(half)] = ("closure", makeup.closure.says)
-    seen: set[tuple[str, tuple[str, ...]]] = set()
-    # The body before its closure: the first half is tried on before the last end is closed.
-    halves = {id(laid.fastened.receiving), id(laid.fastened.holding)}
-    order = sorted(counted(laid), key=lambda row: id(row[0]) in halves)
-    for made, count in order:
-        kind, name = names[id(made)]
-        # Graduated beads are made alike.
-        alike = (kind, tuple(s.says for s in made.steps))
-        if alike in seen or not made.steps:
-            continue
-        seen.add(alike)
-        kinds[kind] = kinds.get(kind, 0) + 1
-        number = str(kinds[kind]) if kinds[kind] > 1 else ""
-        label = say("part.times", name=name, count=count) if count > 1 else name
-        for one in made.steps:
-            yield one.model_copy(
-                update={
-                    "id": f"{kind}{number}-{one.id}",
-                    "title": say("step.of_part", part=label, title=one.title),
-                }
-            )
+def _once(advice: Iterator[Advice | None]) -> Iterator[Advice]:
+    """Yield advice, what would be said twice once."""
+    yield from {(a.id, a.says): a for a in advice if a is not None}.values()

@@ -1,14 +1,18 @@
 """Headpieces of one wire: the circlet, the tiara base, the band over the crown."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.outline import Outline, usual_outline
 from jamreel.core.families.base import Job, usually
+from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.parts.base import Bought
+from jamreel.core.units import format_length
 from jamreel.core.values import Length
+from jamreel.core.words import say
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
 
@@ -39,13 +43,17 @@ class Circlet(OpenArc):
         inner = book.total("inner_arc", "families.headpieces.Circlet", "body")
         return Arc(head, ease, worn, inner, self.bridged)
 
-    def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
-        """Return tying the ribbon and trying on."""
-        return [step("arc.try_on_circlet", "fit", cautions=("head",), check=True)]
+    def try_on_steps(self, bench: OnBench) -> Iterator[Step]:
+        """Yield tying the ribbon and trying on."""
+        yield step("arc.try_on_circlet", "fit", cautions=("head",), check=True)
 
-    def put_right(self, job: Job, arc: Arc) -> PuttingRight | None:
+    def bought(self) -> tuple[Bought, ...]:
+        """Return what holds it."""
+        return (Bought("ribbon", format_length(self.bridged)),)
+
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: the ribbon takes up or gives."""
-        tryon = job.tryon
+        arc, tryon = bench.own, bench.job.tryon
         if tryon is None or tryon.says_nothing:
             return None
         if tryon.inside_girth is not None:
@@ -93,13 +101,17 @@ class TiaraBase(OpenArc):
         inner = book.total("inner_arc", "families.headpieces.TiaraBase", "body")
         return Arc(head, None, head.value_mm, inner, rest)
 
-    def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
-        """Return fixing combs and trying on."""
-        return [step("arc.try_on_tiara", "fit", cautions=("head",), check=True)]
+    def try_on_steps(self, bench: OnBench) -> Iterator[Step]:
+        """Yield fixing combs and trying on."""
+        yield step("arc.try_on_tiara", "fit", cautions=("head",), check=True)
 
-    def put_right(self, job: Job, arc: Arc) -> PuttingRight | None:
+    def bought(self) -> tuple[Bought, ...]:
+        """Return what holds it."""
+        return (Bought("comb", say("need_size.pair"), 2),)
+
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: spread or close the ends."""
-        return _by_feel(job)
+        return _by_feel(bench.job)
 
 
 class CrownBand(OpenArc):
@@ -136,13 +148,17 @@ class CrownBand(OpenArc):
         wide = job.girths.get("head_breadth")
         return Outline(wide.value_mm / 2, usual.through, usual.exponent) if wide else usual
 
-    def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
-        """Return trying on over the crown."""
-        return [step("arc.try_on_band", "fit", cautions=("head",), check=True)]
+    def try_on_steps(self, bench: OnBench) -> Iterator[Step]:
+        """Yield trying on over the crown."""
+        yield step("arc.try_on_band", "fit", cautions=("head",), check=True)
 
-    def put_right(self, job: Job, arc: Arc) -> PuttingRight | None:
+    def bought(self) -> tuple[Bought, ...]:
+        """Return what holds it."""
+        return (Bought("comb", say("need_size.pair"), 2),)
+
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: spread or close the ends."""
-        return _by_feel(job)
+        return _by_feel(bench.job)
 
 
 def _by_feel(job: Job) -> PuttingRight | None:

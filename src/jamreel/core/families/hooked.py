@@ -2,48 +2,49 @@
 
 import math
 from abc import ABC
+from collections.abc import Iterator
 from typing import ClassVar
 
 from jamreel.core.advice import Advice
-from jamreel.core.advice.opening import eye_takes_hook, falls_off, opened_to_go_on, round_radius
+from jamreel.core.advice.closing import hook_passes
+from jamreel.core.advice.opening import falls_off, opened_to_go_on, round_radius
 from jamreel.core.advice.sliding import pin_missing
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
-from jamreel.core.cutting.cuts import Cut
-from jamreel.core.families.base import Construction, Job
-from jamreel.core.fit.ease import Ease
+from jamreel.core.families.base import Job
+from jamreel.core.families.one_wire import OnBench, OneWire, Sized
 from jamreel.core.fit.tryon import PuttingRight
-from jamreel.core.forming.tools import Former
-from jamreel.core.path.bearings import hook_bearing, loop_bearing
-from jamreel.core.path.moves import Bend, Move, Straight, Turn, developed_length
-from jamreel.core.result import Plan
-from jamreel.core.values import Drawings, Length, PlusMinus, Sheet
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import Hold, opens_at
+from jamreel.core.path.bearings import loop_bearing
+from jamreel.core.path.hook import Crook
+from jamreel.core.path.moves import Bend, Move, Turn, developed_length
+from jamreel.core.values import Length, PlusMinus, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.assemble import Fit, as_cut, assemble
+from jamreel.core.workpiece.assemble import Fit
 from jamreel.core.workpiece.drawing import (
     across,
-    former_sheet,
     loop_at,
     pin_sheet,
     ring_round,
     section_sheet,
     wire_along,
 )
-from jamreel.core.workpiece.job import Wire
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
-from jamreel.core.workpiece.steps import cutting_steps, press_in_step, shape_step
-from jamreel.core.workpiece.straight import Stretch, lay_straight
+from jamreel.core.workpiece.steps import shape_step
+from jamreel.core.workpiece.straight import Stretch
 
 TURN = 2 * math.pi
 
 
-class HookedRing(Construction, ABC):
+class HookedRing(OneWire, ABC):
     """A crook hook with a curled tip at one end, an eye at the other, a body between.
 
     The finished length runs from the hook's inside apex to the eye's, along the wire's middle.
     """
 
+    cut_role: ClassVar[str] = "ring"
     girth_site: ClassVar[str]
     family: ClassVar[str]
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "comfortable")
@@ -59,126 +60,98 @@ class HookedRing(Construction, ABC):
     tip_pin: Length = 2.0
     leg: Length = 6.0
 
-    def hook_moves(self) -> tuple[Move, ...]:
-        """Return the hook: the tip curled outwards, the return leg, the crook."""
-        return (
-            Bend(angle=0.75 * TURN, pin=self.tip_pin, side="right", label=say("bend.tip")),
-            Straight(length=self.leg),
-            Bend(angle=TURN / 2, pin=self.hook_pin, side="left", label=say("bend.hook")),
-        )
+    @property
+    def crook(self) -> Crook:
+        """The hook."""
+        return Crook(self.hook_pin, self.tip_pin, self.leg)
 
     def eye_moves(self) -> tuple[Move, ...]:
         """Return the eye: one turn, square to the hook."""
         return (
             Turn(angle=TURN / 4),
-            Bend(angle=TURN, pin=self.eye_pin, side="left", label=say("bend.eye")),
+            Bend(angle=TURN, pin=self.eye_pin, side="left", label="eye"),
         )
 
-    def solve(self, job: Job) -> Plan:
-        """Return the plan. Raises Refusal for an ease that is none."""
-        wire = job.wire_facts()
+    def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
+        """Return the sizes. Raises Refusal for an ease that is none."""
         girth = job.girths[self.girth_site]
         ease = job.ease_on(self.part, girth.value_mm)
-        book = Book(wire.d)
         book.girth(girth, "worn")
         book.ease(ease, "worn")
         worn = book.total("worn", "fit.ease", "finished")
-        steiner = math.pi * wire.d
-        book.term("half_wire", steiner, "fit.thickness.inside_girth_of", "published", "finished")
-        finished = book.total("finished", "fit.thickness.inside_girth_of", "body")
-        eye_at = loop_bearing(self.eye_pin, wire.d)
-        book.term(
-            "less_eye", -eye_at, "path.bearings.loop_bearing", "geometry", "body", pin=self.eye_pin
-        )
-        hook_at = hook_bearing(self.hook_pin)
-        book.term(
-            "less_hook",
-            -hook_at,
-            "path.bearings.hook_bearing",
-            "geometry",
-            "body",
-            pin=self.hook_pin,
-        )
-        body = book.total("body", "fit.thickness", "cut")
-        target = worn / math.pi
-        stretches = [
-            Stretch("hook", self.hook_moves()),
-            Stretch("body", (_bow(body, target, wire.d),), "body", ("body", "finished", "worn")),
-            Stretch("eye", self.eye_moves()),
-        ]
-        laid = lay_straight("ring", stretches, wire, job.cutting)
-        rule = "path.moves.bend_length"
-        hook = developed_length(self.hook_moves(), wire.d)
-        book.term("hook", hook, rule, "published", "cut", pin=self.hook_pin, leg=self.leg)
-        eye = developed_length(self.eye_moves(), wire.d)
-        book.term("eye", eye, rule, "published", "cut", pin=self.eye_pin)
-        book.trims(laid.cut)
-        cut = book.total("cut", "path.moves.developed_length")
-        former = job.former(wire, target)
-        pm = girth.plus_minus_mm
-        return assemble(
-            job,
-            wire,
-            kind=self.kind,
-            family=self.family,
+        rule = "fit.thickness.inside_girth_of"
+        book.term("half_wire", math.pi * wire.d, rule, "published", "finished")
+        finished = book.total("finished", rule, "body")
+        body = self._body(wire, book)
+        target, pm = worn / math.pi, girth.plus_minus_mm
+        bow = Bend(angle=body / ((target + wire.d) / 2), pin=target, label="body")
+        return Sized(
+            stretches=(
+                Stretch("hook", self.crook.moves("hook")),
+                Stretch("body", (bow,), "body", ("body", "finished", "worn")),
+                Stretch("eye", self.eye_moves()),
+            ),
+            target=target,
             finished=PlusMinus(value=finished, plus_minus=pm),
             inside=PlusMinus(value=worn, plus_minus=pm),
             fit=Fit(girth, ease, self.part, self.word(job, worn)),
-            ledger=book.lines,
             rows=[
-                ("cut", cut, None),
                 ("finished", finished, pm),
                 ("worn", worn, pm),
                 ("body", body, pm),
                 ("closed_diameter", target, None),
-                ("former", former.former_mm, None),
-                ("step", former.tool_mm, None),
-                ("step_result", former.result_mm, None),
             ],
             answers={
                 "measure": "worn",
                 "make_up": "finished",
                 "cut": "cut",
-                "form": "former" if former.tool_mm is None else "step",
+                "form": "former",
                 "fit": "worn",
             },
-            cuts=(laid.cut,),
-            bends=tuple(job.on_pin(wire, bend) for bend in laid.bends),
-            formers=(former,),
-            steps=self._steps(job, wire, laid.cut, former, worn),
-            advice=(
-                as_cut(job, laid.cut),
-                eye_takes_hook(self.eye_pin, self.tip_pin + 2 * wire.d),
-                self.opening(job, wire, worn),
-                self.sliding_off(job, worn),
-                keeps_shape(job.wire),
-                pin_missing(self.hook_pin, job.nearest_pin(self.hook_pin), "piece.hook_pin"),
-                pin_missing(self.eye_pin, job.nearest_pin(self.eye_pin), "piece.eye_pin"),
-            ),
-            drawings=Drawings(
-                rule=laid.rule(pm),
-                sheets=(
-                    self.section(job, ease, girth.value_mm, wire.d),
-                    pin_sheet(self.eye_pin, wire.d, say("drawing.eye")),
-                    former_sheet(former, wire.d),
-                ),
-            ),
-            righting=self.put_right(job, worn, eye),
+            doubt=pm,
+            own=worn,
         )
 
-    def _steps(
-        self, job: Job, wire: Wire, cut: Cut, former: Former, worn: float
-    ) -> tuple[Step, ...]:
-        """Return the order of work: tip, hook, eye, then the shape."""
-        return (
-            *cutting_steps(cut, job.cutting, hard=wire.metal.hard),
-            step("hooked.tip", "form", pin=self.tip_pin),
-            step("hooked.hook", "form", pin=self.hook_pin, check=True),
-            step("hooked.eye", "form", pin=self.eye_pin, check=True),
-            shape_step(former),
-            step(f"hooked.try_on_{self.part}", "fit", check=True, worn=worn),
-            press_in_step(),
-        )
+    def _body(self, wire: Wire, book: Book) -> float:
+        """Return what lies between hook and eye, and write what those two take."""
+        eye_at = loop_bearing(self.eye_pin, wire.d)
+        rule = "path.bearings.loop_bearing"
+        book.term("less_eye", -eye_at, rule, "geometry", "body", pin=self.eye_pin)
+        rule = "path.bearings.hook_bearing"
+        book.term("less_hook", -self.crook.bearing, rule, "geometry", "body", pin=self.hook_pin)
+        body = book.total("body", "fit.thickness", "cut")
+        rule = "path.moves.bend_length"
+        hook = developed_length(self.crook.moves(), wire.d)
+        book.term("hook", hook, rule, "published", "cut", pin=self.hook_pin, leg=self.leg)
+        book.term("eye", self._eye(wire), rule, "published", "cut", pin=self.eye_pin)
+        return body
+
+    def _eye(self, wire: Wire) -> float:
+        return developed_length(self.eye_moves(), wire.d)
+
+    def forming(self, bench: OnBench) -> Iterator[Step]:
+        """Yield the order of work: tip, hook, eye, then the shape."""
+        assert bench.former is not None  # it has a target
+        yield step("hooked.tip", "form", pin=self.tip_pin)
+        yield step("hooked.hook", "form", pin=self.hook_pin, check=True)
+        yield step("hooked.eye", "form", pin=self.eye_pin, check=True)
+        yield shape_step(bench.former)
+        yield step(f"hooked.try_on_{self.part}", "fit", check=True, worn=bench.own)
+
+    def hold(self, bench: OnBench) -> Hold:
+        """Return what opens the hook."""
+        return opens_at("hook", bench.wire, self.hook_pin)
+
+    def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
+        """Yield whether hook and eye mate, how it goes on, and whether it stays."""
+        job, wire, worn = bench.job, bench.wire, bench.own
+        yield hook_passes(self.crook.width(wire.d), self.eye_pin, "piece.eye_pin")
+        yield self.opening(job, wire, worn)
+        yield self.sliding_off(job, worn)
+        yield keeps_shape(job.wire)
+        for name in ("hook_pin", "eye_pin"):
+            pin: float = getattr(self, name)
+            yield pin_missing(pin, job.nearest_pin(pin), f"piece.{name}")
 
     def word(self, job: Job, worn: float) -> str | None:
         """Return a word for the fit that overrules the ease's, or None."""
@@ -201,39 +174,43 @@ class HookedRing(Construction, ABC):
             youngs=wire.metal.youngs,
         )
 
-    def section(self, job: Job, ease: Ease, girth: float, d: float) -> Sheet:
-        """Return the body in section with the ring round it, hook and eye on top."""
+    def sheets(self, bench: OnBench) -> Iterator[Sheet]:
+        """Yield the body in section with the ring round it, hook and eye on top; and the eye."""
+        job, d = bench.job, bench.wire.d
+        girth, fit = job.girths[self.girth_site].value_mm, bench.sized.fit
+        assert fit is not None  # it goes round a girth
         outline = job.outline(self.part, girth)
-        ring, strokes, low = ring_round(outline, ease, ease.value_mm / TURN, d)
+        ring, strokes, low = ring_round(outline, fit.ease, fit.ease.value_mm / TURN, d)
         strokes += [
             wire_along(ring, self.hook_pin / 2, ring.length - self.eye_pin - d, d, "body"),
             loop_at(ring, -(self.eye_pin + d) / 2, self.eye_pin, d, "eye"),
             wire_along(ring, -self.hook_pin / 2, self.hook_pin, d, "hook", self.hook_pin / 2),
         ]
-        return section_sheet(
+        yield section_sheet(
             say(f"drawing.on_the_{self.part}"),
             strokes,
             [across(outline, low, d, say(f"drawing.{self.part}_across"))],
             say(f"drawing.{self.part}", girth=girth),
         )
+        yield pin_sheet(self.eye_pin, d, say("drawing.eye"))
 
-    def put_right(self, job: Job, worn: float, eye: float) -> PuttingRight | None:
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: length comes off at the eye, which is made again."""
-        tryon = job.tryon
+        tryon = bench.job.tryon
         if tryon is None or tryon.says_nothing:
             return None
         if tryon.inside_girth is not None:
             return by_inside_girth(
                 tryon.inside_girth,
-                worn,
+                bench.own,
                 too_big="hooked_big",
                 too_small="hooked_small",
-                remade=eye,
+                remade=self._eye(bench.wire),
             )
         if tryon.goes_on is False:
             return verdict("open_sideways")
         if tryon.comfortable is False:
-            return verdict("tape_it", worn=worn)
+            return verdict("tape_it", worn=bench.own)
         return verdict("fits", settled=True)
 
 
@@ -254,10 +231,3 @@ class WristRing(HookedRing, ABC):
         """Return a warning when the fastened ring passes the hand."""
         hand = job.girths.get("hand_pass_girth")
         return falls_off(worn, hand.value_mm if hand else None)
-
-
-def _bow(length: float, inside_diameter: float, d: float) -> Move:
-    """Return a body of some length as one bend on its target diameter."""
-    return Bend(
-        angle=length / ((inside_diameter + d) / 2), pin=inside_diameter, label=say("bend.body")
-    )

@@ -6,13 +6,16 @@ from typing import ClassVar, Literal
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.closing import two_hands
 from jamreel.core.advice.opening import falls_off
-from jamreel.core.families.base import Job
+from jamreel.core.advice.parts import beads_on_polygon
+from jamreel.core.families.base import Job, Preset
 from jamreel.core.families.composed import Composed, Target, Worked
 from jamreel.core.fit.ease import word_for
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.makeup.compose import Composition
 from jamreel.core.makeup.fill import inside_of
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.parts.bead import StrungBead
+from jamreel.core.parts.beads import BRITTLE
 from jamreel.core.parts.linked_bead import LinkedBead
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.workpiece.assemble import Fit, Row
@@ -40,9 +43,7 @@ class LinkedRound(Composed):
 
     def _notch(self, job: Job) -> float:
         """Return what brittle parts get on top [mm]."""
-        brittle = any(
-            getattr(u.part, "stuff", "") in ("glass", "stone", "pearl") for u in self.units()
-        )
+        brittle = any(getattr(u.part, "stuff", "") in BRITTLE for u in self.units())
         return job.table(self.part).brittle_mm if brittle else 0.0
 
     def against(self, worked: Worked, book: Book) -> None:
@@ -101,6 +102,7 @@ class LinkedRound(Composed):
         lost = worked.laid.finished - worked.got
         if lost > MUCH_LOST_MM:
             yield advise("thickness_takes", "note", "piece.entries", lost=lost)
+        yield _polygon(worked.laid)
         if self.part in ("wrist", "arm") and worked.laid.fastened.length:
             yield two_hands(worked.laid.fastened.one_hand)
         hand = worked.job.girths.get("hand_pass_girth")
@@ -136,12 +138,38 @@ class LinkedRound(Composed):
         return verdict("fits", settled=True)
 
 
-def _counted(*, fill: bool = True, times: int, part: object) -> Entry:
-    return Entry.model_validate({"part": part, "times": times, "fill": fill})
+def _polygon(laid: Composition) -> Advice | None:
+    """Return what it does that beads all alike don't bend, where that is worth saying."""
+    lying = [part for part in laid.parts if not part.drop]
+    sizes = {(part.length, part.made.thickness) for part in lying if part.made.hole is not None}
+    if len(sizes) != 1 or len(lying) < 3 or any(part.made.hole is None for part in lying):
+        return None
+    pitch, thickness = sizes.pop()
+    return beads_on_polygon(pitch, len(lying), thickness)
+
+
+def _counted(name: str, times: int, part: object) -> Entry:
+    return Entry.model_validate({"id": name, "part": part, "times": times, "fill": True})
+
+
+# Round beads of one size on one wire that goes through the closure and back into the beads.
+STRUNG_BRACELET = Preset(
+    name="strung_bracelet",
+    piece={
+        "counted": True,
+        "entries": [{"id": "strung", "fill": True, "part": {"kind": "bead", "bead": 8}}],
+        "closure": {"kind": "bought_clasp", "length": 20, "thickness": 3},
+        "string_ends": "through",
+        "string_tail": 50,
+    },
+    wire={"size": "0.5 mm", "metal": "copper", "temper": "dead_soft"},
+)
 
 
 class LinkedBracelet(LinkedRound):
     """A bracelet of parts."""
+
+    presets: ClassVar[tuple[Preset, ...]] = (STRUNG_BRACELET,)
 
     family: ClassVar[str] = "bracelet"
     part: ClassVar[str] = "wrist"
@@ -149,7 +177,7 @@ class LinkedBracelet(LinkedRound):
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")
 
     kind: Literal["linked_bracelet"] = "linked_bracelet"
-    entries: Entries = (_counted(times=10, part=LinkedBead()),)
+    entries: Entries = (_counted("links", 10, LinkedBead()),)
 
 
 class LinkedAnklet(LinkedRound):
@@ -160,7 +188,7 @@ class LinkedAnklet(LinkedRound):
     sites: ClassVar[tuple[str, ...]] = ("ankle_girth",)
 
     kind: Literal["linked_anklet"] = "linked_anklet"
-    entries: Entries = (_counted(times=52, part=StrungBead(bead=4.0)),)
+    entries: Entries = (_counted("beads", 52, StrungBead(bead=4.0)),)
 
 
 class LinkedArmlet(LinkedRound):
@@ -171,7 +199,7 @@ class LinkedArmlet(LinkedRound):
     sites: ClassVar[tuple[str, ...]] = ("upper_arm_girth",)
 
     kind: Literal["linked_armlet"] = "linked_armlet"
-    entries: Entries = (_counted(times=16, part=LinkedBead()),)
+    entries: Entries = (_counted("armlinks", 16, LinkedBead()),)
 
 
 class LinkedChoker(LinkedRound):
@@ -182,7 +210,7 @@ class LinkedChoker(LinkedRound):
     sites: ClassVar[tuple[str, ...]] = ("neck_girth",)
 
     kind: Literal["linked_choker"] = "linked_choker"
-    entries: Entries = (_counted(times=9, part=LinkedBead()),)
+    entries: Entries = (_counted("chokerlinks", 9, LinkedBead()),)
     mirrored: bool = True
     worn_asleep: bool = False
 

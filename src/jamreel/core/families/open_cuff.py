@@ -1,16 +1,16 @@
 """The open cuff: an arc round the wrist that is rolled on edgewise through its gap."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.opening import opened_to_go_on, round_radius
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.families.base import Job, usually
+from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.values import Length
-from jamreel.core.workpiece.job import Wire
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
 
@@ -43,28 +43,27 @@ class OpenCuff(OpenArc):
         inner = book.total("inner_arc", "families.open_cuff", "body")
         return Arc(wrist, ease, worn, inner, self.gap)
 
-    def try_on_steps(self, job: Job, arc: Arc) -> list[Step]:
-        """Return trying on: from the thin side of the wrist, edgewise."""
-        depth = 2 * self.outline(job, arc).through
-        return [step("arc.try_on_cuff", "fit", check=True, gap=self.gap, depth=depth)]
+    def try_on_steps(self, bench: OnBench) -> Iterator[Step]:
+        """Yield trying on: from the thin side of the wrist, edgewise."""
+        depth = 2 * self.outline(bench.job, bench.own).through
+        yield step("arc.try_on_cuff", "fit", check=True, gap=self.gap, depth=depth)
 
-    def own_advice(self, job: Job, arc: Arc, wire: Wire) -> tuple[Advice | None, ...]:
+    def going_on(self, bench: OnBench) -> Advice | None:
         """Return the warning when opening the cuff to go on would leave it bent."""
-        return (
-            opened_to_go_on(
-                "roll_on",
-                needed=2 * self.outline(job, arc).through,
-                gap=self.gap,
-                thickness=wire.fibre,
-                radius=round_radius(arc.inside_girth, wire.d),
-                yield_mpa=wire.yield_mpa,
-                youngs=wire.metal.youngs,
-            ),
+        arc, wire = bench.own, bench.wire
+        return opened_to_go_on(
+            "roll_on",
+            needed=2 * self.outline(bench.job, arc).through,
+            gap=self.gap,
+            thickness=wire.fibre,
+            radius=round_radius(arc.inside_girth, wire.d),
+            yield_mpa=wire.yield_mpa,
+            youngs=wire.metal.youngs,
         )
 
-    def put_right(self, job: Job, arc: Arc) -> PuttingRight | None:
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: close it, open it, or take off at both ends."""
-        tryon = job.tryon
+        arc, tryon = bench.own, bench.job.tryon
         if tryon is None or tryon.says_nothing:
             return None
         if tryon.inside_girth is not None:

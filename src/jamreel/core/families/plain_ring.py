@@ -2,7 +2,7 @@
 
 import math
 from abc import ABC, abstractmethod
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
@@ -12,27 +12,28 @@ from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.readings import Girth
 from jamreel.core.errors import Refusal
-from jamreel.core.families.base import Construction, Job, usually
+from jamreel.core.families.base import Job, usually
+from jamreel.core.families.one_wire import OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.strength import pulling_force
+from jamreel.core.parts.base import Bought, Hold, opens_at
 from jamreel.core.path.moves import Bend
-from jamreel.core.result import Plan
-from jamreel.core.values import Dimension, Drawings, Length, PlusMinus, Sheet
+from jamreel.core.values import Dimension, Length, PlusMinus, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.assemble import Fit, as_cut, assemble
+from jamreel.core.workpiece.assemble import Fit
 from jamreel.core.workpiece.drawing import (
     across,
-    former_sheet,
     point_on,
     ring_round,
     section_sheet,
     wire_along,
 )
-from jamreel.core.workpiece.job import Wire
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
-from jamreel.core.workpiece.steps import cutting_steps, press_in_step, shape_step
-from jamreel.core.workpiece.straight import Stretch, lay_straight
+from jamreel.core.workpiece.steps import shape_step
+from jamreel.core.workpiece.straight import Stretch
 
 
 @dataclass(frozen=True)
@@ -47,9 +48,10 @@ class Round:
     overlap: float = 0.0
 
 
-class PlainRing(Construction, ABC):
+class PlainRing(OneWire, ABC):
     """One bend of wire, ends meeting or passing each other."""
 
+    cut_role: ClassVar[str] = "ring"
     family: ClassVar[str] = "bangle"
     part: ClassVar[str] = "wrist"
 
@@ -58,93 +60,64 @@ class PlainRing(Construction, ABC):
         """Return the ring, writing its terms up to the total ``inside`` in the book."""
 
     @abstractmethod
-    def making(self, made: Round) -> list[Step]:
-        """Return the steps between shaping and the last look."""
+    def finishing(self, made: Round) -> Iterator[Step]:
+        """Yield the steps between shaping and the last look."""
 
-    @abstractmethod
-    def own_advice(self, job: Job, wire: Wire, made: Round) -> tuple[Advice | None, ...]:
-        """Return judgement calls of this construction."""
-
-    @abstractmethod
-    def put_right(self, job: Job, made: Round) -> PuttingRight | None:
-        """Return what a try-on asks for."""
-
-    def solve(self, job: Job) -> Plan:
-        """Return the plan. Raises Refusal for a hand smaller than the wrist."""
-        wire = job.wire_facts()
-        book = Book(wire.neutral)
+    def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
+        """Return the sizes. Raises Refusal for a hand smaller than the wrist."""
         made = self.ring(job, book)
-        steiner = math.pi * wire.neutral
-        book.term("half_wire", steiner, "fit.thickness.inside_girth_of", "published", "body")
+        rule = "fit.thickness.inside_girth_of"
+        book.term("half_wire", math.pi * wire.neutral, rule, "published", "body")
         if made.overlap:
-            book.term(
-                "ends_over",
-                made.overlap,
-                f"families.plain_ring.{type(self).__name__}",
-                "chosen",
-                "body",
-            )
-        body = book.total("body", "fit.thickness.inside_girth_of", "cut")
-        target = made.inside / math.pi
-        bow = Bend(angle=body / ((target + wire.neutral) / 2), pin=target, label=say("bend.body"))
-        laid = lay_straight(
-            "ring", [Stretch("body", (bow,), "body", ("body", "inside"))], wire, job.cutting
-        )
-        book.trims(laid.cut)
-        cut = book.total("cut", "path.moves.developed_length")
-        former = job.former(wire, target)
-        pm = made.rests_on.plus_minus_mm
-        return assemble(
-            job,
-            wire,
-            kind=self.kind,
-            family=self.family,
+            own = f"families.plain_ring.{type(self).__name__}"
+            book.term("ends_over", made.overlap, own, "chosen", "body")
+        body = book.total("body", rule, "cut")
+        target, pm = made.inside / math.pi, made.rests_on.plus_minus_mm
+        bow = Bend(angle=body / ((target + wire.neutral) / 2), pin=target, label="body")
+        return Sized(
+            stretches=(Stretch("body", (bow,), "body", ("body", "inside")),),
+            target=target,
             finished=PlusMinus(value=body, plus_minus=pm),
             inside=PlusMinus(value=made.inside, plus_minus=pm),
             fit=Fit(made.wrist, made.ease, self.part, None if self.eases else "hangs"),
             offers_ease=self.eases,
-            ledger=book.lines,
             rows=[
-                ("cut", cut, None),
                 ("centre_line", body, pm),
                 ("inside", made.inside, pm),
                 ("closed_diameter", target, None),
                 ("hang", made.inside - made.wrist.value_mm, None),
                 ("ends_over", made.overlap or None, None),
-                ("former", former.former_mm, None),
-                ("step", former.tool_mm, None),
-                ("step_result", former.result_mm, None),
             ],
             answers={
                 "measure": "inside",
                 "make_up": "closed_diameter",
                 "cut": "cut",
-                "form": "former" if former.tool_mm is None else "step",
+                "form": "former",
                 "fit": "inside",
             },
-            cuts=(laid.cut,),
-            formers=(former,),
-            steps=(
-                *cutting_steps(laid.cut, job.cutting, hard=wire.metal.hard),
-                shape_step(former),
-                *self.making(made),
-                press_in_step(),
-            ),
-            advice=(
-                as_cut(job, laid.cut),
-                *self.own_advice(job, wire, made),
-                keeps_shape(job.wire),
-            ),
-            drawings=Drawings(
-                rule=laid.rule(pm),
-                sheets=(self.section(job, made, wire.d), former_sheet(former, wire.d)),
-            ),
-            righting=self.put_right(job, made),
+            doubt=pm,
+            own=made,
         )
 
-    def section(self, job: Job, made: Round, d: float) -> Sheet:
-        """Return the wrist with the ring round it, ends at the top."""
-        outline = job.outline("wrist", made.wrist.value_mm)
+    def forming(self, bench: OnBench) -> Iterator[Step]:
+        """Yield shaping, then what the construction does with the ends."""
+        assert bench.former is not None  # it has a target
+        yield shape_step(bench.former)
+        yield from self.finishing(bench.own)
+
+    def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
+        """Yield how it goes on, and whether it keeps its shape."""
+        yield self.going_on(bench)
+        yield keeps_shape(bench.job.wire)
+
+    @abstractmethod
+    def going_on(self, bench: OnBench) -> Advice | None:
+        """Return the judgement on how it goes over the hand, or hangs."""
+
+    def sheets(self, bench: OnBench) -> Iterator[Sheet]:
+        """Yield the wrist with the ring round it, ends at the top."""
+        made, d = bench.own, bench.wire.d
+        outline = bench.job.outline("wrist", made.wrist.value_mm)
         gap = (made.inside - made.wrist.value_mm) / (2 * math.pi)
         ring, strokes, low = ring_round(outline, made.ease, gap, d)
         half = made.overlap / 2
@@ -161,7 +134,7 @@ class PlainRing(Construction, ABC):
             )
             dims.append(ends)
         label = say("drawing.wrist", girth=made.wrist.value_mm)
-        return section_sheet(say("drawing.on_the_wrist"), strokes, dims, label)
+        yield section_sheet(say("drawing.on_the_wrist"), strokes, dims, label)
 
 
 class ClosedBangle(PlainRing):
@@ -198,22 +171,28 @@ class ClosedBangle(PlainRing):
         hang = Ease(school="fixed", word=None, value_mm=inside - wrist.value_mm, backing="geometry")
         return Round(wrist, hang, inside, hand)
 
-    def making(self, made: Round) -> list[Step]:
-        """Return trying on before the joint is closed for good, soldering, rounding."""
-        return [
-            step("closed.try_first", "form", check=True, inside=made.inside),
-            step("closed.solder", "form", cautions=("torch", "pickle"), check=True),
-            step("closed.round", "form", cautions=("hammer",), check=True),
-            step("closed.try_on", "fit", check=True),
-        ]
+    def finishing(self, made: Round) -> Iterator[Step]:
+        """Yield trying on before the joint is closed for good, soldering, rounding."""
+        yield step("closed.try_first", "form", check=True, inside=made.inside)
+        yield step("closed.solder", "form", cautions=("torch", "pickle"), check=True)
+        yield step("closed.round", "form", cautions=("hammer",), check=True)
+        yield step("closed.try_on", "fit", check=True)
 
-    def own_advice(self, job: Job, wire: Wire, made: Round) -> tuple[Advice | None, ...]:
+    def bought(self) -> tuple[Bought, ...]:
+        """Return the solder of its joint."""
+        return (Bought("solder", say("need_size.joint")),)
+
+    def hold(self, bench: OnBench) -> Hold:
+        """Return what stretches the soldered ring."""
+        return Hold("soldered_ring", pulling_force(bench.wire.d, bench.wire.yield_mpa))
+
+    def going_on(self, bench: OnBench) -> Advice | None:
         """Return the note on how far it hangs from the wrist."""
-        return (hangs_loose(made.inside, made.wrist.value_mm),)
+        return hangs_loose(bench.own.inside, bench.own.wrist.value_mm)
 
-    def put_right(self, job: Job, made: Round) -> PuttingRight | None:
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: take off before soldering, stretch after."""
-        tryon = job.tryon
+        made, tryon = bench.own, bench.job.tryon
         if tryon is None or tryon.says_nothing:
             return None
         if tryon.inside_girth is not None:
@@ -252,31 +231,32 @@ class OverlapBangle(PlainRing):
         inside = book.total("inside", "fit.ease", "body")
         return Round(wrist, ease, inside, wrist, self.overlap)
 
-    def making(self, made: Round) -> list[Step]:
-        """Return rounding the ends and trying on."""
-        return [
-            step("arc.rounded", "form", cautions=("ends",), check=True),
-            step("overlap.try_on", "fit", check=True, overlap=self.overlap),
-        ]
+    def finishing(self, made: Round) -> Iterator[Step]:
+        """Yield rounding the ends and trying on."""
+        yield step("arc.rounded", "form", cautions=("ends",), check=True)
+        yield step("overlap.try_on", "fit", check=True, overlap=self.overlap)
 
-    def own_advice(self, job: Job, wire: Wire, made: Round) -> tuple[Advice | None, ...]:
+    def hold(self, bench: OnBench) -> Hold:
+        """Return what pulls the ring open."""
+        return opens_at("open_ring", bench.wire, bench.own.inside / math.pi)
+
+    def going_on(self, bench: OnBench) -> Advice | None:
         """Return the warning when opening it to go on would leave it bent."""
-        outline = job.outline("wrist", made.wrist.value_mm)
-        return (
-            opened_to_go_on(
-                "roll_on",
-                needed=2 * outline.through + self.overlap,
-                gap=0.0,
-                thickness=wire.fibre,
-                radius=round_radius(made.inside, wire.d),
-                yield_mpa=wire.yield_mpa,
-                youngs=wire.metal.youngs,
-            ),
+        outline = bench.job.outline("wrist", bench.own.wrist.value_mm)
+        wire = bench.wire
+        return opened_to_go_on(
+            "roll_on",
+            needed=2 * outline.through + self.overlap,
+            gap=0.0,
+            thickness=wire.fibre,
+            radius=round_radius(bench.own.inside, wire.d),
+            yield_mpa=wire.yield_mpa,
+            youngs=wire.metal.youngs,
         )
 
-    def put_right(self, job: Job, made: Round) -> PuttingRight | None:
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: more or less overlap."""
-        tryon = job.tryon
+        made, tryon = bench.own, bench.job.tryon
         if tryon is None or tryon.says_nothing:
             return None
         if tryon.inside_girth is not None:

@@ -57,6 +57,7 @@ class CopyEase(Frozen):
 EaseChoice = Annotated[
     FixedEase | ProportionalEase | FingerEase | CopyEase, Field(discriminator="school")
 ]
+SCHOOLS = ("fixed", "proportional", "finger", "copy")
 
 
 class EaseTable(Frozen):

@@ -1,6 +1,7 @@
 """When a hook or an unsoldered ring opens, and what a closed loop bears."""
 
 import math
+from dataclasses import dataclass
 
 STANDARD_GRAVITY = 9.80665
 
@@ -66,3 +67,17 @@ def grams_of(force: float) -> float:
     Source: standard gravity, 9.80665 m/s2, exact (CGPM 1901).
     """
     return force / STANDARD_GRAVITY * 1000
+
+
+@dataclass(frozen=True)
+class Weakest:
+    """The place of a piece that gives first: its name, the pull that it bears [N], and its key."""
+
+    says: str
+    newtons: float
+    key: str
+
+    @property
+    def grams(self) -> float:
+        """The same as a weight hung on it [g]."""
+        return grams_of(self.newtons)

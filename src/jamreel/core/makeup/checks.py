@@ -1,32 +1,16 @@
 """What a make-up's joints, holes and holds come to, as advice."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import bar_passes, opens_easily, stronger_than_loops
 from jamreel.core.advice.joining import ends_differ, loop_takes, neither_opens, nothing_in_it
 from jamreel.core.advice.parts import hole_passes
-from jamreel.core.closures.toggle import Toggle
-from jamreel.core.forming.strength import grams_of
+from jamreel.core.forming.strength import Weakest, grams_of
 from jamreel.core.makeup.compose import Composition
-from jamreel.core.makeup.sequence import MakeUp
+from jamreel.core.makeup.sequence import CLOSURE, MakeUp
 from jamreel.core.parts.base import Hold
 from jamreel.core.words import say
-
-
-@dataclass(frozen=True)
-class Weakest:
-    """The place of a piece that gives first: its name, and the pull that it bears [N]."""
-
-    says: str
-    newtons: float
-    key: str
-
-    @property
-    def grams(self) -> float:
-        """The same as a weight hung on it [g]."""
-        return grams_of(self.newtons)
 
 
 def weakest_of(composition: Composition, closure: bool = True) -> Weakest | None:
@@ -38,8 +22,12 @@ def weakest_of(composition: Composition, closure: bool = True) -> Weakest | None
 
     Source: ``forming.strength``, the least of all.
     """
-    kinds = {id(p.made): p for p in composition.parts}
-    rows: list[tuple[str, Hold]] = [(p.name, h) for p in kinds.values() for h in p.made.holds]
+    rows: list[tuple[str, Hold]] = [
+        (kind.name, hold)
+        for kind in composition.kinds
+        if kind.key != CLOSURE
+        for hold in kind.made.holds
+    ]
     if composition.runs:
         rows += [(say("hold.the_string"), hold) for hold in composition.string_end.holds]
     fastened = composition.fastened
@@ -58,30 +46,27 @@ def weakest_of(composition: Composition, closure: bool = True) -> Weakest | None
 def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:
     """Yield the advice on a make-up's parts, joints, holes, closure and strength."""
     yield nothing_in_it(len(composition.parts))
-    seen: set[int] = set()
-    for part in composition.parts:
-        if id(part.made) not in seen:
-            seen.add(id(part.made))
-            yield from part.made.advice
-            if part.made.hole is not None:
-                yield hole_passes(part.made.hole, composition.string.d, makeup.passes)
+    for kind in composition.kinds:
+        yield from kind.made.advice
+        if kind.made.hole is not None:
+            yield hole_passes(kind.made.hole, composition.string.d, makeup.passes)
     for joint in composition.joints:
         left, right = joint.left_end, joint.right_end
         yield neither_opens(joint.left, joint.right, left.opens or right.opens)
         yield loop_takes(left.inner, right.wire, joint.left, joint.right)
         yield loop_takes(right.inner, left.wire, joint.right, joint.left)
     yield from composition.fastened.mates
-    yield from _closure(makeup, composition)
+    yield from _closure(composition)
     lying = [p.name for p in composition.parts if not p.drop]
     if lying and composition.fastened.hold is not None:
         yield ends_differ(lying[0], lying[-1], makeup.mirrored or makeup.focal is not None)
 
 
-def _closure(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:
+def _closure(composition: Composition) -> Iterator[Advice | None]:
     lying = [p for p in composition.parts if not p.drop]
-    if isinstance(makeup.closure, Toggle) and lying:
-        bar = composition.string.of_size(makeup.closure.wire).d
-        yield bar_passes(makeup.closure.ring_pin, bar, lying[-1].made.thickness)
+    passes = composition.fastened.passes
+    if passes is not None and lying:
+        yield bar_passes(passes.through, passes.width, lying[-1].made.thickness)
     hold = composition.fastened.hold
     if hold is None:
         return

@@ -1,7 +1,9 @@
 """A make-up laid out: where every part lies, what runs through it, and how long it comes to."""
 
+import hashlib
+from collections import Counter
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import pairwise
 
@@ -9,10 +11,11 @@ from jamreel.core.closures.base import Fastened
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.thickness import Segment
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.makeup.sequence import MakeUp, Unit
+from jamreel.core.forming.palette import Palette
+from jamreel.core.makeup.sequence import CLOSURE, HUNG, RINGS, STRING, MakeUp, Unit, alone
+from jamreel.core.parts import lengthening
 from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, pulls_at
 from jamreel.core.parts.ends import loop_end, loop_picture, reach
-from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.path.moves import Straight
 
 
@@ -32,9 +35,24 @@ class Lying:
 
 
 @dataclass(frozen=True)
-class Run:
-    """A stretch of strung parts on one wire, with its loops: where it starts, what it strings."""
+class Kind:
+    """What is made alike of a piece: its name for good, what it comes to, how often it is made,
+    what it is called, of which sort it is, and the outermost entry that holds it."""
 
+    key: str
+    made: Made
+    times: int
+    name: str
+    sort: str
+    top: str
+
+
+@dataclass(frozen=True)
+class Run:
+    """A stretch of strung parts on one wire, with its loops: its name, where it starts, what it
+    strings."""
+
+    key: str
     at: float
     strung: float
     reach: float
@@ -65,6 +83,7 @@ class Composition:
     beside: tuple[Lying, ...]
     runs: tuple[Run, ...]
     fastened: Fastened
+    closure_name: str
     string: Wire
     string_end: Made
     joints: tuple[Joint, ...]
@@ -87,6 +106,23 @@ class Composition:
         return self.fastened.receiving.length
 
     @cached_property
+    def kinds(self) -> tuple[Kind, ...]:
+        """What is made of it, closure halves first, each kind once."""
+        found = [
+            Kind(CLOSURE, half, 1, self.closure_name, CLOSURE, CLOSURE)
+            for half in (self.fastened.receiving, self.fastened.holding)
+        ]
+        every = (*self.parts, *self.beside)
+        times = Counter(part.unit.key for part in every)
+        firsts = {part.unit.key: part for part in reversed(every)}
+        # In the order in which they lie.
+        for key in dict.fromkeys(part.unit.key for part in every):
+            part = firsts[key]
+            kind, top = part.unit.part.kind, part.unit.top
+            found.append(Kind(key, part.made, times[key], part.name, kind, top))
+        return tuple(found)
+
+    @cached_property
     def segments(self) -> list[Segment]:
         """Length at each thickness, closure included."""
         return [Segment(length=n, thickness=t) for t, n in self._segments.items() if n > 0]
@@ -100,55 +136,75 @@ class Composition:
 class Maker:
     """Makes parts once and hands them out again; a piece has few kinds and many repeats."""
 
-    def __init__(self, wire: Wire) -> None:
-        self._wire = wire
-        # The part is kept beside what was made of it, so that its id stays its own.
-        self._known: dict[int, tuple[Part, Made, str, bool]] = {}
+    def __init__(self, wires: Palette) -> None:
+        self._wires = wires
+        self._known: dict[str, tuple[Part, Made, str, bool]] = {}
+        self._others: dict[tuple[str, Part], tuple[Part, Made, str, bool]] = {}
 
     def lay(self, unit: Unit, at: float, length: float | None = None) -> Lying:
         """Return a unit at its place; as long as it is made where no length is given."""
-        known = self._known.get(id(unit.part))
-        if known is None:
-            made = self._make(unit)
-            known = (unit.part, made, unit.part.says, unit.part.role == "drop")
-            self._known[id(unit.part)] = known
+        known = self._known.get(unit.key)
+        if known is None or known[0] is not unit.part:
+            known = self._known[unit.key] = self._another(unit)
         _, made, name, drop = known
         return Lying(unit, made, name, drop, at, made.length if length is None else length)
 
+    def _another(self, unit: Unit) -> tuple[Part, Made, str, bool]:
+        """Return an entry's part as it is now: while a fit is sought it changes back and forth."""
+        asked = (unit.made_of, unit.part)
+        found = self._others.get(asked)
+        if found is None:
+            drop = unit.part.role == "drop"
+            found = self._others[asked] = (unit.part, self._make(unit), unit.part.says, drop)
+        return (unit.part, *found[1:])
+
     def _make(self, unit: Unit) -> Made:
+        place = f"piece.{unit.path}"
         try:
-            return unit.part.make(self._wire)
+            wires = self._wires.made_of(unit.made_of)
         except Refusal as refusal:
-            place = f"piece.{unit.path}"
-            under = place if unit.path in ("focal", "hung") else f"{place}.part"
+            raise refusal.at(f"{place}.{refusal.field}") from None
+        try:
+            made = unit.part.make(wires)
+        except Refusal as refusal:
+            under = place if unit.path == unit.entry else f"{place}.part"
             raise refusal.at(f"{under}.{refusal.field}") from None
+        return in_its_metal(made, self._wires.body)
+
+
+def in_its_metal(made: Made, body: Wire) -> Made:
+    """Return a part with its wire drawn in its own metal, where that is not the body's."""
+    colours = {use.wire.metal.colour for use in made.wires}
+    if len(colours) != 1 or colours == {body.metal.colour}:
+        return made
+    tone = colours.pop()
+    strokes = tuple(s if s.tone else s.model_copy(update={"tone": tone}) for s in made.strokes)
+    return replace(made, strokes=strokes)
 
 
 def compose(
-    makeup: MakeUp, wire: Wire, maker: Maker | None = None, units: Sequence[Unit] | None = None
+    makeup: MakeUp, wires: Palette, maker: Maker | None = None, units: Sequence[Unit] | None = None
 ) -> Composition:
     """Return a make-up laid out along x from the receiving half's bearing point.
 
     Args:
         makeup: sequence, closure and string.
-        wire: that parts without one of their own are made of.
+        wires: that parts are made of, by what they are for.
         maker: keeps parts that were made before; a new one when None.
         units: the sequence when it is not the make-up's own.
 
     Raises:
         Refusal: at the field of the part that can't be made.
     """
-    maker = maker or Maker(wire)
-    string = wire.of_size(makeup.string)
-    try:
-        fastened = makeup.closure.make(wire)
-    except Refusal as refusal:
-        raise refusal.at(f"piece.closure.{refusal.field}") from None
-    every = with_rings(makeup, makeup.units() if units is None else units)
-    reaches = reach("wrapped", string, makeup.string_pin, makeup.string_wraps)
+    maker = maker or Maker(wires)
+    string = wires.of(STRING, makeup.string)
+    fastened = _fastened(makeup, wires)
+    end = string_end(makeup, string)
+    reaches = end.length
     parts: list[Lying] = []
     runs: list[Run] = []
     at = fastened.receiving.length
+    every = with_rings(makeup, makeup.units() if units is None else units)
     for strung, members in _stretches(every):
         if strung:
             run = _strung(members, maker, at, reaches)
@@ -159,57 +215,117 @@ def compose(
             part = maker.lay(members[0], at)
             parts.append(part)
             at += part.length
-    end = string_end(makeup, string, reaches)
-    beside = [maker.lay(unit, 0.0) for unit in makeup.beside()]
+    body = at - fastened.receiving.length
+    if makeup.hung and not makeup.mirrored:
+        middle = fastened.receiving.length + body / 2
+        parts.append(maker.lay(alone(makeup.hung, HUNG), middle))
     return Composition(
-        tuple(parts),
-        tuple(beside),
-        tuple(runs),
-        fastened,
-        string,
-        end,
-        tuple(_joints(makeup, parts, runs, fastened, end)),
-        at - fastened.receiving.length,
-        _by_thickness(parts, runs, fastened, end),
+        parts=tuple(parts),
+        beside=tuple(maker.lay(unit, 0.0) for unit in makeup.beside()),
+        runs=_told_apart(runs),
+        fastened=fastened,
+        closure_name=makeup.closure.says,
+        string=string,
+        string_end=end,
+        joints=tuple(_joints(makeup, parts, runs, fastened, end)),
+        body=body,
+        _segments=_by_thickness(parts, runs, fastened, end),
     )
+
+
+def _fastened(makeup: MakeUp, wires: Palette) -> Fastened:
+    try:
+        made = makeup.closure.make(wires)
+    except Refusal as refusal:
+        raise refusal.at(f"piece.closure.{refusal.field}") from None
+    receiving, holding = (in_its_metal(h, wires.body) for h in (made.receiving, made.holding))
+    return replace(made, receiving=receiving, holding=holding)
+
+
+def _told_apart(runs: Sequence[Run]) -> tuple[Run, ...]:
+    """Return runs with names that differ where they string different things.
+
+    A run goes by its oldest entry. Where that one has several unlike runs, each is also known by
+    all that it strings.
+    """
+    unlike: dict[str, set[str]] = {}
+    strings = [_strings(run) for run in runs]
+    for run, what in zip(runs, strings, strict=True):
+        unlike.setdefault(run.key, set()).add(what)
+    return tuple(
+        run if len(unlike[run.key]) == 1 else replace(run, key=f"{run.key}~{what}")
+        for run, what in zip(runs, strings, strict=True)
+    )
+
+
+def _strings(run: Run) -> str:
+    """Return a short name for what a run strings, the same from either end."""
+    counted = sorted(Counter(part.unit.key for part in run.parts).items())
+    return hashlib.sha1(repr(counted).encode(), usedforsecurity=False).hexdigest()[:6]
 
 
 def with_rings(makeup: MakeUp, units: Sequence[Unit]) -> tuple[Unit, ...]:
     """Return a sequence with the rings added at the back, both ends in turn."""
-    ring = Unit(JumpRing(pin=makeup.ring_pin), "rings")
+    if not makeup.rings:
+        return tuple(units)
+    ring = replace(alone(lengthening(makeup.ring_pin), RINGS), path="ring_pin")
     left = (makeup.rings + 1) // 2
     return (*[ring] * left, *units, *[ring] * (makeup.rings - left))
 
 
-def string_end(makeup: MakeUp, string: Wire, reaches: float) -> Made:
-    """Return one end of the string: a wrapped loop.
+def string_end(makeup: MakeUp, string: Wire) -> Made:
+    """Return one end of the string: a wrapped loop, or wire that goes on through the closure.
 
     Args:
         makeup: gives the loop.
         string: the stringing wire.
-        reaches: from the last bead to the bearing point [mm].
     """
-    end = End(makeup.string_pin, string.d, True, "any")
+    holds = (pulls_at("string", string),)
+    if makeup.string_ends == "through":
+        return Made(length=0.0, thickness=string.d, width=string.d, holds=holds)
+    pin, wraps = makeup.string_pin, makeup.string_wraps
+    end = End(pin, string.d, True, "any")
     return Made(
-        length=reaches,
+        length=reach("wrapped", string, pin, wraps),
         thickness=3 * string.d,
-        width=makeup.string_pin + 2 * string.d,
+        width=pin + 2 * string.d,
         ends=(end, end),
-        holds=(pulls_at("string", string),),
-        strokes=tuple(loop_picture("wrapped", string, makeup.string_pin, makeup.string_wraps)),
+        holds=holds,
+        strokes=tuple(loop_picture("wrapped", string, pin, wraps)),
     )
 
 
-def string_use(makeup: MakeUp, run: Run, string: Wire) -> WireUse:
-    """Return the wire of a strung run, tails and wrapped loops at both ends; the body is as long
-    as what it strings, once for each pass."""
+def string_use(makeup: MakeUp, run: Run, composition: Composition) -> WireUse:
+    """Return the wire of a strung run; the body is as long as what it strings, once for each pass.
+
+    Wrapped loops have their tails; what goes through the closure takes its length, and a tail at
+    each end goes back into the parts.
+    """
+    body = ("body", (Straight(length=run.strung * makeup.passes),))
+    if makeup.string_ends == "through":
+        return WireUse("string_run", composition.string, _through(makeup, run, composition, body))
 
     def end(side: str) -> Stretches:
         pin, wraps, tail = makeup.string_pin, makeup.string_wraps, makeup.string_tail
-        return loop_end("wrapped", string, pin, wraps, tail, side)
+        return loop_end("wrapped", composition.string, pin, wraps, tail, side)
 
-    body = (Straight(length=run.strung * makeup.passes),)
-    return WireUse("string_run", string, (*end("left"), ("body", body), *end("right")))
+    return WireUse("string_run", composition.string, (*end("left"), body, *end("right")))
+
+
+def _through(
+    makeup: MakeUp, run: Run, composition: Composition, body: tuple[str, tuple[Straight, ...]]
+) -> Stretches:
+    fastened, tail = composition.fastened, makeup.string_tail
+    last = composition.body_at + composition.body
+    closure = fastened.receiving.length * (
+        abs(run.at - composition.body_at) < 1e-6
+    ) + fastened.holding.length * (abs(run.at + run.length - last) < 1e-6)
+    rows = (("tail_left", tail), body, ("closure", closure), ("tail_right", tail))
+    return tuple(
+        (key, what if isinstance(what, tuple) else (Straight(length=what),))
+        for key, what in rows
+        if what
+    )
 
 
 def _stretches(units: Sequence[Unit]) -> Iterator[tuple[bool, list[Unit]]]:
@@ -232,6 +348,8 @@ def _stretches(units: Sequence[Unit]) -> Iterator[tuple[bool, list[Unit]]]:
 
 def _strung(units: Sequence[Unit], maker: Maker, at: float, reaches: float) -> Run:
     start, x = at, at + reaches
+    # The oldest of its entries: short names were given first.
+    key = min((u.entry for u in units if u.part.role == "strung"), key=lambda e: (len(e), e))
     parts = []
     for unit in units:
         part = maker.lay(unit, x)
@@ -240,7 +358,7 @@ def _strung(units: Sequence[Unit], maker: Maker, at: float, reaches: float) -> R
             part = maker.lay(unit, x, part.made.ends[0].wire)
         parts.append(part)
         x += part.length
-    return Run(start, x - start - reaches, reaches, tuple(parts))
+    return Run(key, start, x - start - reaches, reaches, tuple(parts))
 
 
 def _joints(
@@ -248,8 +366,7 @@ def _joints(
 ) -> Iterator[Joint]:
     """Yield the places where one thing hangs in another, each kind once, from left to right."""
     ends = end.ends
-    assert ends is not None  # a string ends in loops
-    row: list[tuple[str, tuple[End, End], str]] = []
+    row: list[tuple[str, tuple[End, End], str] | None] = []
     if fastened.receiving.ends:
         row.append((makeup.closure.says, fastened.receiving.ends, "closure"))
     in_run = {id(p): run for run in runs for p in run.parts}
@@ -257,8 +374,9 @@ def _joints(
     for part in parts:
         run = in_run.get(id(part))
         if run is not None:
+            # A string that goes through what is next to it hangs in nothing.
             if run is not last:
-                row.append((part.name, ends, part.unit.path))
+                row.append((part.name, ends, part.unit.path) if ends else None)
             last = run
         elif not part.drop and part.made.ends:
             a, b = part.made.ends
@@ -266,7 +384,10 @@ def _joints(
     if fastened.holding.ends:
         row.append((makeup.closure.says, fastened.holding.ends, "closure"))
     seen: set[tuple[str, End, str, End]] = set()
-    for (left, one, path), (right, two, _) in pairwise(row):
+    for before, after in pairwise(row):
+        if before is None or after is None:
+            continue
+        (left, one, path), (right, two, _) = before, after
         alike = (left, one[1], right, two[0])
         if alike not in seen:
             seen.add(alike)

@@ -1,22 +1,18 @@
 """Filling to length: which counts come nearest, and how to spend what is left."""
 
+import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from itertools import chain
 from typing import Any, TypeVar
 
-from jamreel.core.closures.open_ends import OpenEnds
-from jamreel.core.closures.spring_clasp import SpringClasp
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.thickness import inside_girth_of
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.makeup.compose import Composition, Maker, compose
-from jamreel.core.makeup.sequence import Entry, MakeUp
-from jamreel.core.parts import Part
-from jamreel.core.parts.bead import StrungBead
-from jamreel.core.parts.chain import BoughtChain
+from jamreel.core.makeup.sequence import Entries, Entry, MakeUp
+from jamreel.core.parts.base import Varies, near
 
-SPACER_MM = 5.0
 MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
 # What a change that is not a plain count has to win by [mm]: makers count first.
 CHANGE_COSTS_MM = 0.4
@@ -72,66 +68,63 @@ def finished_of(composition: Composition) -> float:
     return composition.finished
 
 
-def counted_entry(makeup: MakeUp) -> int | None:
+def beside_of(composition: Composition) -> float:
+    """Return the length of what lies outside the line of a composition [mm]."""
+    return composition.beside_length
+
+
+def counted_entry(entries: Entries) -> int | None:
     """Return the entry that a fit is counted by: one marked to fill, else that of most length.
 
     Args:
-        makeup: the sequence.
+        entries: of one line.
 
     Source: common practice.
     """
-    marked = [i for i, entry in enumerate(makeup.entries) if entry.fill]
+    marked = [i for i, entry in enumerate(entries) if entry.fill]
     if marked:
         return marked[0]
-    able = [i for i, e in enumerate(makeup.entries) if e.times or e.evenly]
-    return max(able, key=lambda i: makeup.entries[i].times, default=None)
+    able = [i for i, e in enumerate(entries) if e.times or e.evenly]
+    return max(able, key=lambda i: entries[i].times, default=None)
 
 
-def main_knob(makeup: MakeUp) -> Knob | None:
-    """Return the count that the fit is first of all made by."""
-    i = counted_entry(makeup)
+def main_knob(makeup: MakeUp, line: str = "entries") -> Knob | None:
+    """Return the count that the fit of a line is first of all made by."""
+    entries: Entries = getattr(makeup, line)
+    i = counted_entry(entries)
     if i is None:
         return None
-    entry = makeup.entries[i]
+    entry = entries[i]
     if entry.evenly:
-        return Knob("count", _name(entry), ("entries", i, "fillers"), entry.fillers, ())
-    if isinstance(entry.part, BoughtChain):
-        links = entry.part.links
-        return Knob("links", _name(entry), ("entries", i, "part", "links"), links, ())
-    return Knob("count", _name(entry), ("entries", i, "times"), entry.times, ())
+        return Knob("count", _name(entry), (line, i, "fillers"), entry.fillers, ())
+    field = entry.part.counted_in if entry.part is not None else None
+    if field is not None:
+        now: int = getattr(entry.part, field)
+        return Knob(field, _name(entry), (line, i, "part", field), now, ())
+    return Knob("count", _name(entry), (line, i, "times"), entry.times, ())
 
 
 def small_knobs(makeup: MakeUp, main: Knob | None) -> Iterator[Knob]:
     """Yield what the remainder can be spent by, one at a time."""
-    if not isinstance(makeup.closure, OpenEnds):
+    if makeup.closure.fastens:
         rings = tuple(range(MOST_RINGS + 1))
         yield Knob("rings", "", ("rings",), makeup.rings, rings)
     for i, entry in enumerate(makeup.entries):
-        path = ("entries", i)
-        part = entry.part
-        if main is not None and main.path[:2] == path:
-            yield from _wraps(part, path)
+        part, path = entry.part, ("entries", i)
+        if part is None:
             continue
-        if isinstance(part, StrungBead) and (part.bead_length or part.bead) <= SPACER_MM:
-            yield Knob("spacer", part.says, (*path, "times"), entry.times, _near(entry.times, 4))
-        elif isinstance(part, BoughtChain):
-            yield Knob(
-                "links", part.says, (*path, "part", "links"), part.links, _near(part.links, 6, 1)
-            )
-        yield from _wraps(part, path)
-    if isinstance(makeup.closure, SpringClasp):
-        now = makeup.closure.extender
-        yield Knob("extender", "", ("closure", "extender"), now, (0, 8, 12))
+        varies = part.varies()
+        if main is not None and main.path[:2] == path:
+            # What the line is counted by is not varied once more.
+            varies = tuple(v for v in varies if v.field != part.counted_in)
+        elif part.spaces:
+            yield Knob("spacer", part.says, (*path, "times"), entry.times, near(entry.times, 4))
+        yield from (_knob(one, part.says, (*path, "part")) for one in varies)
+    yield from (_knob(one, "", ("closure",)) for one in makeup.closure.varies())
 
 
-def _wraps(part: Part | None, path: tuple[str | int, ...]) -> Iterator[Knob]:
-    if getattr(part, "loops", None) == "wrapped" and part is not None:
-        now: int = getattr(part, "wraps", 2)
-        yield Knob("wraps", part.says, (*path, "part", "wraps"), now, (2, 3, 4))
-
-
-def _near(now: int, by: int, least: int = 0) -> tuple[int, ...]:
-    return tuple(range(max(least, now - by), now + by + 1))
+def _knob(one: Varies, name: str, path: tuple[str | int, ...]) -> Knob:
+    return Knob(one.key, name, (*path, one.field), one.now, one.values)
 
 
 def _name(entry: Entry) -> str:
@@ -159,12 +152,13 @@ def _set(value: Any, path: tuple[str | int, ...], new: int) -> Any:
 
 def fill(
     makeup: MakeUp,
-    wire: Wire,
+    wires: Palette,
     wanted: float,
     doubt: float,
     measure: Measured = inside_of,
     *,
     plain: bool = False,
+    line: str = "entries",
 ) -> tuple[Filled, ...]:
     """Return the best few ways to bring a make-up to a wanted measure, the best first.
 
@@ -173,11 +167,12 @@ def fill(
 
     Args:
         makeup: as it is.
-        wire: of the piece.
+        wires: of the piece.
         wanted: inside girth or length [mm].
         doubt: uncertainty of the measure [mm].
         measure: what is compared with ``wanted``.
         plain: counts only, with no other change beside them.
+        line: the list of entries that is counted.
 
     Returns:
         Up to six ways. None is more than half a counted unit off where a nearer one exists.
@@ -187,34 +182,45 @@ def fill(
 
     Source: exhaustive search over the counts near by.
     """
-    maker = Maker(wire)
-    main = main_knob(makeup)
+    maker = Maker(wires)
+    main = main_knob(makeup, line)
 
     def tried(edits: tuple[Edit, ...]) -> Composition | None:
         try:
-            return compose(changed(makeup, edits), wire, maker)
+            return compose(changed(makeup, edits), wires, maker)
         except Refusal:
             return None
 
     counts = _counts(main, tried, wanted, measure) if main else (0,)
-    found: list[Filled] = []
     knobs: list[Knob | None] = [None, *(() if plain else small_knobs(makeup, main))]
+    found: list[Filled] = []
+    plainly: dict[int, float] = {}
+    for picked in _trials(main, counts, knobs):
+        edits = tuple(Edit(k.path, v) for k, v in picked)
+        laid = tried(edits)
+        got = _got(laid, measure) if laid is not None and laid.segments else None
+        if laid is not None and got is not None:
+            count = next((v for k, v in picked if k is main), 0)
+            beside = next((k.key for k, _ in picked if k is not main), "")
+            if not beside:
+                plainly[count] = got
+            elif abs(plainly.get(count, math.inf) - got) < 1e-9 and not laid.fastened.adds_range:
+                continue  # a change that changes nothing
+            off = reached(got - wanted, laid.fastened.adds_range)
+            found.append(Filled(edits, picked, beside, laid.finished, got, off))
+    return tuple(_best(found, doubt))
+
+
+def _trials(
+    main: Knob | None, counts: tuple[int, ...], knobs: list[Knob | None]
+) -> Iterator[tuple[tuple[Knob, int], ...]]:
+    """Yield every count near by, alone and with every value of one other knob."""
     for count in counts:
         for knob in knobs:
             for value in knob.values if knob else (0,):
                 picked = _picked(main, count, knob, value)
-                if picked is None:
-                    continue
-                edits = tuple(Edit(k.path, v) for k, v in picked)
-                laid = tried(edits)
-                if laid is None or not laid.segments:
-                    continue
-                got = _got(laid, measure)
-                if got is not None:
-                    off = reached(got - wanted, laid.fastened.adds_range)
-                    beside = knob.key if knob else ""
-                    found.append(Filled(edits, picked, beside, laid.finished, got, off))
-    return tuple(_best(found, doubt))
+                if picked is not None:
+                    yield picked
 
 
 def reached(off: float, adds_range: float) -> float:
@@ -257,13 +263,13 @@ def _counts(
     one, two = (tried((Edit(main.path, n),)) for n in (base, base + 2))
     if one is None or two is None:
         return (main.now,)
-    step = (two.finished - one.finished) / 2
+    step = (two.finished + two.beside_length - one.finished - one.beside_length) / 2
     got = _got(one, measure)
     if step <= 0 or got is None:
         return (main.now,)
     near = base + round((wanted - got) / step)
     near = min(max(near, 1), 390)
-    least = 1 if main.key == "links" else 0
+    least = 0 if main.key == "count" else 1
     return tuple(range(max(least, near - NEARBY), near + NEARBY + 1))
 
 

@@ -6,14 +6,13 @@ is the neutral element. Two ends of which neither opens can't be joined, and the
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, ClassVar, Literal
 
-from pydantic import Field, SerializeAsAny, model_validator
+from pydantic import Field, SerializeAsAny, field_validator, model_validator
 
 from jamreel.core.choices import Asking
-from jamreel.core.closures import AnyClosure
-from jamreel.core.closures.spring_clasp import SpringClasp
+from jamreel.core.closures import AnyClosure, usual_closure
 from jamreel.core.errors import Refusal
 from jamreel.core.makeup.layout import laid_evenly
 from jamreel.core.parts import AnyPart, Part
@@ -21,16 +20,22 @@ from jamreel.core.values import Frozen, Length, OptionalLength, refused
 from jamreel.core.wire.gauges import OptionalSize
 
 MOST_TIMES, MOST_UNITS, DEEPEST = 400, 1200, 4
+# Names of what is no entry, so that no entry may have them.
+FOCAL, HUNG, RINGS, STRING, CLOSURE = "focal", "hung", "rings", "string", "closure"
+RESERVED = frozenset({FOCAL, HUNG, RINGS, STRING, CLOSURE, "coil", "piece"})
 
 
 class Entry(Frozen):
     """A part, or a group of entries, so many times.
 
+    ``id`` is its name for good: kept when it is moved, grouped or turned, new when it is doubled.
     ``graduate_to`` lets a bead grow or shrink over the repeats. ``fill`` marks what the solver may
     count anew. A group laid out ``evenly`` has two parts: the first ``times`` times, and the second
-    in the gaps before, between and behind, ``fillers`` of them in all.
+    in the gaps before, between and behind, ``fillers`` of them in all. ``made_of`` names a wire of
+    the maker's own in the palette.
     """
 
+    id: str = Field(default="", pattern=r"^[a-z0-9]{0,16}$")
     part: SerializeAsAny[AnyPart] | None = None
     group: tuple["Entry", ...] = Field(default=(), max_length=40)
     times: Annotated[int, Field(ge=0, le=MOST_TIMES)] = 1
@@ -38,6 +43,7 @@ class Entry(Frozen):
     fill: bool = False
     evenly: bool = False
     fillers: Annotated[int, Field(ge=0, le=MOST_TIMES)] = 0
+    made_of: str = Field(default="", max_length=30)
 
     @model_validator(mode="after")
     def _one_of_both(self) -> "Entry":
@@ -45,27 +51,76 @@ class Entry(Frozen):
             raise refused(Refusal("entry_empty", got=None, under="part"))
         if self.evenly and [e.part is None for e in self.group] != [False, False]:
             raise refused(Refusal("evenly_two", got=len(self.group), under="group"))
+        if self.id in RESERVED:
+            raise refused(Refusal("entry_name", got=self.id, under="id"))
         return self
 
 
 Entries = tuple[Entry, ...]
 
 
+def named(entries: Entries, prefix: str) -> Entries:
+    """Return entries with a name for each that has none: the first free number after a prefix.
+
+    Args:
+        entries: as read.
+        prefix: of the list that they stand in, so that two lists of a piece share no name.
+
+    Source: plain counting; the same entries always get the same names.
+    """
+    taken = set(names_of(entries))
+    fresh = (name for n in range(1, 10_000) if (name := f"{prefix}{n}") not in taken)
+
+    def walk(rows: Entries) -> Entries:
+        return tuple(
+            row.model_copy(update={"id": row.id or next(fresh), "group": walk(row.group)})
+            for row in rows
+        )
+
+    return walk(entries) if "" in taken else entries
+
+
+def names_of(entries: Entries) -> Iterator[str]:
+    """Yield the name of every entry, groups before what they hold."""
+    for entry in entries:
+        yield entry.id
+        yield from names_of(entry.group)
+
+
 @dataclass(frozen=True)
 class Unit:
-    """One part at its place in the sequence; ``path`` is the entry it comes from."""
+    """One part at its place in the sequence.
+
+    ``entry`` names the entry it comes from and ``top`` the outermost one that holds it, ``size``
+    tells graduated ones apart; ``path`` is the field, for errors.
+    """
 
     part: Part
+    entry: str
+    top: str
     path: str
+    size: str = ""
+    made_of: str = ""
     turned: bool = False
+
+    @property
+    def key(self) -> str:
+        """The name of what is made alike: the entry, and the size of a graduated one."""
+        return f"{self.entry}~{self.size}" if self.size else self.entry
+
+
+def alone(part: Part, name: str) -> Unit:
+    """Return a part that stands in no list, under a name that no entry has."""
+    return Unit(part, name, name, name)
 
 
 class MakeUp(Asking):
     """A sequence with its closure, and the string that runs through what has holes.
 
     ``mirrored`` lays the entries out, then the focal, then the entries the other way round;
-    ``hung`` hangs from the focal, or where it would be.
-    ``rings`` are jump rings added at the back to reach the length.
+    ``hung`` hangs from the middle. ``counted`` lets the plan count the entries to the length, as it
+    does for entries that nobody has set. ``rings`` are added at the back to reach the length. The
+    string ends in wrapped loops, or goes ``through`` the closure and back into the parts.
     """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
@@ -75,25 +130,45 @@ class MakeUp(Asking):
         "string_wraps": (1, 8),
         "string_tail": (0, 150),
     }
+    # The lists of entries that the piece has; the first is its own line.
+    lines: ClassVar[tuple[str, ...]] = ("entries",)
 
     entries: Entries = Field(default=(), max_length=60)
     focal: SerializeAsAny[AnyPart] | None = None
     hung: SerializeAsAny[AnyPart] | None = None
     mirrored: bool = False
-    closure: SerializeAsAny[AnyClosure] = SpringClasp()
+    counted: bool | None = None
+    closure: SerializeAsAny[AnyClosure] = Field(default_factory=usual_closure)
     rings: int = 0
     ring_pin: Length = 3.5
     string: OptionalSize = None
+    string_ends: Literal["wrapped", "through"] = "wrapped"
     string_pin: Length = 2.5
     string_wraps: int = 3
     string_tail: Length = 20.0
     passes: Literal[1, 2, 3] = 1
 
+    @field_validator("entries")
+    @classmethod
+    def _named(cls, entries: Entries) -> Entries:
+        return named(entries, "e")
+
     @model_validator(mode="after")
     def _hung_hangs(self) -> "MakeUp":
         if self.hung is not None and self.hung.role != "drop":
             raise refused(Refusal("hung_drop", got=self.hung.kind, under="hung"))
+        seen: set[str] = set()
+        for line in self.lines:
+            for name in names_of(getattr(self, line)):
+                if name in seen:
+                    raise refused(Refusal("entry_twice", got=name, under=line))
+                seen.add(name)
         return self
+
+    @property
+    def counts_itself(self) -> bool:
+        """Whether the plan counts the entries."""
+        return "entries" not in self.model_fields_set if self.counted is None else self.counted
 
     def units(self) -> tuple[Unit, ...]:
         """Return the sequence from left to right, one unit a part.
@@ -101,14 +176,19 @@ class MakeUp(Asking):
         Raises:
             Refusal: more parts than a piece can have, or groups nested too deep.
         """
-        middle = (("focal", self.focal), ("hung", self.hung))
-        return laid_out(
-            self.entries, [Unit(part, path) for path, part in middle if part], self.mirrored
-        )
+        middle = [alone(self.focal, FOCAL)] if self.focal else []
+        # Without a mirror the middle is wherever the finished piece has it: compose lays it there.
+        if self.hung and self.mirrored:
+            middle.append(alone(self.hung, HUNG))
+        return laid_out(self.entries, middle, self.mirrored)
 
     def beside(self) -> tuple[Unit, ...]:
         """Return parts that are made for the piece and lie outside its line."""
-        return ()
+        return tuple(unit for line in self.lines[1:] for unit in self.line(line))
+
+    def line(self, name: str) -> tuple[Unit, ...]:
+        """Return one of the lists of the piece as units. Raises Refusal like ``units``."""
+        return self.units() if name == self.lines[0] else laid_out(getattr(self, name), root=name)
 
 
 def laid_out(
@@ -127,25 +207,25 @@ def laid_out(
 
     Source: plain counting.
     """
-    half = tuple(_expanded(entries, root, 0))
-    back = tuple(Unit(u.part, u.path, not u.turned) for u in reversed(half)) if mirrored else ()
-    every = (*half, *middle, *back)
+    half = tuple(_expanded(entries, root, "", 0))
+    turned = {id(u): replace(u, turned=not u.turned) for u in half} if mirrored else {}
+    every = (*half, *middle, *(turned[id(u)] for u in reversed(half) if mirrored))
     if len(every) > MOST_UNITS:
         raise Refusal("too_many_parts", got=len(every), field=f"piece.{root}", most=MOST_UNITS)
     return every
 
 
-def _expanded(entries: Entries, path: str, depth: int) -> Iterator[Unit]:
+def _expanded(entries: Entries, path: str, top: str, depth: int) -> Iterator[Unit]:
     if depth > DEEPEST:
         raise Refusal("too_deep", got=depth, field=f"piece.{path}", most=DEEPEST)
     for i, entry in enumerate(entries):
-        here = f"{path}.{i}"
+        here, above = f"{path}.{i}", top or entry.id
         if entry.part is not None:
-            yield from _repeated(entry, here)
+            yield from _repeated(entry, here, above)
         elif entry.evenly:
-            yield from _spread(entry, here)
-        else:
-            once = tuple(_expanded(entry.group, f"{here}.group", depth + 1))
+            yield from _spread(entry, here, above)
+        elif entry.times:
+            once = tuple(_expanded(entry.group, f"{here}.group", above, depth + 1))
             if len(once) * entry.times > MOST_UNITS:
                 count = len(once) * entry.times
                 raise Refusal("too_many_parts", got=count, field=f"piece.{here}", most=MOST_UNITS)
@@ -153,23 +233,26 @@ def _expanded(entries: Entries, path: str, depth: int) -> Iterator[Unit]:
                 yield from once
 
 
-def _repeated(entry: Entry, path: str) -> Iterator[Unit]:
+def _unit(entry: Entry, path: str, top: str) -> Unit:
     assert entry.part is not None  # by the caller
+    return Unit(entry.part, entry.id, top, path, made_of=entry.made_of)
+
+
+def _repeated(entry: Entry, path: str, top: str) -> Iterator[Unit]:
+    unit = _unit(entry, path, top)
     if entry.graduate_to is None or entry.times < 2:
-        unit = Unit(entry.part, path)
         for _ in range(entry.times):
             yield unit
         return
     for i in range(entry.times):
-        yield Unit(entry.part.graded(entry.graduate_to, i / (entry.times - 1)), path)
+        part = unit.part.graded(entry.graduate_to, i / (entry.times - 1))
+        yield replace(unit, part=part, size=part.graded_size)
 
 
-def _spread(entry: Entry, path: str) -> Iterator[Unit]:
-    large, small = entry.group
-    assert large.part is not None  # checked when the entry was made
-    assert small.part is not None
+def _spread(entry: Entry, path: str, top: str) -> Iterator[Unit]:
+    large, small = (_unit(e, f"{path}.group.{i}", top) for i, e in enumerate(entry.group))
     for i, fillers in enumerate(laid_evenly(entry.times, entry.fillers)):
         for _ in range(fillers):
-            yield Unit(small.part, f"{path}.group.1")
+            yield small
         if i < entry.times:
-            yield Unit(large.part, f"{path}.group.0")
+            yield large

@@ -24,4 +24,11 @@ else:
         functools.reduce(operator.or_, registered_parts().values()), Field(discriminator="kind")
     ]
 
-__all__ = ["AnyPart", "Part", "registered_parts"]
+
+def lengthening(pin: float) -> Part:
+    """Return the part that is added at the back to reach a length, of some inner diameter [mm]."""
+    cls = next(cls for cls in registered_parts().values() if cls.lengthens)
+    return cls.model_validate({"pin": pin})
+
+
+__all__ = ["AnyPart", "Part", "lengthening", "registered_parts"]

@@ -14,6 +14,7 @@ from jamreel.core.advice import Advice
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import Asking
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import opening_force, pulling_force
 from jamreel.core.path.moves import Move
 from jamreel.core.values import Stroke
@@ -66,6 +67,17 @@ class Bought:
 
 
 @dataclass(frozen=True)
+class Varies:
+    """A whole number that a fit may set anew: what the change is called, the field that it stands
+    in, how it stands now, and the values to try."""
+
+    key: str
+    field: str
+    now: int
+    values: tuple[int, ...]
+
+
+@dataclass(frozen=True)
 class Hold:
     """A place that bears the pull: its name in the catalogue, and the force it holds [N]."""
 
@@ -109,6 +121,10 @@ class Part(Asking, ABC):
     kind: str
     # The field that a graduation changes.
     grades: ClassVar[str | None] = None
+    # The field that it is counted in, where that is not how often it stands in the sequence.
+    counted_in: ClassVar[str | None] = None
+    # Whether it may be added at the back to reach a length.
+    lengthens: ClassVar[bool] = False
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
@@ -122,12 +138,29 @@ class Part(Asking, ABC):
         """How it joins its neighbours."""
 
     @abstractmethod
-    def make(self, wire: Wire) -> Made:
-        """Return the part as made of a wire.
+    def make(self, wires: Palette) -> Made:
+        """Return the part as made of the wires of a palette.
 
         Raises:
             Refusal: choices from which the part can't be made.
         """
+
+    def varies(self) -> tuple[Varies, ...]:
+        """Return what of it may be set anew to reach a length."""
+        return ()
+
+    @property
+    def spaces(self) -> bool:
+        """Whether it is small enough that one more or less only spends a remainder."""
+        return False
+
+    def unit(self, length: float) -> tuple[float, str]:
+        """Return the length of what it is counted by [mm], and what that is called.
+
+        Args:
+            length: of the part as made [mm].
+        """
+        return max(length, 0.1), self.says
 
     @property
     def says(self) -> str:
@@ -141,6 +174,11 @@ class Part(Asking, ABC):
         size: float = getattr(self, self.grades)
         step = round((size + (to - size) * share) / BEAD_STEP_MM) * BEAD_STEP_MM
         return self.model_copy(update={self.grades: step})
+
+    @property
+    def graded_size(self) -> str:
+        """The size that a graduation changes, '' where there is none."""
+        return f"{getattr(self, self.grades):g}" if self.grades else ""
 
 
 def registered_parts() -> Mapping[str, type[Part]]:
@@ -168,6 +206,11 @@ def pulls_at(key: str, wire: Wire) -> Hold:
         wire: that it is made of.
     """
     return Hold(key, pulling_force(wire.d, wire.yield_mpa, 1))
+
+
+def near(now: int, by: int, least: int = 0) -> tuple[int, ...]:
+    """Return the whole numbers round one, none under the least."""
+    return tuple(range(max(least, now - by), now + by + 1))
 
 
 def part_step(key: str, *, cautions: tuple[str, ...] = (), check: bool = False, **v: Any) -> Step:

@@ -2,11 +2,14 @@
 
 from typing import ClassVar, Literal
 
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
 from jamreel.core.parts.pictures import bead
 from jamreel.core.values import Length, OptionalLength
+
+# A bead no longer than this only spaces others [mm]; common practice.
+SPACER_MM = 5.0
 
 
 class StrungBead(Part):
@@ -31,7 +34,12 @@ class StrungBead(Part):
         """Shares a string."""
         return "strung"
 
-    def make(self, wire: Wire) -> Made:
+    @property
+    def spaces(self) -> bool:
+        """Whether it is a spacer."""
+        return (self.bead_length or self.bead) <= SPACER_MM
+
+    def make(self, wires: Palette) -> Made:
         """Return the bead."""
         long = self.bead_length or self.bead
         return Made(

@@ -2,8 +2,8 @@
 
 from typing import ClassVar, Literal
 
-from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Bought, End, Made, Part, Role, part_step
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Bought, End, Made, Part, Role, Varies, near, part_step
 from jamreel.core.parts.pictures import arc_points
 from jamreel.core.units import format_length
 from jamreel.core.values import Length, Stroke
@@ -20,6 +20,8 @@ class BoughtChain(Part):
         "mass_per_m": (0.2, 200),
     }
 
+    counted_in: ClassVar[str | None] = "links"
+
     kind: Literal["chain"] = "chain"
     links: int = 12
     pitch: Length = 3.5
@@ -32,27 +34,28 @@ class BoughtChain(Part):
         """Links with its neighbours."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def varies(self) -> tuple[Varies, ...]:
+        """Return its links, a few more or less."""
+        return (Varies("links", "links", self.links, near(self.links, 6, 1)),)
+
+    def unit(self, length: float) -> tuple[float, str]:
+        """Return one link."""
+        return self.pitch, say("part.chain_link")
+
+    def make(self, wires: Palette) -> Made:
         """Return the chain; a soldered link can't be opened, so a ring or a loop joins it."""
         length = self.links * self.pitch
         d = min(self.thickness / 3, self.pitch / 4)
         end = End(self.pitch - d, d, not self.soldered, "any")
-        links = tuple(
-            Stroke(
-                part="wire",
-                points=arc_points(
-                    (i + 0.5) * self.pitch, 0, self.pitch / 2, self.thickness / 2 - d / 2
-                )
-                if i % 2 == 0
-                else (
-                    (round(i * self.pitch - d, 2), 0.0),
-                    (round((i + 1) * self.pitch + d, 2), 0.0),
-                ),
-                closed=i % 2 == 0,
-                width_mm=round(d, 2),
-                tone="bought",
-            )
-            for i in range(self.links)
+        half = self.pitch / 2
+        flat = arc_points(half, 0, half, self.thickness / 2 - d / 2)
+        square = ((round(self.pitch - d, 2), 0.0), (round(2 * self.pitch + d, 2), 0.0))
+        # Every other link is seen flat, the one between on its edge.
+        step = (2 * self.pitch, 0.0)
+        drawn = {"part": "wire", "width_mm": round(d, 2), "tone": "bought", "step": step}
+        links = (
+            Stroke(points=flat, closed=True, times=(self.links + 1) // 2, **drawn),
+            *((Stroke(points=square, times=self.links // 2, **drawn),) if self.links > 1 else ()),
         )
         size = say("shelf.chain.size", links=self.links, pitch=format_length(self.pitch))
         return Made(

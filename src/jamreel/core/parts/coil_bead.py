@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import no_core
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.pictures import edge, wraps
 from jamreel.core.path.moves import Straight, Wrap, wrap_length
@@ -34,12 +34,12 @@ class CoilBead(Part):
         """Shares a string."""
         return "strung"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the bead: the second core's coil is as long as its turns take of the first.
 
         A ``lead`` of bare core wire stands out at each end, to hold by.
         """
-        w = wire.of_size(self.wire)
+        w = wires.of("winding", self.wire)
         cord = self.core_wire + 2 * w.d
         along = wrap_length(self.turns, self.core, 0, cord)
         outer = self.core + 2 * cord
@@ -59,7 +59,7 @@ class CoilBead(Part):
                 ),
                 WireUse(
                     "coil_bead_core",
-                    wire.of_diameter(self.core_wire),
+                    wires.body.of_diameter(self.core_wire),
                     (
                         *((("lead_left", (Straight(length=self.lead),)),) if self.lead else ()),
                         ("body", (Wrap(turns=self.turns, core=inside, pitch=cord, label="coil"),)),
@@ -82,9 +82,9 @@ def _cord(turns: int, cord: float, outer: float, d: float) -> Iterator[Stroke]:
     """Yield the turns of a coiled cord, the fine turns across each."""
     yield from wraps(0, turns, cord, outer - cord)
     count = max(3, round(outer / (1.3 * d)))
-    for i in range(turns):
-        for k in range(count):
-            y = -outer / 2 + (k + 0.5) * outer / count
-            lean = cord * 0.2 * (y / outer)
-            x = (i + 0.5) * cord + lean
-            yield edge(x - 0.43 * cord, x + 0.43 * cord, 0.8 * outer / count, round(y, 2))
+    again = {"times": turns, "step": (cord, 0.0)}
+    for k in range(count):
+        y = -outer / 2 + (k + 0.5) * outer / count
+        x = 0.5 * cord + cord * 0.2 * (y / outer)
+        one = edge(x - 0.43 * cord, x + 0.43 * cord, 0.8 * outer / count, round(y, 2))
+        yield one.model_copy(update=again)

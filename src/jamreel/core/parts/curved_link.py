@@ -5,13 +5,13 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import hole_passes, links_twist
 from jamreel.core.errors import Refusal
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, Stretches, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
 from jamreel.core.parts.pictures import arc_points, bead, ring, slender
 from jamreel.core.path.moves import Bend, Straight, Turn, Wrap
 from jamreel.core.values import Length, Stroke
-from jamreel.core.wire.gauges import OptionalSize, WireSize
+from jamreel.core.wire.gauges import OptionalSize
 
 
 class CurvedLink(Part):
@@ -48,14 +48,14 @@ class CurvedLink(Part):
         """Links with its neighbours."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the link; it bears across its chord.
 
         Raises:
             Refusal: more wraps and beads than the arc is long.
         """
-        w = wire.of_size(self.wire)
-        fine = wire.of_size(self.wrapping_wire or WireSize(diameter_mm=0.4))
+        w = wires.of("body", self.wire)
+        fine = wires.of("winding", self.wrapping_wire, usual=0.4)
         wound = (self.beads + 1) * self.wraps * fine.d + self.beads * self.bead
         if wound > self.arc:
             raise Refusal("wraps_over", got=f"{wound:.1f} mm", field="arc", arc=self.arc)

@@ -3,8 +3,8 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import few_wraps, hole_passes
-from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Bought, Made, Part, Role, Stretches, WireUse, part_step
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Bought, Made, Part, Role, Stretches, Varies, WireUse, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
 from jamreel.core.parts.ends import (
     PIN_RANGE,
@@ -16,6 +16,7 @@ from jamreel.core.parts.ends import (
     loop_end,
     loop_picture,
     reach,
+    wraps_vary,
 )
 from jamreel.core.parts.pictures import bead, edge, hung, ring
 from jamreel.core.path.moves import Spiral, Straight, developed_length
@@ -57,9 +58,13 @@ class Dangle(Part):
         """Hangs."""
         return "drop"
 
-    def make(self, wire: Wire) -> Made:
+    def varies(self) -> tuple[Varies, ...]:
+        """Return its wraps, where it has any."""
+        return wraps_vary(self.loops, self.wraps)
+
+    def make(self, wires: Palette) -> Made:
         """Return the dangle, hung from the inside of its loop."""
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         reaches = reach(self.loops, w, self.pin, self.wraps)
         beads = self.beads * self.bead
         curl = Spiral(turns=1.25, pin=w.d, label="curl")
@@ -71,11 +76,11 @@ class Dangle(Part):
             *head,
         )
         bought = [bought_bead(self.bead, self.bead, self.hole, self.stuff, self.colour, self.beads)]
-        wires: tuple[WireUse, ...] = (WireUse(self.kind, w, stretches),)
+        uses: tuple[WireUse, ...] = (WireUse(self.kind, w, stretches),)
         if self.foot == "head_pin":
             takes = sum(developed_length(moves, w.d) for _, moves in stretches)
             bought.append(Bought("head_pin", f"{w.label} × {format_length(takes)}"))
-            wires = ()
+            uses = ()
         at = reaches + beads
         drawn = (
             edge(reaches - 0.1, at + HEAD_MM, w.d),
@@ -96,7 +101,7 @@ class Dangle(Part):
             width=max(self.bead, self.pin + 2 * w.d),
             hang=at + foot,
             ends=(end_of(self.loops, w, self.pin), end_of(self.loops, w, self.pin)),
-            wires=wires,
+            wires=uses,
             bought=tuple(bought),
             holds=(hold_of(self.loops, w, self.pin),),
             strokes=hung(drawn),

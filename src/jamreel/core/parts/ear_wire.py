@@ -3,7 +3,7 @@
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.pictures import arc_points, ring
 from jamreel.core.path.bearings import hook_bearing
@@ -34,9 +34,9 @@ class EarWire(Part):
         """Links; its other end is the ear."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the ear wire, from where it rests in the ear to the inside of its loop."""
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         length = hook_bearing(self.bow_pin) + self.front + self.pin + w.d
         bow = Bend(angle=math.pi, pin=self.bow_pin, label="bow")
         loop = Bend(angle=2 * math.pi, pin=self.pin, side="right", label="loop")

@@ -5,7 +5,15 @@ from typing import Literal
 
 from jamreel.core.bench.steps import Step
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import End, Hold, Stretches, opens_at, part_step, pulls_at
+from jamreel.core.parts.base import (
+    End,
+    Hold,
+    Stretches,
+    Varies,
+    opens_at,
+    part_step,
+    pulls_at,
+)
 from jamreel.core.parts.pictures import edge, ring, slender, wraps
 from jamreel.core.path.loops import wrapped_loop_reach
 from jamreel.core.path.moves import Bend, Straight, Wrap
@@ -56,6 +64,11 @@ def hold_of(kind: LoopKind, wire: Wire, pin: float) -> Hold:
     if kind == "plain":
         return opens_at("plain_loop", wire, pin)
     return pulls_at("wrapped_loop", wire)
+
+
+def wraps_vary(kind: LoopKind, wraps_: int) -> tuple[Varies, ...]:
+    """Return the wraps that a fit may set anew: two to four, none of a plain loop."""
+    return (Varies("wraps", "wraps", wraps_, (2, 3, 4)),) if kind == "wrapped" else ()
 
 
 def loop_picture(

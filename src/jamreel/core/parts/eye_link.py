@@ -3,8 +3,8 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import few_wraps, thin_for_links
-from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Made, Part, Role, WireUse
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Made, Part, Role, Varies, WireUse
 from jamreel.core.parts.ends import (
     PIN_RANGE,
     TAIL_RANGE,
@@ -16,6 +16,7 @@ from jamreel.core.parts.ends import (
     loop_picture,
     loop_steps,
     reach,
+    wraps_vary,
 )
 from jamreel.core.parts.pictures import edge, flipped
 from jamreel.core.path.moves import Straight
@@ -47,9 +48,13 @@ class EyeLink(Part):
         """Links with its neighbours."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def varies(self) -> tuple[Varies, ...]:
+        """Return its wraps, where it has any."""
+        return wraps_vary(self.loops, self.wraps)
+
+    def make(self, wires: Palette) -> Made:
         """Return the link; with ``square`` its second loop stands square to the first."""
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         reaches = reach(self.loops, w, self.pin, self.wraps)
         length = self.stem + 2 * reaches
         stretches = (

@@ -4,7 +4,7 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import thin_for_links
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.pictures import ring
 from jamreel.core.path.moves import Bend
@@ -27,9 +27,9 @@ class FigureEight(Part):
         """Links with its neighbours."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the link: two inner diameters and the wire where the loops cross."""
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         end = End(self.pin, w.d, True, "flat")
         length = 2 * self.pin + w.d
         # The wires cross in the middle, one over the other.

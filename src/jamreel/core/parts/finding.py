@@ -2,7 +2,7 @@
 
 from typing import ClassVar, Literal
 
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, Part, Role, part_step
 from jamreel.core.parts.pictures import box, hung, ring
 from jamreel.core.units import format_length
@@ -14,7 +14,7 @@ class Finding(Part):
     """A bought finding, measured from the inside of one loop to the inside of the other."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "length": (1, 150),
+        "length": (1, 200),
         "width": (0.5, 100),
         "thickness": (0.3, 30),
         "inner": (0.5, 30),
@@ -34,7 +34,7 @@ class Finding(Part):
         """Hangs, or links with its neighbours."""
         return "drop" if self.hangs else "link"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the finding as measured."""
         d = min(1.0, self.inner / 2)
         end = End(self.inner, d, False, "any")

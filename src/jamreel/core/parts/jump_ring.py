@@ -4,7 +4,7 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import thin_for_links
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step, pulls_at
 from jamreel.core.parts.pictures import ring
 from jamreel.core.path.moves import Bend
@@ -17,6 +17,8 @@ class JumpRing(Part):
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {"pin": (1, 60)}
 
+    lengthens: ClassVar[bool] = True
+
     kind: Literal["jump_ring"] = "jump_ring"
     pin: Length = 4.0
     soldered: bool = False
@@ -27,9 +29,9 @@ class JumpRing(Part):
         """Links with its neighbours."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the ring: it adds its inner diameter to the piece."""
-        w = wire.of_size(self.wire)
+        w = wires.of("rings", self.wire)
         end = End(self.pin, w.d, not self.soldered, "any")
         hold = pulls_at("soldered_ring", w) if self.soldered else opens_at("jump_ring", w, self.pin)
         cautions = ("torch", "eyes") if self.soldered else ("eyes",)

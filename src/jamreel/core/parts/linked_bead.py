@@ -3,8 +3,8 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import few_wraps, hole_passes, thin_for_links
-from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Made, Part, Role, Varies, WireUse, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
 from jamreel.core.parts.ends import (
     PIN_RANGE,
@@ -17,6 +17,7 @@ from jamreel.core.parts.ends import (
     loop_picture,
     loop_steps,
     reach,
+    wraps_vary,
 )
 from jamreel.core.parts.pictures import bead, edge, flipped, shifted
 from jamreel.core.path.moves import Straight
@@ -57,9 +58,13 @@ class LinkedBead(Part):
         """Links with its neighbours."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def varies(self) -> tuple[Varies, ...]:
+        """Return its wraps, where it has any."""
+        return wraps_vary(self.loops, self.wraps)
+
+    def make(self, wires: Palette) -> Made:
         """Return the linked bead: loops square to each other, so that links lie flat."""
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         long = self.bead_length or self.bead
         reaches = reach(self.loops, w, self.pin, self.wraps)
         body = self.beads * long

@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.own_shape import OwnMove, own_shape
 from jamreel.core.parts.pictures import hung
@@ -38,9 +38,9 @@ class OwnLink(Part):
         """The maker's own name for it, or the shelf's."""
         return self.name or super().says
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the shape as made. Raises Refusal for moves that give none."""
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         shape = own_shape(self.moves, w.d)
         end = End(min(shape.pins), w.d, True, "any")
         return Made(

@@ -47,17 +47,20 @@ def slender(x0: float, x1: float, d: float, y: float = 0.0) -> Stroke:
 
 def wraps(x0: float, count: int, d: float, high: float, tone: str = "") -> list[Stroke]:
     """Return wraps side by side from x0 on, each one wire wide and so high across."""
+    if count < 1:
+        return []
     return [
         Stroke(
             part="wire",
             points=(
-                (round(x0 + (i + 0.4) * d, 2), round(-high / 2, 2)),
-                (round(x0 + (i + 0.6) * d, 2), round(high / 2, 2)),
+                (round(x0 + 0.4 * d, 2), round(-high / 2, 2)),
+                (round(x0 + 0.6 * d, 2), round(high / 2, 2)),
             ),
             width_mm=0.86 * d,
             tone=tone,
+            times=count,
+            step=(d, 0.0),
         )
-        for i in range(count)
     ]
 
 
@@ -98,7 +101,12 @@ def shifted(strokes: Iterable[Stroke], dx: float, dy: float = 0.0) -> tuple[Stro
 def hung(strokes: Iterable[Stroke]) -> tuple[Stroke, ...]:
     """Return strokes drawn along x turned to hang down from the origin."""
     return tuple(
-        s.model_copy(update={"points": tuple(_rounded((y, -x)) for x, y in s.points)})
+        s.model_copy(
+            update={
+                "points": tuple(_rounded((y, -x)) for x, y in s.points),
+                "step": (s.step[1], -s.step[0]),
+            }
+        )
         for s in strokes
     )
 
@@ -106,7 +114,12 @@ def hung(strokes: Iterable[Stroke]) -> tuple[Stroke, ...]:
 def flipped(strokes: Iterable[Stroke], length: float) -> tuple[Stroke, ...]:
     """Return strokes end for end over a length."""
     return tuple(
-        s.model_copy(update={"points": tuple(_rounded((length - x, y)) for x, y in s.points)})
+        s.model_copy(
+            update={
+                "points": tuple(_rounded((length - x, y)) for x, y in s.points),
+                "step": (-s.step[0], s.step[1]),
+            }
+        )
         for s in strokes
     )
 

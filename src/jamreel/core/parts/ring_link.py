@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import hole_passes
 from jamreel.core.errors import Refusal
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
 from jamreel.core.parts.pictures import arc_points, bead, edge, slender
@@ -39,13 +39,13 @@ class RingLink(Part):
         """Links with its neighbours."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the link, from the ring's inside to the insides of its hooks.
 
         Raises:
             Refusal: beads wider than the legs stand apart.
         """
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         apart = self.pin + w.d
         if self.bead > apart:
             raise Refusal("legs_close", got=f"{self.bead:g} mm", field="bead", apart=apart)

@@ -3,7 +3,7 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import no_core
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.pictures import wraps
 from jamreel.core.path.moves import Wrap
@@ -31,9 +31,9 @@ class SpacerCoil(Part):
         """Shares a string."""
         return "strung"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return one spacer, with its share of what the flush cuts lose."""
-        w = wire.of_size(self.wire)
+        w = wires.of("winding", self.wire)
         outer = self.core + 2 * w.d
         stretches = (
             ("body", (Wrap(turns=self.turns, core=self.core, label="coil"),)),

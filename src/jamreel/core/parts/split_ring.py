@@ -2,7 +2,7 @@
 
 from typing import ClassVar, Literal
 
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Hold, Made, Part, Role, part_step
 from jamreel.core.parts.pictures import ring
 from jamreel.core.units import format_length
@@ -26,7 +26,7 @@ class SplitRing(Part):
         """Links with its neighbours."""
         return "link"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the ring: it adds its inner diameter to the piece."""
         d = self.ring_wire
         end = End(self.inner, 2 * d, True, "any")

@@ -4,7 +4,7 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import jostling
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import Colour, Stuff
 from jamreel.core.parts.ends import PIN_RANGE
@@ -44,9 +44,9 @@ class Tassel(Part):
         """Hangs."""
         return "drop"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the tassel: the ring, then its longest strand; the first loop takes the ring."""
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         link = LinkedBead(
             bead=self.bead,
             hole=self.hole,
@@ -55,7 +55,7 @@ class Tassel(Part):
             loops="plain",
             pin=self.pin,
             tail=0.0,
-        ).make(w)
+        ).make(Palette(w))
         count = self.strands * self.beads
         turn = Bend(angle=2 * math.pi, pin=self.ring, label="ring")
         half = math.ceil(self.strands / 2)
@@ -66,7 +66,7 @@ class Tassel(Part):
         for y in spread:
             for i in range(self.beads):
                 drawn += shifted(link.strokes, self.ring + i * link.length, y)
-        use = link.wires[0]
+        use, rings = link.wires[0], wires.of("rings", self.wire)
         return Made(
             length=0.0,
             thickness=2 * self.bead,
@@ -75,10 +75,10 @@ class Tassel(Part):
             ends=(End(self.ring, w.d), End(self.ring, w.d)),
             wires=(
                 WireUse("tassel_link", w, use.stretches, count),
-                WireUse("tassel_ring", w, (("body", (turn,)),), joined=True),
+                WireUse("tassel_ring", rings, (("body", (turn,)),), joined=True),
             ),
             bought=tuple(type(b)(b.key, b.size, b.quantity * count, b.mass_g) for b in link.bought),
-            holds=(opens_at("plain_loop", w, self.pin), opens_at("jump_ring", w, self.ring)),
+            holds=(opens_at("plain_loop", w, self.pin), opens_at("jump_ring", rings, self.ring)),
             strokes=hung(drawn),
             steps=(
                 part_step("strand_links", beads=self.beads, strands=self.strands, check=True),

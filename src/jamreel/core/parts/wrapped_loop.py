@@ -4,7 +4,7 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import few_wraps
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.ends import (
     PIN_RANGE,
@@ -44,9 +44,9 @@ class WrappedLoop(Part):
         """Hangs."""
         return "drop"
 
-    def make(self, wire: Wire) -> Made:
+    def make(self, wires: Palette) -> Made:
         """Return the drop; the paddle at its end is as thick as half its wire."""
-        w = wire.of_size(self.wire)
+        w = wires.of("body", self.wire)
         reaches = reach("wrapped", w, self.pin, self.wraps)
         hang = reaches + self.stem
         paddle = min(self.stem, 4 * w.d)

@@ -4,7 +4,7 @@ import tomllib
 from collections.abc import Sequence
 from functools import cache
 from importlib.resources import files
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
@@ -121,3 +121,47 @@ def wire_mass(diameter: float, length: float, density: float) -> float:
     Source: plain geometry.
     """
     return density * 1e-3 * round_area(diameter) * length
+
+
+def as_typed(wire: WireChoice) -> dict[str, Any]:
+    """Return a wire as a maker would type it, every length with its unit.
+
+    Args:
+        wire: as read.
+
+    Source: the format of a brief (docs/format).
+    """
+    typed: dict[str, Any] = {
+        "size": f"{wire.size.diameter_mm:.4f} mm",
+        "metal": wire.metal,
+        "temper": wire.temper,
+    }
+    if wire.section is not None:
+        typed["section"] = {
+            name: f"{value} mm" if isinstance(value, float) and name != "share" else value
+            for name, value in wire.section.model_dump().items()
+        }
+    return typed
+
+
+def typed_by_key(key: str) -> dict[str, Any] | None:
+    """Return a round wire as a maker would type it, from the key that it goes by on a rack.
+
+    Args:
+        key: metal, temper, section and size; see ``forming.chosen.stock_key``.
+
+    Returns:
+        The wire, its diameter to a hundredth of a millimetre; None for any other section.
+
+    Example:
+        >>> typed_by_key("copper/half_hard/round/0.81x0.81")
+        {'size': '0.81 mm', 'metal': 'copper', 'temper': 'half_hard'}
+
+    Source: ``forming.chosen.stock_key``, read backwards.
+    """
+    metal, _, rest = key.partition("/")
+    temper, _, rest = rest.partition("/")
+    shape, _, size = rest.partition("/")
+    if shape != "round":
+        return None
+    return {"size": f"{size.partition('x')[0]} mm", "metal": metal, "temper": temper}

@@ -382,3 +382,4 @@ def least_pitch(strands: int, strand: float) -> float:
 Section = Annotated[
     Round | Square | HalfRound | Flat | Patterned | Twisted, Field(discriminator="shape")
 ]
+SHAPES = ("round", "square", "half_round", "flat", "patterned", "twisted")

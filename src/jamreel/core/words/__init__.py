@@ -34,13 +34,19 @@ class Problem(BaseModel):
     says: str
 
 
-class _Sentence(string.Formatter):
-    def format_field(self, value: Any, format_spec: str) -> str:
-        if format_spec == "len":
-            return format_length(value, _voice.get()[1])
-        if format_spec == "len2":
-            return format_length(value, _voice.get()[1], places=2)
-        return str(super().format_field(value, format_spec))
+def _written(value: Any, spec: str, unit: Unit) -> str:
+    if spec == "len":
+        return format_length(value, unit)
+    if spec == "len2":
+        return format_length(value, unit, places=2)
+    return format(value, spec)
+
+
+@cache
+def _parsed(sentence: str) -> tuple[tuple[str, str | None, str], ...]:
+    """Return a sentence in pieces: words, and the name and manner of the value behind them."""
+    pieces = string.Formatter().parse(sentence)
+    return tuple((words, name, spec or "") for words, name, spec, _ in pieces)
 
 
 @cache
@@ -70,7 +76,15 @@ def speaking(language: Language, unit: Unit) -> Iterator[None]:
 
 def say(key: str, **values: Any) -> str:
     """Return the sentence ``key`` with its values, in the language and unit in force."""
-    return _Sentence().vformat(catalogue(_voice.get()[0])[key], (), values)
+    language, unit = _voice.get()
+    sentence = catalogue(language)[key]
+    # Most sentences are plain words; a plan has hundreds of them.
+    if "{" not in sentence:
+        return sentence
+    return "".join(
+        words if name is None else words + _written(values[name], spec, unit)
+        for words, name, spec in _parsed(sentence)
+    )
 
 
 # Of what was entered an error shows so much.

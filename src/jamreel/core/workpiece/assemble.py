@@ -1,5 +1,6 @@
-"""Puts a plan together from what a construction worked out, adding what is the same for all."""
+"""Puts a plan together from what a construction says of a piece, and what is the same for all."""
 
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from jamreel.core.advice import Advice, advise, given
@@ -15,9 +16,10 @@ from jamreel.core.advice.wire import (
 )
 from jamreel.core.bench.steps import Step, cautions_of
 from jamreel.core.body.readings import Girth
-from jamreel.core.cutting.cuts import Cut
+from jamreel.core.cutting.cuts import Cut, told_alike
 from jamreel.core.fit.ease import Ease, EaseTable, ease_options, word_for
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.strength import Weakest
 from jamreel.core.forming.tools import Former
 from jamreel.core.result import (
     Answers,
@@ -29,9 +31,10 @@ from jamreel.core.result import (
     ProposedEdit,
     Strength,
 )
-from jamreel.core.values import Drawings, LedgerLine, PlusMinus
+from jamreel.core.values import Drawings, LedgerLine, PlusMinus, RuleDrawing, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.job import Job, Wire
+from jamreel.core.workpiece.job import Job
+from jamreel.core.workpiece.straight import Laid
 
 Row = tuple[str, float | None, float | None]
 
@@ -46,87 +49,142 @@ class Fit:
     word: str | None = None
 
 
-def assemble(
-    job: Job,
-    wire: Wire,
-    *,
-    kind: str,
-    family: str,
-    finished: PlusMinus | None,
-    inside: PlusMinus | None,
-    fit: Fit | None,
-    ledger: tuple[LedgerLine, ...],
-    rows: list[Row],
-    answers: dict[str, str],
-    cuts: tuple[Cut, ...],
-    steps: tuple[Step, ...],
-    drawings: Drawings,
-    bends: tuple[PlannedBend, ...] = (),
-    formers: tuple[Former, ...] = (),
-    advice: tuple[Advice | None, ...] = (),
-    righting: PuttingRight | None = None,
-    mass_g: float | None = None,
-    offers_ease: bool = True,
-    needs: tuple[Need, ...] = (),
-    weakest: Strength | None = None,
-    minutes: float | None = None,
-    counted_out: tuple[ProposedEdit, ...] = (),
-) -> Plan:
-    """Return the plan of one construction.
+@dataclass(frozen=True, kw_only=True)
+class Workings:
+    """What a construction says of a piece; everything else follows from it.
 
-    ``rows`` are figures (id, value, ±), ``answers`` the figure of each station by id; a try-on
-    that asks for an amount takes the fit station's answer over.
+    ``rows`` are figures (id, value, ±), ``answers`` the figure of each station by id. ``wires`` lie
+    straight, each with how many of it are cut. ``weakest`` is what gives first.
     """
-    figures = _figures(rows, righting)
-    steps = _for_children(steps) if job.child else steps
+
+    finished: PlusMinus
+    ledger: tuple[LedgerLine, ...]
+    rows: Sequence[Row]
+    answers: Mapping[str, str]
+    wires: Sequence[Laid]
+    steps: Sequence[Step]
+    rule: RuleDrawing
+    sheets: Sequence[Sheet]
+    inside: PlusMinus | None = None
+    fit: Fit | None = None
+    offers_ease: bool = True
+    formers: tuple[Former, ...] = ()
+    advice: Sequence[Advice | None] = ()
+    righting: PuttingRight | None = None
+    needs: tuple[Need, ...] = ()
+    weakest: Weakest | None = None
+    minutes: float | None = None
+    counted_out: tuple[ProposedEdit, ...] = ()
+
+
+def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
+    """Return the plan of a construction.
+
+    A try-on that asks for an amount takes the fit station's answer over.
+
+    Args:
+        job: what the maker decided.
+        kind: of the construction.
+        family: that it belongs to.
+        own: what the construction says.
+    """
+    wire, righting = job.wires.body, own.righting
+    cuts = told_alike([laid.cut for laid in own.wires])
+    bends = tuple(_bends(job, own.wires, cuts))
+    steps = _steps(job, own.steps, bends)
+    answers = dict(own.answers)
     if righting and righting.amount_mm is not None:
-        answers = {**answers, "fit": "to_do"}
-    word = _word(job, fit, family)
-    pm = max((g.plus_minus_mm for g in job.girths.values()), default=0.0)
+        answers["fit"] = "to_do"
+    word = _word(job, own.fit, family)
     return Plan(
         family=family,
         says=say(f"family.{kind}"),
         wire=wire.label,
         metal=wire.metal.name,
         colour=wire.metal.colour,
-        finished_length_mm=finished,
-        inside_girth_mm=inside,
+        finished_length_mm=own.finished,
+        inside_girth_mm=own.inside,
         fit_word=word,
-        fit_says=say(f"fit.{word}", pm=fit.girth.plus_minus_mm if fit else pm),
+        fit_says=say(f"fit.{word}", pm=_doubt(job, own.fit)),
         girths=tuple(job.girths.values()),
-        ease_options=_options(job, fit) if fit and offers_ease else (),
-        figures=figures,
+        ease_options=_options(job, own.fit) if own.fit and own.offers_ease else (),
+        figures=_figures(own.rows, righting),
         answers=Answers(**answers),
-        ledger=ledger,
+        ledger=own.ledger,
         cuts=cuts,
         bends=bends,
-        formers=formers,
+        formers=own.formers,
         steps=steps,
         cautions=cautions_of(steps),
-        advice=given(
-            *advice,
-            *(about_girth(girth) for girth in job.girths.values()),
-            _limits(job, fit) if fit and offers_ease else None,
-            *(former_near(former) for former in formers),
-            assumed_system(job.wire),
-            needs_own_shears(wire.metal),
-            section_springback(job.wire),
-            *(twist_first(job.wire, cut.length_mm) for cut in cuts),
-            margin_falls_back(job.cutting),
-            *(longer_than_handled(cut, job.cutting) for cut in cuts),
-            advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
-        ),
-        mass_g=mass_g if mass_g is not None else _mass(cuts, wire),
-        needs=needs,
-        weakest=weakest,
-        minutes=minutes,
-        counted_out=counted_out,
-        drawings=drawings,
+        advice=_advice(job, family, own, cuts),
+        mass_g=_mass(cuts, own.needs),
+        needs=own.needs,
+        weakest=_strength(own.weakest),
+        minutes=own.minutes if own.minutes is not None else sum(s.minutes for s in own.steps),
+        counted_out=own.counted_out,
+        drawings=Drawings(rule=own.rule, sheets=tuple(own.sheets)),
         putting_right=righting,
     )
 
 
-def _figures(rows: list[Row], righting: PuttingRight | None) -> tuple[Figure, ...]:
+def _advice(job: Job, family: str, own: Workings, cuts: tuple[Cut, ...]) -> tuple[Advice, ...]:
+    """Return what the construction advises, and what holds for every piece."""
+    # Each metal that is cut, once; the body's where nothing is.
+    metals = {laid.wire.metal.id: laid.wire.metal for laid in own.wires}
+    metals = metals or {job.wires.body.metal.id: job.wires.body.metal}
+    return given(
+        *own.advice,
+        *(about_girth(girth) for girth in job.girths.values()),
+        _limits(job, own.fit) if own.fit and own.offers_ease else None,
+        *(former_near(former) for former in own.formers),
+        assumed_system(job.wire),
+        *(needs_own_shears(metal) for metal in metals.values()),
+        section_springback(job.wire),
+        *(twist_first(job.wire, cut.length_mm) for cut in cuts),
+        margin_falls_back(job.cutting),
+        *(longer_than_handled(cut, job.cutting) for cut in cuts),
+        advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
+    )
+
+
+def _bends(job: Job, wires: Sequence[Laid], cuts: tuple[Cut, ...]) -> Iterable[PlannedBend]:
+    """Yield the bends of every kind of wire once, named after it where there are several."""
+    several = len(cuts) > 1 or any("/" in cut.id for cut in cuts)
+    for laid, cut in zip(wires, cuts, strict=True):
+        if cut.alike == cut.id:
+            yield from job.on_pins(laid, f"{cut.label}: " if several else "")
+
+
+def _steps(job: Job, steps: Sequence[Step], bends: Sequence[PlannedBend]) -> tuple[Step, ...]:
+    """Return the steps with the places of what they bend, and what concerns children."""
+    places: dict[tuple[str, str], tuple[float, ...]] = {}
+    for bend in bends:
+        cut, _, key = bend.id.rpartition("/")
+        places[(cut.partition("/")[0] if "/" in cut else "", key)] = bend.places
+    found = []
+    for one in steps:
+        entry = one.id.partition("/")[0] if "/" in one.id else ""
+        at = [place for key in one.bends for place in places.get((entry, key), ())]
+        figures = {**one.figures, **{f"place_{n}": round(a, 4) for n, a in enumerate(at, 1)}}
+        child = ("child",) if job.child and one.station == "fit" else ()
+        changed = {"figures": figures, "cautions": (*one.cautions, *child)}
+        found.append(one.model_copy(update=changed) if at or child else one)
+    return tuple(found)
+
+
+def _strength(weakest: Weakest | None) -> Strength | None:
+    if weakest is None:
+        return None
+    return Strength(says=weakest.says, newtons=weakest.newtons, grams=weakest.grams)
+
+
+def _doubt(job: Job, fit: Fit | None) -> float:
+    if fit is not None:
+        return fit.girth.plus_minus_mm
+    return max((girth.plus_minus_mm for girth in job.girths.values()), default=0.0)
+
+
+def _figures(rows: Sequence[Row], righting: PuttingRight | None) -> tuple[Figure, ...]:
     figures = [
         Figure(id=key, label=say(f"figure.{key}"), value_mm=value, plus_minus_mm=pm)
         for key, value, pm in rows
@@ -136,14 +194,6 @@ def _figures(rows: list[Row], righting: PuttingRight | None) -> tuple[Figure, ..
         amount = righting.amount_mm
         figures.append(Figure(id="to_do", label=righting.amount_label, value_mm=amount))
     return tuple(figures)
-
-
-def _for_children(steps: tuple[Step, ...]) -> tuple[Step, ...]:
-    """Return the steps with the caution that concerns children wherever the piece is worn."""
-    return tuple(
-        s.model_copy(update={"cautions": (*s.cautions, "child")}) if s.station == "fit" else s
-        for s in steps
-    )
 
 
 def _word(job: Job, fit: Fit | None, family: str) -> str:
@@ -168,11 +218,11 @@ def _limits(job: Job, fit: Fit) -> Advice | None:
     return measure_limits(fit.girth, words["comfortable"] - words["snug"])
 
 
-def _mass(cuts: tuple[Cut, ...], wire: Wire) -> float:
-    lengths = sum(cut.length_mm * cut.quantity for cut in cuts)
-    return wire.mass(lengths)
+def _mass(cuts: tuple[Cut, ...], needs: tuple[Need, ...]) -> float:
+    wire = sum(cut.mass_g * cut.quantity for cut in cuts)
+    return wire + sum(need.mass_g for need in needs)
 
 
 def as_cut(job: Job, cut: Cut) -> Advice | None:
     """Return what is to be said of a wire cut to another length than planned."""
-    return cut_differs(cut.id, job.made.get(cut.id), cut.length_mm)
+    return cut_differs(job.cut.get(cut.id), cut.length_mm)

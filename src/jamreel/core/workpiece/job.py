@@ -1,7 +1,8 @@
 """The job at hand, and what is the same for every piece made of one wire."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 from jamreel.core.body.outline import Outline, measured_outline, usual_outline
 from jamreel.core.body.readings import Girth
@@ -9,13 +10,17 @@ from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseChoice, EaseTable, ease_of
 from jamreel.core.fit.tryon import TryOn
-from jamreel.core.forming.chosen import Wire, chosen
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette, palette_of
 from jamreel.core.forming.springback import former_diameter
 from jamreel.core.forming.tools import Former, choose_former, nearest_step
 from jamreel.core.path.moves import BendAt
 from jamreel.core.result import PlannedBend
 from jamreel.core.shop import Shop
-from jamreel.core.wire.metals import WireChoice, metal_of, wire_mass
+from jamreel.core.wire.metals import WireChoice
+from jamreel.core.wire.palette import PaletteChoice
+from jamreel.core.words import say
+from jamreel.core.workpiece.straight import Laid
 
 __all__ = ["Job", "Wire"]
 
@@ -28,24 +33,23 @@ PART_SITES: dict[str, tuple[str, str, str]] = {
 
 @dataclass(frozen=True)
 class Job:
-    """A brief with its measures worked out, and the shop it is made in."""
+    """A brief with its measures worked out, the shop it is made in, and by cut the length [mm] that
+    its first wire really has."""
 
     girths: Mapping[str, Girth]
     ease: EaseChoice
     wire: WireChoice
+    palette: PaletteChoice
     cutting: Cutting
-    made: Mapping[str, float]
+    cut: Mapping[str, float]
     tryon: TryOn | None
     shop: Shop
     child: bool = False
 
-    def wire_facts(self) -> Wire:
-        """Return the chosen wire. Raises Refusal for a metal that is not known."""
-        return chosen(self.wire, self.shop.metals)
-
-    def mass_of(self, diameter: float, length: float) -> float:
-        """Return the mass [g] of a length of the chosen metal in some diameter [mm]."""
-        return wire_mass(diameter, length, metal_of(self.wire, self.shop.metals).density)
+    @cached_property
+    def wires(self) -> Palette:
+        """The piece's wires by what they are for. Raises Refusal for a metal that is not known."""
+        return palette_of(self.wire, self.palette, self.shop.metals)
 
     def ease_on(self, part: str, girth: float) -> Ease:
         """Return the chosen ease on a part of the body."""
@@ -84,14 +88,34 @@ class Job:
             wire.metal.youngs,
         )
 
-    def on_pin(self, wire: Wire, bend: BendAt) -> PlannedBend:
-        """Return a bend with the maker's nearest pin for it and what it opens to."""
+    def on_pins(self, laid: Laid, named: str = "") -> Iterator[PlannedBend]:
+        """Yield the bends of a wire with the maker's nearest pin for each and what it opens to.
+
+        Bends of one key are one bend at several places. Wraps go round the wire's own stem: there
+        is nothing to bend them on.
+
+        Args:
+            laid: the wire.
+            named: what goes before the bend's own name.
+        """
+        by_key: dict[str, list[BendAt]] = {}
+        for bend in laid.bends:
+            if bend.label != "wraps":
+                by_key.setdefault(bend.label, []).append(bend)
+        for key, bends in by_key.items():
+            first = bends[0].model_copy(update={"label": named + say(f"bend.{key}")})
+            places = tuple(bend.position_mm for bend in bends)
+            yield self._on_pin(laid.wire, first, f"{laid.cut.id}/{key}", places)
+
+    def _on_pin(
+        self, wire: Wire, bend: BendAt, name: str, places: tuple[float, ...]
+    ) -> PlannedBend:
         # What is pinched closed has no pin, and stays where the pliers left it.
         if bend.pin_mm <= 0:
-            return PlannedBend.of(bend, 0.0, None, None)
+            return PlannedBend.of(bend, 0.0, None, None, name, places)
         found = nearest_step(bend.pin_mm, self.shop.pins)
         tool, tool_mm = (found[0].name, found[1]) if found else (None, None)
-        return PlannedBend.of(bend, wire.sprung(bend.pin_mm), tool, tool_mm)
+        return PlannedBend.of(bend, wire.sprung(bend.pin_mm), tool, tool_mm, name, places)
 
     def nearest_pin(self, pin: float) -> float | None:
         """Return the diameter of the maker's pin nearest to a wanted one [mm], or None."""

@@ -21,13 +21,13 @@ class Book:
         """All lines so far."""
         return tuple(self._lines)
 
-    def girth(self, girth: Girth, to: str) -> None:
-        """Write a measure as a term of a total."""
+    def girth(self, girth: Girth, to: str, key: str = "") -> None:
+        """Write a measure as a term of a total; its id is the site's unless a key is given."""
         how = "guessed" if girth.guessed else "measured" if girth.count > 1 else "measured_once"
         self._lines.append(
             LedgerLine(
-                id=girth.site,
-                label=say(f"site.{girth.site}").capitalize(),
+                id=key or girth.site,
+                label=say(f"ledger.{key}.label" if key else f"site.{girth.site}").capitalize(),
                 value_mm=girth.value_mm,
                 rule="body.readings.girth_at",
                 reason=say(f"ledger.{how}", n=girth.count, pm=girth.plus_minus_mm),

@@ -1,54 +1,83 @@
-"""The wires of a composition: what is cut, how often, and the bends on each."""
+"""The wires of a composition: what is cut, how often, for whom, and the bends on each."""
 
+import hashlib
 import math
 import re
-from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
-from jamreel.core.cutting.cuts import Cut, Cutting
+from jamreel.core.cutting.cuts import Cutting, Share
 from jamreel.core.makeup.compose import Composition, string_use
 from jamreel.core.makeup.sequence import MakeUp
-from jamreel.core.parts.base import Bought, Made, WireUse
-from jamreel.core.path.moves import BendAt, Straight, developed_length
+from jamreel.core.parts.base import Bought, WireUse
+from jamreel.core.path.moves import Straight, developed_length
 from jamreel.core.result import Need
 from jamreel.core.words import say
-from jamreel.core.workpiece.straight import Stretch, lay_straight
+from jamreel.core.workpiece.straight import Laid, Stretch, lay_straight
 
 
 @dataclass(frozen=True)
-class Wires:
-    """The cuts of a piece, and the bends on them by the name of their cut."""
+class Used:
+    """A wire of a piece: its name for good, what it is, and how many of it for whom."""
 
-    cuts: tuple[Cut, ...]
-    bends: tuple[tuple[str, BendAt], ...]
+    id: str
+    use: WireUse
+    shares: tuple[Share, ...]
 
-
-def counted(composition: Composition) -> Iterator[tuple[Made, int]]:
-    """Yield each thing made, closure halves first, with how often it is made."""
-    fastened = composition.fastened
-    yield fastened.receiving, 1
-    yield fastened.holding, 1
-    every = (*composition.parts, *composition.beside)
-    times = Counter(id(part.made) for part in every)
-    seen = set()
-    for part in every:
-        if id(part.made) not in seen:
-            seen.add(id(part.made))
-            yield part.made, times[id(part.made)]
+    @property
+    def times(self) -> int:
+        """How many in all."""
+        return sum(share.count for share in self.shares)
 
 
-def uses_of(makeup: MakeUp, composition: Composition) -> Iterator[tuple[WireUse, int]]:
-    """Yield the wires of a piece with how many of each are cut."""
-    for made, times in counted(composition):
-        for use in made.wires:
-            yield use, use.quantity * times
+def uses_of(makeup: MakeUp, composition: Composition, sets: int = 1) -> tuple[Used, ...]:
+    """Return the wires of a piece, each under the name of the entry that it is for.
+
+    What is cut from a long coil is cut from one, whatever entries it is for: that wire goes by what
+    it is, and its shares say for whom.
+
+    Args:
+        makeup: gives the string's loops.
+        composition: the piece laid out.
+        sets: how often the whole is made, 2 for a pair.
+
+    Source: plain counting.
+    """
+    found: dict[str, Used] = {}
+    for entry, use, times in _every_use(makeup, composition):
+        name = f"coil/{use.key}~{_alike(use)}" if use.joined else f"{entry}/{use.key}"
+        share = Share(entry=entry, count=use.quantity * times * sets)
+        known = found.get(name)
+        shares = _more(known.shares if known else (), share)
+        found[name] = Used(name, use, shares)
+    return tuple(found.values())
+
+
+def _every_use(makeup: MakeUp, composition: Composition) -> Iterator[tuple[str, WireUse, int]]:
+    for kind in composition.kinds:
+        for use in kind.made.wires:
+            yield kind.key, use, kind.times
     for run in composition.runs:
-        yield string_use(makeup, run, composition.string), 1
+        yield run.key, string_use(makeup, run, composition), 1
 
 
-def wires_of(makeup: MakeUp, composition: Composition, cutting: Cutting, sets: int = 1) -> Wires:
-    """Return the cuts of a piece, alike ones together, and their bends.
+def _more(shares: tuple[Share, ...], share: Share) -> tuple[Share, ...]:
+    counts = {one.entry: one.count for one in shares}
+    counts[share.entry] = counts.get(share.entry, 0) + share.count
+    return tuple(Share(entry=entry, count=count) for entry, count in counts.items())
+
+
+def _alike(use: WireUse) -> str:
+    """Return a short name for one piece of a coil, the same for all that are alike."""
+    what = repr((use.stretches, use.wire.key))
+    return hashlib.sha1(what.encode(), usedforsecurity=False).hexdigest()[:6]
+
+
+def wires_of(
+    makeup: MakeUp, composition: Composition, cutting: Cutting, sets: int = 1
+) -> tuple[Laid, ...]:
+    """Return the wires of a piece laid straight, each with how many of it are cut.
 
     Args:
         makeup: gives the string's loops.
@@ -58,53 +87,39 @@ def wires_of(makeup: MakeUp, composition: Composition, cutting: Cutting, sets: i
 
     Source: plain counting.
     """
-    found: dict[tuple[object, ...], tuple[WireUse, int]] = {}
-    for use, times in uses_of(makeup, composition):
-        alike = (use.key, use.wire.d, use.stretches)
-        known = found.get(alike, (use, 0))[1]
-        found[alike] = (use, known + times * sets)
-    cuts, bends = [], []
-    names: Counter[str] = Counter()
-    for use, times in found.values():
-        names[use.key] += 1
-        number = names[use.key]
-        cut, on_it = _cut(use, times, cutting)
-        if number > 1:
-            cut = cut.model_copy(
-                update={"id": f"{use.key}_{number}", "label": f"{cut.label} {number}"}
-            )
-        cuts.append(cut)
-        bends += [(cut.label, bend) for bend in on_it]
-    return Wires(tuple(cuts), tuple(bends))
+    return tuple(_laid(used, cutting) for used in uses_of(makeup, composition, sets))
 
 
-def _cut(use: WireUse, times: int, cutting: Cutting) -> tuple[Cut, tuple[BendAt, ...]]:
+def _laid(used: Used, cutting: Cutting) -> Laid:
+    use, named = used.use, {"id": used.id, "shares": used.shares}
     if use.joined:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
-        return _coil(use, times, cutting), ()
+        return _coil(use, used.times, cutting, named)
     rows = [
         Stretch(key, moves, "body" if key == "body" and _straight(moves) else "part")
         for key, moves in use.stretches
     ]
-    laid = lay_straight(use.key, rows, use.wire, cutting)
-    return laid.cut.model_copy(update={"quantity": times}), laid.bends
+    return lay_straight(use.key, rows, use.wire, cutting, **named, quantity=used.times)
 
 
-def _coil(use: WireUse, times: int, cutting: Cutting) -> Cut:
+def _coil(use: WireUse, times: int, cutting: Cutting, named: dict[str, Any]) -> Laid:
     """Return the wire of a coil that things are cut from: off the reel, or in lengths to handle."""
     once = sum(developed_length(moves, use.wire.d) for _, moves in use.stretches)
     coils = 1 if cutting.off_reel else max(1, math.ceil(once * times / cutting.longest))
     each = math.ceil(times / coils)
     trimmed = cutting.model_copy(update={"trim": 0.0}) if cutting.off_reel else cutting
     stretches = [Stretch("coil_of", (Straight(length=once * each),), "body")]
-    cut = lay_straight(use.key, stretches, use.wire, trimmed).cut
-    return cut.model_copy(
-        update={
-            "marks": cut.marks[:1] + cut.marks[-1:],
-            "quantity": math.ceil(times / each),
-            "off_reel": cutting.off_reel,
-        }
+    laid = lay_straight(
+        use.key,
+        stretches,
+        use.wire,
+        trimmed,
+        **named,
+        quantity=math.ceil(times / each),
+        off_reel=cutting.off_reel,
     )
+    ends = laid.cut.marks[:1] + laid.cut.marks[-1:]
+    return Laid(use.wire, laid.cut.model_copy(update={"marks": ends}))
 
 
 def _straight(moves: tuple[object, ...]) -> bool:
@@ -112,7 +127,7 @@ def _straight(moves: tuple[object, ...]) -> bool:
 
 
 def needs_of(composition: Composition, sets: int = 1) -> tuple[Need, ...]:
-    """Return what is bought for a piece, alike things together.
+    """Return what is bought for a piece, alike things together, with whom each is for.
 
     Args:
         composition: the piece laid out.
@@ -120,26 +135,27 @@ def needs_of(composition: Composition, sets: int = 1) -> tuple[Need, ...]:
 
     Source: plain counting.
     """
-    found: dict[tuple[str, str], tuple[Bought, int]] = {}
-    for made, times in counted(composition):
-        for bought in made.bought:
-            key = (bought.key, bought.size)
-            known = found.get(key, (bought, 0))[1]
-            found[key] = (bought, known + bought.quantity * times * sets)
-    return tuple(
-        Need(
-            id=_need_id(key, size),
-            kind="bead" if key == "bead" else "finding",
-            label=say(f"need.{key}"),
-            size=size,
-            size_mm=bought.size_mm,
-            quantity=count,
-            mass_g=bought.mass_g * count,
-        )
-        for (key, size), (bought, count) in found.items()
+    found: dict[tuple[str, str], tuple[Bought, tuple[Share, ...]]] = {}
+    for kind in composition.kinds:
+        for bought in kind.made.bought:
+            alike = (bought.key, bought.size)
+            share = Share(entry=kind.key, count=bought.quantity * kind.times * sets)
+            known = found.get(alike, (bought, ()))[1]
+            found[alike] = (bought, _more(known, share))
+    return tuple(need_of(bought, shares) for bought, shares in found.values())
+
+
+def need_of(bought: Bought, shares: tuple[Share, ...]) -> Need:
+    """Return something bought as a need; it goes by the first that it is for, its kind and size."""
+    count = sum(share.count for share in shares)
+    slug = re.sub(r"[^a-z0-9.]+", "-", f"{bought.key} {bought.size}".lower()).strip("-")[:60]
+    return Need(
+        id=f"{shares[0].entry}/{slug}",
+        kind="bead" if bought.key == "bead" else "finding",
+        label=say(f"need.{bought.key}"),
+        size=bought.size,
+        size_mm=bought.size_mm,
+        quantity=count,
+        mass_g=bought.mass_g * count,
+        shares=shares,
     )
-
-
-def _need_id(key: str, size: str) -> str:
-    """Return a name that stays with what is needed, whatever else comes into the piece."""
-    return re.sub(r"[^a-z0-9.]+", "-", f"{key} {size}".lower()).strip("-")[:60]

@@ -1,13 +1,16 @@
 """A composition drawn: on the Rule, laid out to work on, round a body, hanging down."""
 
 import math
+from collections.abc import Iterator, Sequence
 from itertools import groupby
+from typing import Any
 
 import numpy as np
 
 from jamreel.core.body.outline import Array, Outline
 from jamreel.core.fit.ease import Ease
 from jamreel.core.makeup.compose import Composition, Lying
+from jamreel.core.makeup.sequence import CLOSURE, STRING
 from jamreel.core.parts.base import Made
 from jamreel.core.parts.pictures import hung
 from jamreel.core.values import (
@@ -28,19 +31,12 @@ from jamreel.core.workpiece.drawing import (
     ring_round,
     section_sheet,
 )
+from jamreel.core.workpiece.sequence_ledger import ledger_line
 
 # Round a body, parts shorter than this are drawn as one band with their neighbours [mm].
 FINEST_MM = 1.2
 # The Rule names parts one by one up to so many.
 MOST_NAMED = 6
-
-
-def _entry(path: str) -> str:
-    """Return the ledger line that explains a part: that of its entry at the top."""
-    head, _, rest = path.partition(".")
-    if head == "entries":
-        return f"entry_{rest.split('.')[0]}"
-    return "rings_back" if head == "rings" else head
 
 
 def tone_of(made: Made) -> str:
@@ -52,7 +48,6 @@ def rule_of(composition: Composition, band: PlusMinus, centre: bool) -> RuleDraw
     """Return the Rule of a piece: every part in its place, its thickness and its colour."""
     fastened, length = composition.fastened, composition.finished
     spans = [_half("closure_left", 0.0, fastened.receiving)]
-    tones = {id(p.made): tone_of(p.made) for p in composition.parts}
     for i, run in enumerate(composition.runs):
         for key, at in (("a", run.at), ("b", run.at + run.reach + run.strung)):
             spans.append(
@@ -66,20 +61,7 @@ def rule_of(composition: Composition, band: PlusMinus, centre: bool) -> RuleDraw
                     width_mm=composition.string.d * 1.6,
                 )
             )
-    spans += [
-        Span(
-            id=f"p{i}",
-            label=part.name,
-            from_mm=part.at,
-            to_mm=part.at + part.length,
-            kind="body",
-            ledger=(_entry(part.unit.path),),
-            width_mm=part.made.width,
-            tone=tones[id(part.made)],
-        )
-        for i, part in enumerate(composition.parts)
-        if part.length > 0
-    ]
+    spans += [_span_of(i, row) for i, row in enumerate(_in_rows(composition.parts))]
     spans.append(_half("closure_right", length - fastened.holding.length, fastened.holding))
     middle = (composition.body_at + composition.body / 2,) if centre else ()
     return RuleDrawing(
@@ -95,6 +77,41 @@ def rule_of(composition: Composition, band: PlusMinus, centre: bool) -> RuleDraw
         ),
         band=band,
         width_mm=composition.string.d,
+    )
+
+
+def _in_rows(parts: Sequence[Lying]) -> Iterator[list[Lying]]:
+    """Yield neighbours that are alike and lie side by side, together."""
+    row: list[Lying] = []
+    for part in parts:
+        if part.length <= 0:
+            continue
+        last = row[-1] if row else None
+        if last is not None and not (
+            last.made is part.made
+            and last.unit.turned == part.unit.turned
+            and abs(last.at + last.length - part.at) < 1e-6
+            and abs(last.length - part.length) < 1e-9
+        ):
+            yield row
+            row = []
+        row.append(part)
+    if row:
+        yield row
+
+
+def _span_of(number: int, row: list[Lying]) -> Span:
+    first, last = row[0], row[-1]
+    return Span(
+        id=f"p{number}",
+        label=first.name,
+        from_mm=first.at,
+        to_mm=last.at + last.length,
+        kind="body",
+        ledger=(ledger_line(first.unit.top),),
+        width_mm=first.made.width,
+        tone=tone_of(first.made),
+        times=len(row),
     )
 
 
@@ -116,7 +133,7 @@ def _groups(composition: Composition) -> tuple[Span, ...]:
     fastened, length = composition.fastened, composition.finished
     lying = [p for p in composition.parts if p.length > 0]
     rows: list[Span] = []
-    for key, members in groupby(lying, key=lambda p: _entry(p.unit.path)):
+    for key, members in groupby(lying, key=lambda p: ledger_line(p.unit.top)):
         found = list(members)
         rows.append(_group(f"g{len(rows)}", found, key))
     if len(rows) > MOST_NAMED:
@@ -154,30 +171,32 @@ def _group(key: str, found: list[Lying], ledger: str) -> Span:
 def sequence_sheet(composition: Composition) -> Sheet:
     """Return the piece laid out as it lies on the bench, each kind of part drawn once."""
     shapes: dict[str, tuple[Stroke, ...]] = {}
-    names: dict[int, str] = {}
     placed: list[Placed] = []
     fastened, length = composition.fastened, composition.finished
 
-    def put(made: Made, at: float, entry: str, turned: bool, long: float) -> None:
-        name = names.setdefault(id(made), f"s{len(names)}")
+    def put(name: str, made: Made, at: float, entry: str, **more: Any) -> None:
         shapes.setdefault(name, made.strokes)
-        placed.append(
-            Placed(shape=name, at=(round(at, 2), 0.0), mirrored=turned, entry=entry, length_mm=long)
-        )
+        long = round(more.pop("length_mm", made.length), 4)
+        place = (round(at, 2), 0.0)
+        placed.append(Placed(shape=name, at=place, entry=entry, length_mm=long, **more))
 
     for run in composition.runs:
         end = composition.string_end
-        put(end, run.at, "string", False, end.length)
-        put(end, run.at + run.length - end.length, "string", True, end.length)
+        put(STRING, end, run.at, STRING)
+        put(STRING, end, run.at + run.length - end.length, STRING, mirrored=True)
     if fastened.receiving.length:
-        put(fastened.receiving, 0.0, "closure", False, fastened.receiving.length)
+        put("receiving", fastened.receiving, 0.0, CLOSURE)
     # What hangs is drawn first, what it hangs from over it.
-    for part in sorted(composition.parts, key=lambda p: not p.drop):
-        half = part.length / 2 if part.drop else 0.0
-        put(part.made, part.at + half, part.unit.path, part.unit.turned, part.length)
+    for part in composition.parts:
+        if part.drop:
+            unit, at = part.unit, part.at + part.length / 2
+            put(unit.key, part.made, at, unit.entry, mirrored=unit.turned, length_mm=part.length)
+    for row in _in_rows([part for part in composition.parts if not part.drop]):
+        first, unit = row[0], row[0].unit
+        again = {"times": len(row), "pitch_mm": round(first.length, 4)} if len(row) > 1 else {}
+        put(unit.key, first.made, first.at, unit.entry, mirrored=unit.turned, **again)
     if fastened.holding.length:
-        half = fastened.holding.length
-        put(fastened.holding, length - half, "closure", False, half)
+        put("holding", fastened.holding, length - fastened.holding.length, CLOSURE)
     return Sheet(
         id="sequence",
         title=say("drawing.sequence"),
@@ -253,7 +272,7 @@ def hanging_sheet(
     for i, part in enumerate(composition.parts):
         strokes = part.made.strokes if part.drop else hung(part.made.strokes)
         shapes[f"h{i}"] = strokes
-        placed.append(Placed(shape=f"h{i}", at=(0.0, round(-part.at, 2)), entry=part.unit.path))
+        placed.append(Placed(shape=f"h{i}", at=(0.0, round(-part.at, 2)), entry=part.unit.entry))
         widest = max(widest, part.made.width)
     label = say("drawing.hangs", length=drop)
     return Sheet(

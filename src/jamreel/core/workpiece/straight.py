@@ -1,14 +1,15 @@
 """The straight wire: stretches in order become a cut, its marks and bends, and the Rule."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
-from typing import Literal
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, Literal
 
 from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, cut_length, extras
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_length, marks_of
 from jamreel.core.values import PlusMinus, RuleDrawing, Span
 from jamreel.core.words import say
-from jamreel.core.workpiece.job import Wire
 
 
 @dataclass(frozen=True)
@@ -28,12 +29,26 @@ class Stretch:
 
 @dataclass(frozen=True)
 class Laid:
-    """A wire laid straight: its cut, the bends on it, and the spans of the Rule."""
+    """A wire laid straight: its cut, the bends on it, and the stretches that lie on it."""
 
+    wire: Wire
     cut: Cut
-    bends: tuple[BendAt, ...]
-    spans: tuple[Span, ...]
-    starts: dict[str, float] = field(default_factory=dict)
+    bends: tuple[BendAt, ...] = ()
+    stretches: tuple[Stretch, ...] = ()
+
+    @cached_property
+    def spans(self) -> tuple[Span, ...]:
+        """What lies where on the wire, trims at its ends."""
+        by_key = {stretch.key: stretch for stretch in self.stretches}
+        spans, at = [], 0.0
+        for line in self.cut.lines:
+            end, stretch = at + line.value_mm, by_key.get(line.id)
+            if stretch is not None:
+                spans.append(_span(stretch, at, end))
+            elif line.value_mm > 0 or line.id == "trim_left":
+                spans.append(_trim(line.id, at, end))
+            at = end
+        return tuple(spans)
 
     def rule(self, plus_minus: float) -> RuleDrawing:
         """Return the Rule; the band of doubt lies at the end of the body."""
@@ -47,33 +62,29 @@ class Laid:
         )
 
 
-def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting: Cutting) -> Laid:
+def lay_straight(
+    role: str, stretches: Sequence[Stretch], wire: Wire, cutting: Cutting, **named: Any
+) -> Laid:
     """Return a wire of stretches laid straight, trims at both ends and the margin at the right.
 
     Marks stand at both flush cuts, where one stretch meets the next, and at the body's middle.
+
+    Args:
+        role: what the wire is called.
+        stretches: from left to right.
+        wire: that it is made of.
+        cutting: the maker's allowances.
+        named: fields of the cut that say whom it is for.
     """
     at = cutting.trim
-    lines = [CutLine(id="trim_left", label=say("ledger.trim_left.label"), value_mm=cutting.trim)]
+    lines = [CutLine(id="trim_left", value_mm=cutting.trim)]
     marks = [MarkAt(label=say("mark.flush_cut"), at_mm=at)]
-    spans = [_trim("trim_left", 0.0, at)]
     bends: list[BendAt] = []
-    starts: dict[str, float] = {}
     for n, stretch in enumerate(stretches):
         length = developed_length(stretch.moves, wire.neutral)
-        lines.append(CutLine(id=stretch.key, label=stretch.label, value_mm=length))
-        spans.append(
-            Span(
-                id=stretch.key,
-                label=stretch.label,
-                from_mm=at,
-                to_mm=at + length,
-                kind=stretch.kind,
-                ledger=stretch.ledger or (stretch.key,),
-            )
-        )
+        lines.append(CutLine(id=stretch.key, value_mm=length))
         bends += bends_of(stretch.moves, wire.neutral, start=at) if stretch.kind == "part" else ()
         marks += marks_of(stretch.moves, wire.neutral, start=at)
-        starts[stretch.key] = at
         if stretch.kind == "body":
             marks.append(MarkAt(label=say("mark.centre"), at_mm=at + length / 2))
         at += length
@@ -83,26 +94,48 @@ def lay_straight(cut_id: str, stretches: Sequence[Stretch], wire: Wire, cutting:
     bent = sum(bend.takes_mm for bend in bends)
     net = at - cutting.trim
     for key, value in (("trim_right", cutting.trim), *extras(cutting, bent, net, wire.neutral)):
-        lines.append(CutLine(id=key, label=say(f"ledger.{key}.label"), value_mm=value))
-        if value > 0:
-            spans.append(_trim(key, at, at + value))
+        lines.append(CutLine(id=key, value_mm=value))
         at += value
-    cut = Cut(
-        id=cut_id,
-        label=say(f"cut.{cut_id}"),
-        wire=wire.label,
-        wire_mm=wire.d,
-        metal=wire.metal.name,
-        temper=say(f"temper.{wire.temper}"),
-        quantity=1,
-        length_mm=cut_length(lines),
-        lines=tuple(lines),
+    if marks[-1].at_mm > at:
         # A sample that takes less wire than the rule says may end short of the last mark.
-        marks=tuple(m.model_copy(update={"at_mm": min(m.at_mm, at)}) for m in marks),
-        stock=wire.key,
-        mass_g=wire.mass(cut_length(lines)),
+        marks = [m.model_copy(update={"at_mm": min(m.at_mm, at)}) for m in marks]
+    cut = _cut(role, wire, lines, marks, named)
+    return Laid(wire, cut, tuple(bends), tuple(stretches))
+
+
+def _cut(
+    role: str, wire: Wire, lines: list[CutLine], marks: list[MarkAt], named: dict[str, Any]
+) -> Cut:
+    length = cut_length(lines)
+    return Cut(
+        **{
+            "id": role,
+            "label": say(f"cut.{role}"),
+            "wire": wire.label,
+            "wire_mm": wire.d,
+            "metal": wire.metal.name,
+            "temper": say(f"temper.{wire.temper}"),
+            "quantity": 1,
+            "length_mm": length,
+            "lines": tuple(lines),
+            "marks": tuple(marks),
+            "stock": wire.key,
+            "colour": wire.metal.colour,
+            "mass_g": wire.mass(length),
+            **named,
+        }
     )
-    return Laid(cut, tuple(bends), tuple(spans), starts)
+
+
+def _span(stretch: Stretch, start: float, end: float) -> Span:
+    return Span(
+        id=stretch.key,
+        label=stretch.label,
+        from_mm=start,
+        to_mm=end,
+        kind=stretch.kind,
+        ledger=stretch.ledger or (stretch.key,),
+    )
 
 
 def _trim(key: str, start: float, end: float) -> Span:

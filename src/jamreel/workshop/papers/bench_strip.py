@@ -81,25 +81,27 @@ def bench_strip(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
         shop: gives unit and language.
     """
     under = f"{plan.says} · {plan.wire} {plan.metal}"
-    return _strips([(cut, plan.colour, "") for cut in plan.cuts], name, under, paper, shop)
+    return _strips(
+        [(cut, "") for cut in plan.cuts if cut.alike == cut.id], name, under, paper, shop
+    )
 
 
-def strip_of(cuts: Sequence[tuple[str, Cut, str]], name: str, paper: Paper, shop: Shop) -> bytes:
+def strip_of(cuts: Sequence[tuple[str, Cut]], name: str, paper: Paper, shop: Shop) -> bytes:
     """Return the bench strips of cuts of several pieces as one PDF.
 
     Args:
-        cuts: name of the piece, the cut, and its metal's colour.
+        cuts: name of the piece, and the cut.
         name: of the whole.
         paper: ``a4`` or ``letter``, laid across.
         shop: gives unit and language.
     """
-    rows = [(cut, colour, piece) for piece, cut, colour in cuts]
-    pieces = ", ".join(dict.fromkeys(piece for piece, _, _ in cuts))
+    rows = [(cut, piece) for piece, cut in cuts]
+    pieces = ", ".join(dict.fromkeys(piece for piece, _ in cuts))
     return _strips(rows, name, pieces, paper, shop)
 
 
 def _strips(
-    cuts: Sequence[tuple[Cut, str, str]], name: str, under: str, paper: Paper, shop: Shop
+    cuts: Sequence[tuple[Cut, str]], name: str, under: str, paper: Paper, shop: Shop
 ) -> bytes:
     register_fonts()
     out = io.BytesIO()
@@ -119,10 +121,10 @@ def _strips(
 
 
 def _pages(
-    cuts: Sequence[tuple[Cut, str, str]], tile_mm: float, height_mm: float
+    cuts: Sequence[tuple[Cut, str]], tile_mm: float, height_mm: float
 ) -> Iterator[list[tuple[Tile, str, str]]]:
     rows = int((height_mm - TOP_MM - FOOT_MM) // ROW_MM)
-    every = [(tile, colour, piece) for cut, colour, piece in cuts for tile in tiles(cut, tile_mm)]
+    every = [(tile, cut.colour, piece) for cut, piece in cuts for tile in tiles(cut, tile_mm)]
     for start in range(0, len(every), rows):
         yield every[start : start + rows]
 

@@ -106,7 +106,9 @@ class _Card:
             (path.lineTo if i else path.moveTo)(*at)
         if stroke.closed:
             path.close()
-        tone = TONES.get(stroke.tone, self.plan.colour)
+        # A tone that is no name is the colour of another metal.
+        own = stroke.tone if stroke.tone.startswith("#") else self.plan.colour
+        tone = TONES.get(stroke.tone, own)
         wire = stroke.width_mm > 0
         canvas.setStrokeColor(HexColor(tone) if wire else INK)
         canvas.setLineWidth(max(stroke.width_mm * scale, 0.12) * mm if wire else 0.4)
@@ -205,13 +207,19 @@ class _Card:
 
 def _strokes(sheet: Sheet) -> list[Stroke]:
     """Return all strokes of a sheet in one frame, what is placed set down where it lies."""
-    rows = list(sheet.strokes)
+    rows = [one for stroke in sheet.strokes for one in stroke.copies]
+    shapes = {
+        name: [one for stroke in strokes for one in stroke.copies]
+        for name, strokes in sheet.shapes.items()
+    }
     for placed in sheet.placed:
-        for stroke in sheet.shapes.get(placed.shape, ()):
-            points = tuple(_at(placed, x, y) for x, y in stroke.points)
-            rows.append(stroke.model_copy(update={"points": points}))
+        for n in range(placed.times):
+            for stroke in shapes.get(placed.shape, ()):
+                points = tuple(_at(placed, n, x, y) for x, y in stroke.points)
+                rows.append(stroke.model_copy(update={"points": points}))
     return rows
 
 
-def _at(placed: Placed, x: float, y: float) -> tuple[float, float]:
-    return (placed.at[0] + (placed.length_mm - x if placed.mirrored else x), placed.at[1] + y)
+def _at(placed: Placed, n: int, x: float, y: float) -> tuple[float, float]:
+    along = placed.at[0] + n * placed.pitch_mm
+    return (along + (placed.length_mm - x if placed.mirrored else x), placed.at[1] + y)

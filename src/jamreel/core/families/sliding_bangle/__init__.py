@@ -1,22 +1,42 @@
 """The sliding-loop bangle: one wire, each end a loop that runs on the opposite side."""
 
+import math
+from collections.abc import Iterator, Sequence
 from typing import ClassVar, Literal
 
-from jamreel.core.families.base import Construction, Job
-from jamreel.core.families.sliding_bangle.drawing import drawings
-from jamreel.core.families.sliding_bangle.ledger import ledger
-from jamreel.core.families.sliding_bangle.making import advice, cut, steps
+from jamreel.core.advice import Advice
+from jamreel.core.advice.sliding import (
+    cut_changes_fit,
+    loop_loose,
+    overlap_long,
+    overlap_short,
+    pin_missing,
+)
+from jamreel.core.advice.wire import keeps_shape
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.families.base import Job
+from jamreel.core.families.one_wire import OnBench, OneWire, Sized, step_on
+from jamreel.core.families.sliding_bangle.drawing import loop_sheet, section
 from jamreel.core.families.sliding_bangle.righting import put_right
 from jamreel.core.families.sliding_bangle.sizes import Sizes, sizes
-from jamreel.core.path.moves import bends_of
-from jamreel.core.result import Plan
-from jamreel.core.values import Length, PlusMinus
-from jamreel.core.workpiece.assemble import Fit, Row, assemble
+from jamreel.core.fit.sliding import inside_girth
+from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import Hold, opens_at
+from jamreel.core.values import Length, PlusMinus, Sheet
+from jamreel.core.workpiece.assemble import Fit, Row
+from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.straight import Stretch
+
+_SLIDING = "fit.sliding"
+# The lines of the ledger that say how the body comes to its length.
+_BODY = ("hand_pass", "beyond_hand", "half_wire", "loops_meet", "centre")
 
 
-class SlidingBangle(Construction):
+class SlidingBangle(OneWire):
     """Its own choice: the pin that both loops are bent on."""
 
+    cut_role: ClassVar[str] = "bangle"
     family: ClassVar[str] = "bangle"
     part: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth", "hand_pass_girth")
@@ -31,55 +51,133 @@ class SlidingBangle(Construction):
     kind: Literal["sliding_bangle"] = "sliding_bangle"
     loop_pin: Length = 2.6
 
-    def solve(self, job: Job) -> Plan:
-        """Return the plan.
+    def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
+        """Return the sizes.
 
         Raises:
             Refusal: hand pass smaller than the wrist, or a pin that the wire can't pass.
         """
         z = sizes(self.loop_pin, job)
-        one_cut = cut(z)
-        loops = [b for b in bends_of(z.moves, z.d, z.cutting.trim) if b.pin_mm == z.pin]
-        former = z.former
-        return assemble(
-            job,
-            z.wire,
-            kind=self.kind,
-            family=self.family,
+        _write(z, book)
+        up, body, down = z.moves
+        return Sized(
+            stretches=(
+                Stretch("loop_up", up),
+                Stretch("centre", body, "body", _BODY),
+                Stretch("loop_down", down),
+            ),
+            target=z.closed_diameter,
             finished=PlusMinus(value=z.centre, plus_minus=z.hand.plus_minus_mm),
             inside=PlusMinus(value=z.worn, plus_minus=z.wrist.plus_minus_mm),
             fit=Fit(z.wrist, z.ease, self.part),
-            ledger=ledger(z),
             rows=_rows(z),
             answers={
                 "measure": "worn",
                 "make_up": "centre",
                 "cut": "cut",
-                "form": "former" if former.tool_mm is None else "step",
+                "form": "former",
                 "fit": "overlap",
             },
-            cuts=(one_cut,),
-            bends=tuple(job.on_pin(z.wire, bend) for bend in loops),
-            formers=(former,),
-            steps=steps(z),
-            advice=advice(z, job),
-            drawings=drawings(z, one_cut, job),
-            righting=put_right(z, job.tryon),
+            doubt=z.hand.plus_minus_mm,
+            own=z,
         )
+
+    def first_steps(self, bench: OnBench) -> Sequence[Step]:
+        """Return cutting, the three marks, and squaring."""
+        up, middle, down = _places(bench)
+        trim = bench.job.cutting.trim
+        length = bench.cut.length_mm
+        return (
+            step("sliding.cut", "cut", cautions=("eyes", "whip"), check=True, length=length),
+            step("sliding.mark", "cut", up=up, middle=middle, down=down),
+            step("sliding.ends", "cut", cautions=("ends",), trim=trim),
+        )
+
+    def forming(self, bench: OnBench) -> Iterator[Step]:
+        """Yield the order of work: tried on bare before charms and the last squeeze."""
+        z: Sizes = bench.own
+        up, _, down = _places(bench)
+        former = step_on(bench.former)
+        yield step("sliding.loop_up", "form", pin=z.pin, at=up, check=True)
+        yield step("sliding.shape", "form", cautions=("hammer",), former=former, check=True)
+        yield step("sliding.thread", "form", check=True)
+        yield step("sliding.loop_down", "form", pin=z.pin, at=down, check=True)
+        yield step("sliding.try_on", "fit", check=True, open=z.open, overlap=z.overlap)
+        yield step("sliding.charms", "fit", check=True)
+
+    def last_steps(self) -> Sequence[Step]:
+        """Return pressing in the ends of both loops."""
+        return (step("sliding.press_in", "fit", cautions=("ends", "skin"), check=True),)
+
+    def hold(self, bench: OnBench) -> Hold:
+        """Return what opens a loop."""
+        return opens_at("plain_loop", bench.wire, self.loop_pin)
+
+    def as_cut(self, bench: OnBench) -> Advice | None:
+        """Return what a wire cut otherwise does to the fit: loops are made as planned, and the
+        whole difference goes into what lies between them."""
+        z: Sizes = bench.own
+        actual, planned = bench.job.cut.get(bench.cut.id), bench.cut.length_mm
+        if actual is None:
+            return None
+        opens = inside_girth(z.centre + actual - planned, z.d, z.loop_width)
+        return cut_changes_fit(actual, planned, opens, z.hand.value_mm)
+
+    def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
+        """Yield whether the overlap suits, and whether the loops run."""
+        z, job = bench.own, bench.job
+        yield overlap_long(z.overlap, z.wrist.value_mm)
+        yield overlap_short(z.overlap)
+        yield keeps_shape(job.wire)
+        yield loop_loose(z.pin, z.d)
+        yield pin_missing(z.pin, job.nearest_pin(z.pin))
+
+    def sheets(self, bench: OnBench) -> Iterator[Sheet]:
+        """Yield the wrist with the bangle round it, and one loop square on."""
+        yield section(bench.own, bench.job)
+        yield loop_sheet(bench.own)
+
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
+        """Return what a try-on asks for."""
+        return put_right(bench.own, bench.cut.length_mm, bench.job.tryon)
+
+
+def _places(bench: OnBench) -> tuple[float, float, float]:
+    """Return where the first loop ends, the centre, and where the second loop begins [mm]."""
+    up, middle, down = (mark.at_mm for mark in bench.cut.marks[1:4])
+    return up, middle, down
+
+
+def _write(z: Sizes, book: Book) -> None:
+    """Write what lies between the loops, how it sits, and the overlap."""
+    half_wire = math.pi * z.d
+    book.girth(z.hand, "centre", "hand_pass")
+    if z.beyond_hand:
+        book.term("beyond_hand", z.beyond_hand, _SLIDING, "geometry", "centre")
+    book.term("half_wire", half_wire, f"{_SLIDING}.centre_length", "published", "centre")
+    rule = f"{_SLIDING}.loop_outer_width"
+    book.term("loops_meet", z.loop_width, rule, "geometry", "centre", pin=z.pin)
+    book.total("centre", f"{_SLIDING}.centre_length", "cut")
+    for key in ("loop_up", "loop_down"):
+        book.term(key, z.loop, "path.moves.bend_length", "published", "cut", pin=z.pin)
+    book.girth(z.wrist, "worn", "wrist")
+    book.ease(z.ease, "worn")
+    book.total("worn", "fit.ease")
+    rule = f"{_SLIDING}.overlap_at"
+    book.term("from_centre", z.centre, rule, "geometry", "overlap")
+    book.term("less_half_wire", -half_wire, rule, "published", "overlap")
+    book.term("less_worn", -z.worn, rule, "geometry", "overlap")
+    book.total("overlap", rule)
 
 
 def _rows(z: Sizes) -> list[Row]:
     hand, wrist = z.hand.plus_minus_mm, z.wrist.plus_minus_mm
     return [
-        ("cut", z.cut, None),
         ("centre", z.centre, hand),
         ("worn", z.worn, wrist),
         ("open", z.open, hand),
         # Overlap is a difference of two independent girths: their uncertainties add in quadrature.
-        ("overlap", z.overlap, (hand**2 + wrist**2) ** 0.5),
+        ("overlap", z.overlap, math.hypot(hand, wrist)),
         ("closed_diameter", z.closed_diameter, None),
-        ("former", z.former.former_mm, None),
-        ("step", z.former.tool_mm, None),
-        ("step_result", z.former.result_mm, None),
         ("loop", z.loop, None),
     ]

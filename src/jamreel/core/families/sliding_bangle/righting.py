@@ -6,11 +6,12 @@ from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.workpiece.righting import TOLERANCE_MM, change, verdict
 
 
-def put_right(z: Sizes, tryon: TryOn | None) -> PuttingRight | None:
+def put_right(z: Sizes, cut: float, tryon: TryOn | None) -> PuttingRight | None:
     """Return what a try-on asks for, or None when nothing was noted.
 
     Args:
         z: the bangle as planned.
+        cut: length of its wire [mm].
         tryon: what was noted.
 
     Returns:
@@ -21,7 +22,7 @@ def put_right(z: Sizes, tryon: TryOn | None) -> PuttingRight | None:
     if tryon is None or tryon.says_nothing:
         return None
     if tryon.open_inside_girth is not None:
-        return _by_tape(z, tryon, tryon.open_inside_girth)
+        return _by_tape(z, cut, tryon, tryon.open_inside_girth)
     if tryon.passes_hand is False:
         return verdict("measure_inside", open=z.open)
     if tryon.finger_under is False:
@@ -33,12 +34,12 @@ def put_right(z: Sizes, tryon: TryOn | None) -> PuttingRight | None:
     return verdict("fits", settled=True)
 
 
-def _by_tape(z: Sizes, tryon: TryOn, measured: float) -> PuttingRight:
+def _by_tape(z: Sizes, cut: float, tryon: TryOn, measured: float) -> PuttingRight:
     excess = measured - z.open
     if excess > TOLERANCE_MM:
         return _too_big(z, measured, excess)
     if excess < -TOLERANCE_MM:
-        return _too_small(z, measured, -excess, goes_on=tryon.passes_hand is True)
+        return _too_small(z, cut, measured, -excess, goes_on=tryon.passes_hand is True)
     if tryon.passes_hand is False:
         return verdict("hand_again", hand=z.hand.value_mm)
     return verdict("as_planned", settled=True, open=measured)
@@ -59,7 +60,9 @@ def _too_big(z: Sizes, measured: float, excess: float) -> PuttingRight:
     )
 
 
-def _too_small(z: Sizes, measured: float, short: float, *, goes_on: bool) -> PuttingRight:
+def _too_small(
+    z: Sizes, cut: float, measured: float, short: float, *, goes_on: bool
+) -> PuttingRight:
     if goes_on:
         return verdict("small_but_passes", settled=True, amount=short, open=measured)
     smallest = z.d + LOOP_CLEARANCE_MM
@@ -75,6 +78,6 @@ def _too_small(z: Sizes, measured: float, short: float, *, goes_on: bool) -> Put
     return verdict(
         "new_wire",
         amount=short,
-        cut=z.cut,
+        cut=cut,
         changes=(change("open", measured, z.open),),
     )

@@ -5,14 +5,12 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from jamreel.core.body.readings import Girth
-from jamreel.core.cutting.cuts import Cutting, extras
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.sliding import centre_length, loop_outer_width, overlap_at
-from jamreel.core.forming.tools import Former
-from jamreel.core.path.moves import Bend, Mark, Move, Turn, bend_length, developed_length
-from jamreel.core.words import say
-from jamreel.core.workpiece.job import Job, Wire
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.path.moves import Bend, Move, Turn, bend_length
+from jamreel.core.workpiece.job import Job
 
 # A loop must let the wire it goes round slide: common practice.
 LOOP_CLEARANCE_MM = 0.3
@@ -30,8 +28,6 @@ class Sizes:
     ease: Ease
     wire: Wire
     pin: float
-    cutting: Cutting
-    former: Former
 
     @property
     def d(self) -> float:
@@ -79,35 +75,19 @@ class Sizes:
         return self.worn / math.pi
 
     @cached_property
-    def moves(self) -> tuple[Move, ...]:
-        """The wire as a path, left flush cut to right flush cut.
+    def moves(self) -> tuple[tuple[Move, ...], tuple[Move, ...], tuple[Move, ...]]:
+        """The wire as paths, left flush cut to right flush cut: loop, body, loop.
 
         Each loop stands square to the plane of the bangle: a quarter turn before and after.
         """
         body = self.centre / ((self.closed_diameter + self.d) / 2)
-        return (
-            Bend(angle=FULL_TURN, pin=self.pin, side="left", label=say("bend.loop_up")),
-            Mark(label=say("mark.loop_up_ends")),
-            Turn(angle=math.pi / 2),
-            Bend(angle=body / 2, pin=self.closed_diameter, side="left", label=say("bend.body")),
-            Mark(label=say("mark.centre")),
-            Bend(angle=body / 2, pin=self.closed_diameter, side="left", label=say("bend.body")),
-            Turn(angle=math.pi / 2),
-            Mark(label=say("mark.loop_down_begins")),
-            Bend(angle=FULL_TURN, pin=self.pin, side="left", label=say("bend.loop_down")),
+        quarter = Turn(angle=math.pi / 2)
+        loop_up, loop_down = (
+            Bend(angle=FULL_TURN, pin=self.pin, side="left", label=key)
+            for key in ("loop_up", "loop_down")
         )
-
-    @cached_property
-    def cut(self) -> float:
-        """Cut length: the path, two trims and whatever else is added."""
-        net = developed_length(self.moves, self.d)
-        return net + 2 * self.cutting.trim + sum(value for _, value in self.extras)
-
-    @cached_property
-    def extras(self) -> list[tuple[str, float]]:
-        """What is added beside the trims, by id."""
-        net = developed_length(self.moves, self.d)
-        return extras(self.cutting, 2 * self.loop, net, self.d)
+        bow = Bend(angle=body, pin=self.closed_diameter, side="left", label="body")
+        return ((loop_up,), (quarter, bow, quarter), (loop_down,))
 
 
 def sizes(pin: float, job: Job) -> Sizes:
@@ -141,13 +121,11 @@ def sizes(pin: float, job: Job) -> Sizes:
     if pin > WIDEST_PIN_MM:
         raise Refusal("pin_too_wide", got=f"{pin:g} mm", field="piece.loop_pin", most=WIDEST_PIN_MM)
     ease = job.ease_on("wrist", wrist.value_mm)
-    wire = job.wire_facts()
+    wire = job.wires.body
     return Sizes(
         wrist=wrist,
         hand=hand,
         ease=ease,
         wire=wire,
         pin=pin,
-        cutting=job.cutting,
-        former=job.former(wire, (wrist.value_mm + ease.value_mm) / math.pi),
     )

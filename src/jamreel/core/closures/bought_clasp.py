@@ -1,0 +1,53 @@
+"""A bought clasp of any kind, known by its length: the string goes through it, or rings hold it."""
+
+from typing import ClassVar, Literal
+
+from jamreel.core.closures.base import Closure, Fastened, closure_step
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Bought, End, Made
+from jamreel.core.parts.pictures import box, ring
+from jamreel.core.units import format_length
+from jamreel.core.values import Length
+
+
+class BoughtClasp(Closure):
+    """Both halves together are as long as the fastened clasp from eye to eye."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "length": (0, 80),
+        "thickness": (0, 20),
+        "mass": (0, 100),
+    }
+
+    kind: Literal["bought_clasp"] = "bought_clasp"
+    length: Length = 15.0
+    thickness: Length = 3.0
+    mass: float = 0.0
+
+    def make(self, wires: Palette) -> Fastened:
+        """Return both halves, each with half the length; what it holds is not known."""
+        half = self.length / 2
+        eye = End(1.5, 0.8, True, "any")
+        size = format_length(self.length)
+        bought = Bought("clasp", size, 1, self.mass, self.length)
+        wide = max(self.thickness, 1.0)
+        drawn = (ring(0.9, 1.2, 0.6, 0.0, "bought"), box(1.6, max(half, 1.8), wide, "bought"))
+        mirrored = (box(0.0, max(half - 1.6, 0.2), wide, "bought"),)
+        receiving = Made(
+            length=half,
+            thickness=self.thickness,
+            width=wide,
+            ends=(eye, eye),
+            bought=(bought,) if self.length else (),
+            strokes=drawn if self.length else (),
+            steps=(closure_step("clasp_on", length=self.length),),
+            minutes=2.0,
+        )
+        holding = Made(
+            length=half,
+            thickness=self.thickness,
+            width=wide,
+            ends=(eye, eye),
+            strokes=mirrored if self.length else (),
+        )
+        return Fastened(receiving, holding, None)

@@ -1,0 +1,230 @@
+"""Necklaces of parts: chosen by length, judged by where they fall."""
+
+from collections.abc import Iterator
+from typing import ClassVar, Literal
+
+from pydantic import SerializeAsAny
+
+from jamreel.core.advice import Advice, advise
+from jamreel.core.body.outline import Outline, usual_outline
+from jamreel.core.errors import Refusal
+from jamreel.core.families.base import Job, Preset
+from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
+from jamreel.core.fit.fall import Fall, hang
+from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.makeup.compose import Composition, Lying
+from jamreel.core.makeup.sequence import FOCAL, HUNG, Entries, Entry
+from jamreel.core.parts import AnyPart
+from jamreel.core.parts.chain import BoughtChain
+from jamreel.core.parts.finding import Finding
+from jamreel.core.parts.jump_ring import JumpRing
+from jamreel.core.parts.linked_bead import LinkedBead
+from jamreel.core.values import Length, Sheet
+from jamreel.core.words import say
+from jamreel.core.workpiece.assemble import Row
+from jamreel.core.workpiece.chest import fall_sheet, landing
+from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.righting import verdict
+from jamreel.core.workpiece.weights import Scale
+
+# Names of lengths [mm]; common practice.
+STYLES: dict[str, tuple[float, float]] = {
+    "collar": (305, 330),
+    "choker": (350, 410),
+    "princess": (430, 480),
+    "matinee": (510, 610),
+    "opera": (710, 860),
+    "rope": (1140, 1500),
+}
+
+
+def style_of(length: float) -> Advice | None:
+    """Return a note on what a necklace of some length [mm] is called, where it has a name."""
+    for key, (low, high) in STYLES.items():
+        if low <= length <= high:
+            style = say(f"style.{key}")
+            return advise("style", "note", "piece.length", style=style, low=low, high=high)
+    return None
+
+
+def _entry(name: str, part: object, times: int = 1, *, fill: bool = False) -> Entry:
+    return Entry.model_validate({"id": name, "part": part, "times": times, "fill": fill})
+
+
+# A plain chain with a clasp.
+CHAIN_NECKLACE = Preset(
+    name="chain_necklace",
+    piece={
+        "counted": True,
+        "mirrored": False,
+        "entries": [{"id": "chain", "fill": True, "part": {"kind": "chain", "mass_per_m": 9}}],
+        "focal": None,
+        "hung": None,
+        "closure": {"kind": "bought_clasp", "length": 15},
+    },
+    wire={"size": "1 mm", "metal": "brass", "temper": "half_hard"},
+)
+
+
+class HangingNecklace(Composed):
+    """Base of necklaces of parts: chosen by length, judged by where they fall."""
+
+    family: ClassVar[str] = "necklace"
+    part: ClassVar[str] = "neck"
+    sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
+    asks: ClassVar[tuple[str, ...]] = ("fall", "comfortable")
+    eases: ClassVar[bool] = False
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **Composed.ranges,
+        "length": (250, 2000),
+    }
+
+    length: Length = 450.0
+    mirrored: bool = True
+    worn_asleep: bool = False
+
+    @property
+    def must_release(self) -> bool:
+        """When it is worn asleep."""
+        return self.worn_asleep
+
+    def target(self, job: Job) -> Target:
+        """Return the finished length that was chosen; half a counted part is near enough."""
+        return Target(self.length, 0.5)
+
+    def against(self, worked: Worked, book: Book) -> None:
+        """Write the make-up, then what goes round the back, then what hangs in front."""
+        self.write_parts(worked, book, "in_all")
+        book.total("in_all", COMPOSE, "front")
+        back = self._outline(worked).girth / 2
+        girth = worked.job.girths["neck_base_girth"].value_mm
+        book.term("less_back", -back, "fit.fall.hang", "geometry", "front", girth=girth)
+        book.total("front", "fit.fall.hang")
+
+    def _outline(self, worked: Worked) -> Outline:
+        return usual_outline("neck", worked.job.girths["neck_base_girth"].value_mm)
+
+    def _falls(self, worked: Worked, more: float = 0.0) -> Fall:
+        """Return how its front hangs.
+
+        Raises:
+            Refusal: a piece that does not go round the neck's base.
+        """
+        outline = self._outline(worked)
+        span, back = 2 * outline.across, outline.girth / 2
+        front = worked.laid.finished - back + more
+        if front <= span * 1.02:
+            raise Refusal(
+                "chain_short",
+                got=f"{worked.laid.finished:.1f} mm",
+                field="piece.entries",
+                least=back + span * 1.02,
+            )
+        weigh = Scale(worked.laid.kinds)
+        mass = sum(weigh(p) for p in worked.laid.parts if not p.drop)
+        pendant = sum(weigh(p) for p in self._middle(worked.laid))
+        chain = mass - sum(weigh(p) for p in self._middle(worked.laid) if not p.drop)
+        # The closure lies at the back: what hangs in front weighs as the body does.
+        per_mm = max(chain, 0.001) / max(worked.laid.body, 1.0)
+        return hang(span, front, pendant, per_mm)
+
+    def _fall(self, worked: Worked) -> Fall:
+        known: Fall | None = worked.memo.get("fall")
+        if known is None:
+            known = worked.memo["fall"] = self._falls(worked)
+        return known
+
+    def _middle(self, laid: Composition) -> list[Lying]:
+        """Return what pulls at the middle: the focal, and drops close by."""
+        middle = laid.finished / 2
+        return [
+            p
+            for p in laid.parts
+            if p.unit.top in (FOCAL, HUNG) or (p.drop and abs(p.at - middle) < 0.05 * laid.finished)
+        ]
+
+    def _drop(self, laid: Composition) -> float:
+        return max((p.made.hang for p in self._middle(laid) if p.drop), default=0.0)
+
+    def rows(self, worked: Worked) -> list[Row]:
+        """Return where it falls."""
+        fall = self._fall(worked)
+        doubt = self._falls(worked, worked.job.girths["neck_base_girth"].plus_minus_mm / 2)
+        pm = abs(doubt.sag - fall.sag)
+        drop = self._drop(worked.laid)
+        return [
+            ("fall", fall.sag, pm),
+            ("fall_pendant", fall.sag + drop if drop else None, pm),
+            ("front", fall.length, None),
+        ]
+
+    def answers(self) -> dict[str, str]:
+        """Return the figure that each station is about."""
+        return {
+            "measure": "fall",
+            "make_up": "finished",
+            "cut": "wire_in_all",
+            "form": "finished",
+            "fit": "fall",
+        }
+
+    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+        """Yield where it lands, in body words."""
+        fall = self._fall(worked)
+        low = fall.sag + self._drop(worked.laid)
+        where = landing(low, worked.job.shop.landmarks)
+        yield advise("lands", "note", "piece.length", fall=fall.sag, low=low, where=where)
+        yield style_of(self.length)
+
+    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+        """Return the chest with the necklace as it hangs."""
+        fall = self._fall(worked)
+        thick = max((p.made.width for p in worked.laid.parts if not p.drop), default=1.0)
+        drop = self._drop(worked.laid)
+        landmarks = worked.job.shop.landmarks
+        sheet = fall_sheet(fall, fall.span, min(thick, 6.0), drop, landmarks)
+        return (sheet.model_copy(update={"stations": ("measure", "fit")}),)
+
+    def put_right(self, worked: Worked) -> PuttingRight | None:
+        """Return the answer to a try-on: how many to take off or add for the fall wanted."""
+        tryon = worked.job.tryon
+        if tryon is None or tryon.says_nothing:
+            return None
+        if tryon.fall is None:
+            right = bool(tryon.comfortable)
+            return verdict("fits" if right else "where_fell", settled=right)
+        fall = self._fall(worked)
+        unit, name = self.counted_unit(worked)
+        pair = 2 if self.mirrored else 1
+        off = tryon.fall - fall.sag
+        moves = self._falls(worked, pair * unit).sag - fall.sag
+        if abs(off) < max(moves / 2, 3.0):
+            return verdict("fell_as_planned", settled=True, fall=tryon.fall)
+        count = pair * max(1, round(abs(off) / moves))
+        key = "fell_low" if off > 0 else "fell_high"
+        return verdict(key, amount=count * unit, count=count, name=name, off=abs(off))
+
+
+class LinkedNecklace(HangingNecklace):
+    """A necklace of parts, its middle in front and the closure behind."""
+
+    kind: Literal["linked_necklace"] = "linked_necklace"
+    entries: Entries = (_entry("necklinks", LinkedBead(), 12, fill=True),)
+
+
+class PendantChain(HangingNecklace):
+    """A pendant at the middle of a chain."""
+
+    presets: ClassVar[tuple[Preset, ...]] = (CHAIN_NECKLACE,)
+
+    kind: Literal["pendant_chain"] = "pendant_chain"
+    entries: Entries = (_entry("pendantchain", BoughtChain(links=60), fill=True),)
+    focal: SerializeAsAny[AnyPart] | None = JumpRing(pin=4.0)
+    hung: SerializeAsAny[AnyPart] | None = Finding(length=30.0, width=18.0, hangs=True, mass=6.0)
+
+    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+        """Yield where it lands, and whether anything hangs there."""
+        yield from super().own_advice(worked)
+        # A plain chain is meant to have none.
+        if self.focal is not None and not any(p.drop for p in worked.laid.parts):
+            yield advise("no_pendant", "check", "piece.hung")

@@ -1,0 +1,186 @@
+"""Pieces of one wire: the base that lays it straight, finds its former and puts the plan together.
+
+A construction says what is its own: how the body comes to its length, which stretches the wire has,
+its steps, drawings and judgement calls.
+"""
+
+from abc import abstractmethod
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, ClassVar
+
+from jamreel.core.advice import Advice
+from jamreel.core.bench.steps import Step
+from jamreel.core.cutting.cuts import Cut, Share
+from jamreel.core.families.base import Construction
+from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.strength import Weakest
+from jamreel.core.forming.tools import Former
+from jamreel.core.parts.base import Bought, Hold
+from jamreel.core.result import Need, Plan
+from jamreel.core.values import PlusMinus, Sheet
+from jamreel.core.words import say
+from jamreel.core.workpiece.assemble import Fit, Row, Workings, as_cut, assemble
+from jamreel.core.workpiece.drawing import former_sheet
+from jamreel.core.workpiece.job import Job
+from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.parts_wire import need_of
+from jamreel.core.workpiece.steps import cutting_steps, press_in_step
+from jamreel.core.workpiece.straight import Laid, Stretch, lay_straight
+
+# What is bought for a piece of one wire goes under this name.
+PIECE = "piece"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sized:
+    """What a construction comes to [mm]: its stretches, the inside diameter that the body is bent
+    to (None where nothing is bent on a former), the doubt of the body's length on the Rule, and its
+    figures between the cut and the former. ``own`` is whatever else the construction worked out.
+    """
+
+    stretches: Sequence[Stretch]
+    target: float | None
+    finished: PlusMinus
+    rows: Sequence[Row]
+    answers: Mapping[str, str]
+    doubt: float
+    inside: PlusMinus | None = None
+    fit: Fit | None = None
+    offers_ease: bool = True
+    own: Any = None
+
+
+@dataclass(frozen=True)
+class OnBench:
+    """A piece of one wire worked out for a job: its wire, sizes, the wire laid straight, and what
+    it is bent on."""
+
+    job: Job
+    wire: Wire
+    sized: Sized
+    laid: Laid
+    former: Former | None
+
+    @property
+    def own(self) -> Any:
+        """What the construction worked out for itself."""
+        return self.sized.own
+
+    @property
+    def cut(self) -> Cut:
+        """The one wire to cut."""
+        return self.laid.cut
+
+
+class OneWire(Construction):
+    """Base of constructions of one wire. ``cut_role`` is what the wire is called."""
+
+    cut_role: ClassVar[str]
+
+    @abstractmethod
+    def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
+        """Return the sizes, writing the terms of the cut into the book.
+
+        Raises:
+            Refusal: measures or choices that this construction can't be made from.
+        """
+
+    @abstractmethod
+    def forming(self, bench: OnBench) -> Iterator[Step]:
+        """Yield the steps between cutting and the last look at the ends."""
+
+    @abstractmethod
+    def sheets(self, bench: OnBench) -> Iterator[Sheet]:
+        """Yield the drawings beside that of the former."""
+
+    @abstractmethod
+    def put_right(self, bench: OnBench) -> PuttingRight | None:
+        """Return what a try-on asks for."""
+
+    @abstractmethod
+    def hold(self, bench: OnBench) -> Hold | None:
+        """Return the place that gives first, or None where nothing is known to give."""
+
+    def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
+        """Yield the judgement calls of this construction."""
+        yield from ()
+
+    def bought(self) -> tuple[Bought, ...]:
+        """Return what is bought for it beside its wire."""
+        return ()
+
+    def first_steps(self, bench: OnBench) -> Sequence[Step]:
+        """Return cutting, marking and squaring."""
+        return cutting_steps(bench.cut, bench.job.cutting, hard=bench.wire.metal.hard)
+
+    def last_steps(self) -> Sequence[Step]:
+        """Return the last look at the ends."""
+        return (press_in_step(),)
+
+    def as_cut(self, bench: OnBench) -> Advice | None:
+        """Return what is to be said of a wire cut to another length than planned."""
+        return as_cut(bench.job, bench.cut)
+
+    def solve(self, job: Job) -> Plan:
+        """Return the plan. Raises Refusal like ``sized``."""
+        wire = job.wires.body
+        book = Book(wire.neutral)
+        sized = self.sized(job, wire, book)
+        laid = lay_straight(self.cut_role, sized.stretches, wire, job.cutting)
+        book.trims(laid.cut)
+        cut = book.total("cut", "path.moves.developed_length")
+        former = None if sized.target is None else job.former(wire, sized.target)
+        bench = OnBench(job, wire, sized, laid, former)
+        return assemble(job, self.kind, self.family, self._workings(bench, book, cut))
+
+    def _workings(self, bench: OnBench, book: Book, cut: float) -> Workings:
+        sized, former = bench.sized, bench.former
+        answers = dict(sized.answers)
+        if former is not None:
+            answers["form"] = "former" if former.tool_mm is None else "step"
+        drawn = () if former is None else (former_sheet(former, bench.wire.d),)
+        return Workings(
+            finished=sized.finished,
+            inside=sized.inside,
+            fit=sized.fit,
+            offers_ease=sized.offers_ease,
+            ledger=book.lines,
+            rows=[("cut", cut, None), *sized.rows, *_former_rows(former)],
+            answers=answers,
+            wires=(bench.laid,),
+            formers=() if former is None else (former,),
+            steps=(*self.first_steps(bench), *self.forming(bench), *self.last_steps()),
+            advice=(self.as_cut(bench), *self.own_advice(bench)),
+            rule=bench.laid.rule(sized.doubt),
+            sheets=(*self.sheets(bench), *drawn),
+            righting=self.put_right(bench),
+            needs=self._needs(),
+            weakest=self._weakest(bench),
+        )
+
+    def _needs(self) -> tuple[Need, ...]:
+        return tuple(
+            need_of(one, (Share(entry=PIECE, count=one.quantity),)) for one in self.bought()
+        )
+
+    def _weakest(self, bench: OnBench) -> Weakest | None:
+        hold = self.hold(bench)
+        return Weakest(say(f"hold.{hold.key}"), hold.newtons, hold.key) if hold else None
+
+
+def _former_rows(former: Former | None) -> list[Row]:
+    if former is None:
+        return []
+    return [
+        ("former", former.former_mm, None),
+        ("step", former.tool_mm, None),
+        ("step_result", former.result_mm, None),
+    ]
+
+
+def step_on(former: Former | None) -> float:
+    """Return what the body is bent on [mm]: the maker's step, or the ideal former."""
+    assert former is not None  # by the construction that has one
+    return former.tool_mm or former.former_mm

@@ -1,0 +1,78 @@
+"""The wires of a piece by what they are for: its palette, with the facts that its rules need."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+
+from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire, chosen
+from jamreel.core.wire.gauges import WireSize
+from jamreel.core.wire.metals import OwnMetal, WireChoice
+from jamreel.core.wire.palette import PaletteChoice
+
+
+@dataclass(frozen=True)
+class Palette:
+    """The wire of the body, and beside it those of other roles, by role.
+
+    A role that has no wire of its own takes the body's.
+    """
+
+    body: Wire
+    beside: Mapping[str, Wire] = field(default_factory=dict)
+
+    def of(self, role: str, size: WireSize | None = None, usual: float | None = None) -> Wire:
+        """Return the wire of a role.
+
+        Args:
+            role: what it is for.
+            size: when a part has a size of its own; metal and temper stay those of the role.
+            usual: diameter that the role has where neither part nor palette says one [mm].
+        """
+        if size is None and usual is not None and role not in self.beside:
+            return self.body.of_size(WireSize(diameter_mm=usual))
+        return self.beside.get(role, self.body).of_size(size)
+
+    def made_of(self, own: str) -> "Palette":
+        """Return the palette as a part sees it that is made of a wire of the maker's own.
+
+        Args:
+            own: the maker's name of that wire, '' for the palette as it is.
+
+        Raises:
+            Refusal: a name that the palette does not have.
+        """
+        if not own:
+            return self
+        if own not in self.beside:
+            known = ", ".join(sorted(self.beside)) or "–"
+            raise Refusal("no_such_wire", got=own, field="made_of", known=known)
+        kept = {role: wire for role, wire in self.beside.items() if role == "winding"}
+        return replace(self, body=self.beside[own], beside=kept)
+
+
+def palette_of(
+    body: WireChoice, beside: PaletteChoice | None = None, own: Sequence[OwnMetal] = ()
+) -> Palette:
+    """Return a palette with the facts of its wires.
+
+    Args:
+        body: the wire of the body, as chosen.
+        beside: the wires of other roles.
+        own: metals of the maker's own.
+
+    Raises:
+        Refusal: a metal that is not known, at the wire that names it; wire that is not round where
+            loops and coils are made of it.
+
+    Source: ``forming.chosen.chosen``, a wire at a time.
+    """
+    found: dict[str, Wire] = {}
+    for role, choice in (beside or PaletteChoice()).by_role().items():
+        place = f"palette.{role}"
+        if choice.section is not None and choice.section.shape != "round":
+            raise Refusal("round_role", got=choice.section.label, field=f"{place}.section")
+        try:
+            found[role.removeprefix("own.")] = chosen(choice, own)
+        except Refusal as refusal:
+            raise refusal.at(f"{place}.metal") from None
+    return Palette(chosen(body, own), found)

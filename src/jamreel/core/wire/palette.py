@@ -1,0 +1,32 @@
+"""Which wire each role of a piece is made of, as a maker chooses it."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from jamreel.core.values import Frozen
+from jamreel.core.wire.metals import WireChoice
+
+OwnRole = Annotated[str, Field(pattern=r"^[a-z][a-z0-9 _-]{0,29}$")]
+# Roles that parts and closures take wire for, beside the body.
+ROLES = ("string", "winding", "rings", "closure")
+
+
+class PaletteChoice(Frozen):
+    """Wires beside that of the body; a role without one takes the body's.
+
+    ``string`` runs through what has holes, ``winding`` is wound round something, ``rings`` are cut
+    from a coil. ``own`` holds wires of the maker's own, by name, for single entries.
+    """
+
+    string: WireChoice | None = None
+    winding: WireChoice | None = None
+    rings: WireChoice | None = None
+    closure: WireChoice | None = None
+    own: dict[OwnRole, WireChoice] = Field(default_factory=dict, max_length=8)
+
+    def by_role(self) -> dict[str, WireChoice]:
+        """Return the chosen wires by role, the maker's own under ``own.<name>``."""
+        rows = ((role, getattr(self, role)) for role in ROLES)
+        named = {role: wire for role, wire in rows if wire is not None}
+        return {**named, **{f"own.{name}": wire for name, wire in self.own.items()}}

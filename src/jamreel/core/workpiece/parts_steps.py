@@ -1,0 +1,84 @@
+"""The order of work of a piece of parts: cutting, every kind of part, putting together."""
+
+from collections.abc import Iterator, Sequence
+
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.makeup.compose import Composition, Kind
+from jamreel.core.makeup.sequence import CLOSURE, MakeUp
+from jamreel.core.words import say
+from jamreel.core.workpiece.steps import press_in_step
+from jamreel.core.workpiece.straight import Laid
+
+
+def order_of_work(
+    makeup: MakeUp, laid: Composition, wires: Sequence[Laid], worn: tuple[str, ...]
+) -> tuple[Step, ...]:
+    """Return the steps of a composed piece.
+
+    Args:
+        makeup: as written down.
+        laid: the piece laid out.
+        wires: that it is cut from.
+        worn: cautions that stand at the try-on.
+    """
+    return (
+        *_cutting(wires),
+        *_parts(laid),
+        *_together(makeup, laid),
+        step("composed.try_on", "fit", cautions=worn, check=True),
+        press_in_step(),
+    )
+
+
+def _cutting(wires: Sequence[Laid]) -> Iterator[Step]:
+    if not wires:
+        return
+    count = sum(one.cut.quantity for one in wires)
+    sizes = len({(one.cut.stock, round(one.cut.length_mm, 2), one.cut.label) for one in wires})
+    hard = any(one.wire.metal.hard for one in wires)
+    cautions = ("eyes", "whip", "hard") if hard else ("eyes", "whip")
+    yield step("composed.cut", "cut", cautions=cautions, check=True, count=count, sizes=sizes)
+    yield step("composed.ends", "cut", cautions=("ends",))
+
+
+def _parts(laid: Composition) -> Iterator[Step]:
+    """Yield the steps of the parts; what is made alike for several entries is one step of them all.
+
+    The body comes before its closure: the first half is tried on before the last end is closed.
+    """
+    alike: dict[tuple[str, tuple[str, ...]], list[Kind]] = {}
+    for kind in sorted(laid.kinds, key=lambda one: one.key == CLOSURE):
+        if kind.made.steps:
+            sort = (kind.sort, tuple(one.says for one in kind.made.steps))
+            alike.setdefault(sort, []).append(kind)
+    for kinds in alike.values():
+        count = sum(kind.times for kind in kinds)
+        name = kinds[0].name
+        part = say("part.times", name=name, count=count) if count > 1 else name
+        counts: dict[str, int] = {}
+        for kind in kinds:
+            counts[kind.key] = counts.get(kind.key, 0) + kind.times
+        keys, several = tuple(counts), len(counts) > 1
+        for one in kinds[0].made.steps:
+            yield one.model_copy(
+                update={
+                    "id": f"{keys[0]}/{one.id}",
+                    "of": tuple(f"{key}/{one.id}" for key in keys) if several else (),
+                    "counts": tuple(counts.values()),
+                    "title": say("step.of_part", part=part, title=one.title),
+                    "sort": kinds[0].sort,
+                    "figures": {**one.figures, "count": count},
+                }
+            )
+
+
+def _together(makeup: MakeUp, laid: Composition) -> Iterator[Step]:
+    """Yield putting it together: the first half is tried on before the last closure."""
+    yield step("composed.lay_out", "form", check=True, finished=laid.finished)
+    if laid.runs:
+        key = "string" if makeup.string_ends == "wrapped" else "string_through"
+        yield step(f"composed.{key}", "form", check=True, tail=makeup.string_tail)
+    if any(part.drop for part in laid.parts):
+        yield step("composed.drops", "form", check=True)
+    yield step("composed.half", "form", check=True, half=laid.finished / 2)
+    yield step("composed.close", "form", check=True)

@@ -1,0 +1,151 @@
+"""Plans of pieces, worked out once and remembered.
+
+A plan follows from the brief, the shop, what was done, and the code. By these it is remembered, so
+that a board of many pieces, or a save that looks again under the lock, plans nothing twice.
+"""
+
+import hashlib
+import json
+from collections import OrderedDict
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from functools import cache
+from pathlib import Path
+from threading import Lock
+from typing import Any
+
+import jamreel.core
+from jamreel.core.plan import BriefRefused, Plan, in_words, plan_raw
+from jamreel.core.shop import Shop
+from jamreel.core.upgrade import upgraded
+from jamreel.core.words import Problem
+from jamreel.core.workpiece.earlier import found_again
+from jamreel.core.workpiece.records import Record, Standing, standing
+from jamreel.workshop.models import Piece, Tick
+
+# So many plans are remembered; one of 200 parts takes about a megabyte.
+MOST_REMEMBERED = 120
+# Names of ticks before entries had names of their own.
+OLD_NAMES = 1
+
+
+@dataclass(frozen=True)
+class Planned:
+    """A brief worked out as far as it goes: a plan, or the problems that stand in its way; what was
+    done, and how that stands to the plan."""
+
+    plan: Plan | None
+    problems: tuple[Problem, ...]
+    records: tuple[Record, ...] = ()
+    standing: Standing = field(default_factory=Standing)
+
+
+_remembered: OrderedDict[tuple[str, ...], Planned] = OrderedDict()
+_lock = Lock()
+
+
+def work_out(brief: Any, shop: Shop, records: Sequence[Record] = ()) -> Planned:
+    """Return the plan of a brief as typed, or its problems; remembered where it was asked before.
+
+    Args:
+        brief: as typed.
+        shop: the workshop's settings.
+        records: what was done to the piece.
+    """
+    key = _key(brief, shop, [record.model_dump() for record in records])
+    return _known(key) or _keep(key, _work_out(brief, shop, tuple(records)))
+
+
+def plan_of(piece: Piece, shop: Shop, brief: dict[str, Any] | None = None) -> Planned:
+    """Return a piece's brief worked out with what was done to it.
+
+    Args:
+        piece: whose head and ticks count.
+        shop: the workshop's settings.
+        brief: when another than the head's is meant.
+    """
+    typed = brief_for_planning(piece, brief)
+    ticks = standing_ticks(piece)
+    old = [record_of(tick) for tick in ticks if tick.named_by == OLD_NAMES]
+    new = [record_of(tick) for tick in ticks if tick.named_by != OLD_NAMES]
+    if not old:
+        return work_out(typed, shop, new)
+    bare = work_out(typed, shop, new)
+    if bare.plan is None:
+        return work_out(typed, shop, [*old, *new])
+    again = found_again(old, bare.plan)
+    return work_out(typed, shop, [*(one for rows in again.values() for one in rows), *new])
+
+
+def brief_for_planning(piece: Piece, brief: dict[str, Any] | None = None) -> dict[str, Any]:
+    """Return a piece's brief as the core is to read it: a child's piece says so."""
+    found = brief
+    if found is None:
+        found = piece.head.brief if piece.head else {}
+    # Kept in whatever format it was written: the same brief is remembered once.
+    found = dict(upgraded(found))
+    if piece.wearer is not None and piece.wearer.is_child:
+        return {**found, "child": True}
+    return found
+
+
+def standing_ticks(piece: Piece) -> list[Tick]:
+    """Return a piece's ticks that were not taken back."""
+    return [tick for tick in piece.ticks.all() if tick.undone_at is None]
+
+
+def record_of(tick: Tick) -> Record:
+    """Return a tick as the core reads it."""
+    what = {k: v for k, v in tick.what.items() if k in Record.model_fields}
+    return Record(
+        **{**what, "kind": tick.kind, "key": tick.key, "planned": tick.planned},
+        actual=tick.actual,
+    )
+
+
+def _work_out(brief: Any, shop: Shop, records: tuple[Record, ...]) -> Planned:
+    try:
+        plan = plan_raw(brief, shop, records)
+    except BriefRefused as refused:
+        return Planned(None, refused.problems, records)
+    return Planned(plan, (), records, in_words(lambda: standing(plan, records), shop))
+
+
+def _key(*parts: Any) -> tuple[str, ...]:
+    """Return what a plan is remembered by: its inputs, each as a short hash, and the code."""
+    return (code(), *(_hash(part) for part in parts))
+
+
+def _hash(part: Any) -> str:
+    text = part.model_dump_json() if isinstance(part, Shop) else json.dumps(part, default=str)
+    return hashlib.blake2b(text.encode(errors="replace"), digest_size=16).hexdigest()
+
+
+@cache
+def code() -> str:
+    """Return a name for the code that plans are worked out by: the newest change in the core."""
+    folder = Path(jamreel.core.__file__).parent
+    newest = max(path.stat().st_mtime_ns for path in folder.rglob("*") if path.suffix != ".pyc")
+    return f"{jamreel.__version__}-{newest}"
+
+
+def _known(key: tuple[str, ...]) -> Planned | None:
+    with _lock:
+        found = _remembered.get(key)
+        if found is not None:
+            _remembered.move_to_end(key)
+        return found
+
+
+def _keep(key: tuple[str, ...], planned: Planned) -> Planned:
+    with _lock:
+        _remembered[key] = planned
+        while len(_remembered) > MOST_REMEMBERED:
+            _remembered.popitem(last=False)
+    return planned
+
+
+def forget_plans() -> None:
+    """Let go of everything that is remembered."""
+    with _lock:
+        _remembered.clear()
