@@ -7,6 +7,8 @@ export default defineConfig({
   build: {
     // The content-security policy allows no inlined assets.
     assetsInlineLimit: 0,
+    // Which chunk needs which: the weight of a first load is tested.
+    manifest: true,
     chunkSizeWarningLimit: 700,
   },
   server: { proxy: { "/api": "http://127.0.0.1:8720" } },

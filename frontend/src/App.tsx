@@ -5,14 +5,29 @@ import { api, ask } from "./api/client";
 import { queries } from "./api/queries";
 import { forgetTyped } from "./hooks/useKept";
 import { useTheme } from "./hooks/useTheme";
-import { CastEntry } from "./sections/CastEntry";
-import { BenchSection } from "./sections/BenchSection";
-import { PieceSection } from "./sections/PieceSection";
-import { SignIn } from "./sections/SignIn";
-import { CuttingSection } from "./sections/CuttingSection";
-import { ReelsSection } from "./sections/ReelsSection";
-import { ToolsSection } from "./sections/ToolsSection";
-import { WearersSection } from "./sections/WearersSection";
+import { lazy, Suspense } from "react";
+
+/** A section, fetched when it is first gone to. */
+const Bench = lazy(async () => ({
+  default: (await import("./sections/BenchSection")).BenchSection,
+}));
+const Door = lazy(async () => ({ default: (await import("./sections/SignIn")).SignIn }));
+const PieceAt = lazy(async () => ({
+  default: (await import("./sections/PieceSection")).PieceSection,
+}));
+const Cast = lazy(async () => ({ default: (await import("./sections/CastEntry")).CastEntry }));
+const Wearers = lazy(async () => ({
+  default: (await import("./sections/WearersSection")).WearersSection,
+}));
+const Reels = lazy(async () => ({
+  default: (await import("./sections/ReelsSection")).ReelsSection,
+}));
+const Cutting = lazy(async () => ({
+  default: (await import("./sections/CuttingSection")).CuttingSection,
+}));
+const Tools = lazy(async () => ({
+  default: (await import("./sections/ToolsSection")).ToolsSection,
+}));
 
 /** The house: a door, and behind it the sections beside the work. */
 export function App() {
@@ -20,7 +35,12 @@ export function App() {
   const theme = useTheme();
   const { data: session } = useQuery(queries.session());
   if (!session) return <p className="p-8 text-muted">{t("loading")}</p>;
-  if (!session.signed_in) return <SignIn demo={session.demo} />;
+  if (!session.signed_in)
+    return (
+      <Suspense fallback={<p className="p-8 text-muted">{t("loading")}</p>}>
+        <Door demo={session.demo} />
+      </Suspense>
+    );
   return (
     <div className="grid grid-cols-[88px_1fr]">
       <a
@@ -31,16 +51,18 @@ export function App() {
       </a>
       <Sections theme={theme} />
       <main id="work" tabIndex={-1} className="min-w-0">
-        <Routes>
-          <Route path="/" element={<BenchSection />} />
-          <Route path="/pieces/:id/:station?" element={<PieceSection />} />
-          <Route path="/wearers/cast" element={<CastEntry />} />
-          <Route path="/wearers/:id?" element={<WearersSection />} />
-          <Route path="/reels" element={<ReelsSection />} />
-          <Route path="/cutting" element={<CuttingSection />} />
-          <Route path="/tools" element={<ToolsSection />} />
-          <Route path="*" element={<Navigate to="/" replace />} />
-        </Routes>
+        <Suspense fallback={<p className="p-8 text-muted">{t("loading")}</p>}>
+          <Routes>
+            <Route path="/" element={<Bench />} />
+            <Route path="/pieces/:id/:station?" element={<PieceAt />} />
+            <Route path="/wearers/cast" element={<Cast />} />
+            <Route path="/wearers/:id?" element={<Wearers />} />
+            <Route path="/reels" element={<Reels />} />
+            <Route path="/cutting" element={<Cutting />} />
+            <Route path="/tools" element={<Tools />} />
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </Suspense>
       </main>
     </div>
   );

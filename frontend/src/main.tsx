@@ -1,6 +1,5 @@
 import "@fontsource-variable/schibsted-grotesk";
 import "@fontsource-variable/sometype-mono";
-import "@fontsource/noto-sans-math";
 import "./styles.css";
 import "./i18n";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";

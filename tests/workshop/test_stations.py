@@ -119,8 +119,10 @@ def test_a_guess_waits_for_a_reading_until_the_wire_is_cut() -> None:
     length = plan.cuts[0].length_mm
     cut = Record(kind="cut", key="bangle", planned=length, actual=length)
     assert waits(plan, done=(cut,)) == "form"
-    # Cut for a plan that has moved on since, it is to be looked at again.
-    assert waits(plan, done=(cut.model_copy(update={"planned": 240.0, "actual": 240.0}),)) == "cut"
+    # Cut for a plan that has moved on since, it no longer settles anything.
+    old = cut.model_copy(update={"planned": 240.0, "actual": 240.0})
+    assert states(plan, done=(old,))[2] == "stale"
+    assert waits(plan, done=(old,)) == "measure"
 
 
 def test_a_cut_goes_stale_when_its_length_moves_and_forming_when_its_former_does() -> None:

@@ -1,7 +1,9 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import type { Readable } from "openapi-typescript-helpers";
 import type { components, paths } from "./schema";
 
-type Schemas = components["schemas"];
+/** What the document declares, as the client hands it out. */
+type Schemas = { [Name in keyof components["schemas"]]: Readable<components["schemas"][Name]> };
 export type Plan = Schemas["Plan"];
 export type Piece = Schemas["PieceView"];
 export type PieceLine = Schemas["PieceLine"];
@@ -29,6 +31,9 @@ export type Advice = Schemas["Advice"];
 export type FieldProblem = Schemas["Problem"];
 export type ProblemDetails = Schemas["ProblemDetails"];
 export type Stale = Schemas["Stale"];
+export type Standing = Schemas["Standing"];
+export type WireNow = Schemas["WireNow"];
+export type Way = Schemas["Settle"]["way"];
 export type ShopView = Schemas["ShopView"];
 export type ShopTyped = Schemas["Shop_as_typed"];
 export type Unit = "mm" | "in";
@@ -60,15 +65,15 @@ const token: Middleware = {
 export const api = createClient<paths>({ baseUrl: "/" });
 api.use(token);
 
-interface Answered {
-  data?: unknown;
+interface Answered<Data> {
+  data?: Data;
   error?: unknown;
   response: Response;
 }
 
-/** The data of an answer, or an ApiError. The caller names the type that the document declares. */
-export async function ask<T>(answer: Promise<Answered>): Promise<T> {
+/** The data of an answer, as the document declares it, or an ApiError. */
+export async function ask<Data>(answer: Promise<Answered<Data>>): Promise<Data> {
   const { data, error, response } = await answer;
   if (!response.ok) throw new ApiError(response.status, error as ProblemDetails);
-  return data as T;
+  return data as Data;
 }

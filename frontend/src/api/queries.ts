@@ -1,33 +1,19 @@
 import { queryOptions } from "@tanstack/react-query";
-import {
-  api,
-  ask,
-  type Bench,
-  type Board,
-  type Facts,
-  type GaugeRow,
-  type Piece,
-  type Proposal,
-  type Rack,
-  type Session,
-  type ShopView,
-  type Wearer,
-} from "./client";
+import { api, ask } from "./client";
 
 /** All query keys and fetchers, in one place. */
 export const queries = {
   session: () =>
-    queryOptions({ queryKey: ["session"], queryFn: () => ask<Session>(api.GET("/api/session")) }),
+    queryOptions({ queryKey: ["session"], queryFn: () => ask(api.GET("/api/session")) }),
   bench: () =>
     queryOptions({
       queryKey: ["bench"],
-      queryFn: () => ask<Bench>(api.GET("/api/bench")),
+      queryFn: () => ask(api.GET("/api/bench")),
     }),
   piece: (id: number) =>
     queryOptions({
       queryKey: ["piece", id],
-      queryFn: () =>
-        ask<Piece>(api.GET("/api/pieces/{piece_id}", { params: { path: { piece_id: id } } })),
+      queryFn: () => ask(api.GET("/api/pieces/{piece_id}", { params: { path: { piece_id: id } } })),
       // The saver keeps it fresh; a fetch behind its back would fight with typing.
       staleTime: Infinity,
       gcTime: 0,
@@ -37,38 +23,35 @@ export const queries = {
       queryKey: ["proposals", id, version],
       queryFn: async () => {
         const path = { params: { path: { piece_id: id } } };
-        const found = await ask<{ proposals: Proposal[] }>(
-          api.GET("/api/pieces/{piece_id}/proposals", path),
-        );
+        const found = await ask(api.GET("/api/pieces/{piece_id}/proposals", path));
         return found.proposals;
       },
       staleTime: Infinity,
       placeholderData: (before) => before,
     }),
-  rack: () => queryOptions({ queryKey: ["rack"], queryFn: () => ask<Rack>(api.GET("/api/stock")) }),
+  rack: () => queryOptions({ queryKey: ["rack"], queryFn: () => ask(api.GET("/api/stock")) }),
   gauges: () =>
     queryOptions({
       queryKey: ["gauges"],
-      queryFn: () => ask<GaugeRow[]>(api.GET("/api/gauges")),
+      queryFn: () => ask(api.GET("/api/gauges")),
       staleTime: Infinity,
     }),
   board: (pieces: string, at = 0) =>
     queryOptions({
       queryKey: ["board", pieces, at],
-      queryFn: () => ask<Board>(api.GET("/api/board", { params: { query: { pieces } } })),
+      queryFn: () => ask(api.GET("/api/board", { params: { query: { pieces } } })),
       placeholderData: (before) => before,
     }),
   wearers: () =>
     queryOptions({
       queryKey: ["wearers"],
-      queryFn: () => ask<Wearer[]>(api.GET("/api/wearers")),
+      queryFn: () => ask(api.GET("/api/wearers")),
     }),
   facts: () =>
     queryOptions({
       queryKey: ["facts"],
-      queryFn: () => ask<Facts>(api.GET("/api/facts")),
+      queryFn: () => ask(api.GET("/api/facts")),
       staleTime: Infinity,
     }),
-  shop: () =>
-    queryOptions({ queryKey: ["shop"], queryFn: () => ask<ShopView>(api.GET("/api/shop")) }),
+  shop: () => queryOptions({ queryKey: ["shop"], queryFn: () => ask(api.GET("/api/shop")) }),
 };

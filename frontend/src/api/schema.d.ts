@@ -194,6 +194,8 @@ export interface paths {
         /**
          * Facts
          * @description Return sites, methods, ranges, metals (the maker's own among them) and constructions.
+         *
+         *     They change with the code and the maker's metals only: a browser that has them is told so.
          */
         get: operations["jamreel_api_workshop_facts"];
         put?: never;
@@ -8239,6 +8241,13 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Facts"];
                 };
+            };
+            /** @description Not Modified */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -1,4 +1,4 @@
-import type { Stroke } from "./frame";
+import { copies, type Stroke } from "./frame";
 import { Shape } from "./Shape";
 
 interface Props {
@@ -12,10 +12,12 @@ interface Props {
 export function PartPicture({ strokes, colour, width, height }: Props) {
   const points = strokes.flatMap((stroke) => {
     const half = (stroke.width_mm ?? 0) / 2 + 0.3;
-    return (stroke.points as [number, number][]).flatMap(([x, y]) => [
-      [x - half, y - half],
-      [x + half, y + half],
-    ]);
+    return copies(stroke)
+      .flat()
+      .flatMap(([x, y]) => [
+        [x - half, y - half],
+        [x + half, y + half],
+      ]);
   }) as [number, number][];
   if (points.length === 0) return <svg width={width} height={height} aria-hidden="true" />;
   const xs = points.map(([x]) => x);

@@ -1,5 +1,5 @@
-import type { Stroke } from "./frame";
-import { TONES } from "./tones";
+import { copies, type Stroke } from "./frame";
+import { toneOf } from "./tones";
 
 interface Props {
   strokes: readonly Stroke[];
@@ -10,11 +10,12 @@ interface Props {
 
 /** A part's picture in millimetres, y upwards: wire outlined in ink, beads and findings filled. */
 export function Shape({ strokes, colour, scale }: Props) {
-  return strokes.map((stroke, i) => {
-    const [first, ...rest] = (stroke.points as [number, number][]).map(([x, y]) => `${x} ${-y}`);
+  const every = strokes.flatMap((stroke) => copies(stroke).map((points) => ({ stroke, points })));
+  return every.map(({ stroke, points }, i) => {
+    const [first, ...rest] = points.map(([x, y]) => `${x} ${-y}`);
     const path = `M${first}L${rest.join("L")}${stroke.closed ? "Z" : ""}`;
     const wide = stroke.width_mm ?? 0;
-    const tone = TONES[stroke.tone ?? ""] ?? colour;
+    const tone = toneOf(stroke.tone) ?? colour;
     if (wide === 0)
       return (
         <path key={i} d={path} fill={tone} stroke="var(--color-ink)" strokeWidth={1 / scale} />

@@ -3,9 +3,9 @@ import { usePointed } from "../hooks/usePointed";
 import { useSize } from "../hooks/useSize";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText } from "../logic/length";
-import { frame, place, type Frame, type Placed } from "./frame";
+import { eachPlaced, frame, place, type Frame, type Placed } from "./frame";
 import { Shape } from "./Shape";
-import { TONES } from "./tones";
+import { toneOf } from "./tones";
 
 /** How each part of a sheet is drawn; wire takes the metal's colour and its true thickness. */
 const FILLS: Record<string, string> = {
@@ -41,14 +41,14 @@ export function SheetDrawing({ sheet, colour, className = "" }: Props) {
           aria-label={describe(sheet, unit)}
           data-drawn={sheet.id}
         >
-          {(sheet.placed ?? []).map((one, i) => (
+          {eachPlaced(sheet.placed ?? []).map((one, i) => (
             <g key={i} transform={placing(one, at)}>
               <Shape strokes={sheet.shapes?.[one.shape] ?? []} colour={colour} scale={at.scale} />
             </g>
           ))}
           {(sheet.strokes ?? []).map((stroke) => {
             const path = pathOf(stroke.points, stroke.closed ?? false, at);
-            const fill = TONES[stroke.tone ?? ""] ?? FILLS[stroke.part.split(" ")[0] ?? ""];
+            const fill = toneOf(stroke.tone) ?? FILLS[stroke.part.split(" ")[0] ?? ""];
             const wire = (stroke.width_mm ?? 0) > 0;
             const pointed = lines.includes(stroke.part);
             return (
@@ -65,7 +65,7 @@ export function SheetDrawing({ sheet, colour, className = "" }: Props) {
                 <path
                   d={path}
                   fill={fill === "wire" ? colour : (fill ?? "none")}
-                  stroke={wire ? (TONES[stroke.tone ?? ""] ?? colour) : "var(--color-muted)"}
+                  stroke={wire ? (toneOf(stroke.tone) ?? colour) : "var(--color-muted)"}
                   strokeWidth={wire ? (stroke.width_mm ?? 0) * at.scale : 1}
                   strokeDasharray={stroke.part === "target" ? "5 4" : undefined}
                 />

@@ -4,7 +4,7 @@ import { usePointed } from "../hooks/usePointed";
 import { useSize } from "../hooks/useSize";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText, rulerTicks } from "../logic/length";
-import { TONES } from "./tones";
+import { isBead, toneOf } from "./tones";
 
 const EDGE = 30;
 const WIRE_Y = 66;
@@ -30,7 +30,7 @@ export function TheRule({ plan, faded }: Props) {
   const scale = (width - 2 * EDGE) / shown;
   const x = (mm: number) => EDGE + mm * scale;
   const band = rule?.band;
-  const spans = (rule?.spans ?? []).filter((span) => span.to_mm > span.from_mm);
+  const spans = (rule?.spans ?? []).filter((span) => span.to_mm > span.from_mm).flatMap(oneByOne);
   return (
     <section
       aria-label={t("rule.name")}
@@ -79,7 +79,7 @@ export function TheRule({ plan, faded }: Props) {
                 height={thick(span, rule, scale)}
                 rx={round(span) ? ((span.to_mm - span.from_mm) * scale) / 2 : 0}
                 ry={round(span) ? thick(span, rule, scale) / 2 : 0}
-                fill={TONES[span.tone ?? ""] ?? plan?.colour}
+                fill={toneOf(span.tone) ?? plan?.colour}
                 fillOpacity={span.kind === "trim" ? 0.4 : span.kind === "part" ? 0.72 : 1}
                 stroke={touches(span, lines) || round(span) ? "var(--color-ink)" : "none"}
                 strokeWidth={touches(span, lines) ? 3 : 0.8}
@@ -118,6 +118,18 @@ export function TheRule({ plan, faded }: Props) {
   );
 }
 
+/** What lies side by side in a span, each by itself. */
+function oneByOne(span: Span): Span[] {
+  const times = span.times ?? 1;
+  const each = (span.to_mm - span.from_mm) / times;
+  return Array.from({ length: times }, (_, n) => ({
+    ...span,
+    id: times > 1 ? `${span.id}.${n}` : span.id,
+    from_mm: span.from_mm + n * each,
+    to_mm: span.from_mm + (n + 1) * each,
+  }));
+}
+
 /** What is written below: groups where there are too many spans to name. */
 function named(rule: Rule | undefined, spans: readonly Span[]): readonly Span[] {
   const groups = rule?.groups ?? [];
@@ -144,7 +156,7 @@ function apart(spans: readonly Span[], centre: (span: Span) => number): Span[] {
 
 /** Whether a span is a bead, which is drawn round. */
 function round(span: Span): boolean {
-  return Boolean(span.tone) && span.tone !== "bought" && span.kind === "body";
+  return isBead(span.tone) && span.kind === "body";
 }
 
 /** How thick a span is drawn, px: true to scale as far as there is room. */

@@ -19,6 +19,27 @@ export function place({ scale, x, y }: Frame, [mmX, mmY]: [number, number]): [nu
 export type Stroke = NonNullable<Sheet["strokes"]>[number];
 export type Placed = NonNullable<Sheet["placed"]>[number];
 
+type Points = [number, number][];
+
+/** The points of a stroke, once for each time that it is drawn. */
+export function copies(stroke: Stroke): Points[] {
+  const points = stroke.points as Points;
+  const [dx, dy] = (stroke.step as [number, number] | undefined) ?? [0, 0];
+  return Array.from({ length: stroke.times ?? 1 }, (_, n) =>
+    n === 0 ? points : points.map(([x, y]) => [x + n * dx, y + n * dy]),
+  );
+}
+
+/** A shape set down again and again, as so many shapes set down once. */
+export function eachPlaced(placed: readonly Placed[]): Placed[] {
+  return placed.flatMap((one) =>
+    Array.from({ length: one.times ?? 1 }, (_, n) => {
+      const [x, y] = one.at as [number, number];
+      return n === 0 ? one : { ...one, at: [x + n * (one.pitch_mm ?? 0), y] };
+    }),
+  );
+}
+
 /** Where a point of a shape comes to lie. */
 export function setDown(one: Placed, [x, y]: [number, number]): [number, number] {
   const [dx, dy] = one.at as [number, number];
@@ -30,12 +51,12 @@ export function frame(sheet: Sheet, width: number, height: number): Frame {
   const xs: number[] = [];
   const ys: number[] = [];
   for (const stroke of sheet.strokes ?? []) take(stroke, (point) => point);
-  for (const one of sheet.placed ?? [])
+  for (const one of eachPlaced(sheet.placed ?? []))
     for (const stroke of sheet.shapes?.[one.shape] ?? []) take(stroke, (p) => setDown(one, p));
 
   function take(stroke: Stroke, at: (point: [number, number]) => [number, number]) {
     const half = (stroke.width_mm ?? 0) / 2;
-    for (const point of stroke.points as [number, number][]) {
+    for (const point of copies(stroke).flat()) {
       const [x, y] = at(point);
       xs.push(x - half, x + half);
       ys.push(y - half, y + half);

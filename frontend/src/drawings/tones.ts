@@ -1,5 +1,5 @@
 /** What a bead, or what is bought, is filled with; wire takes its metal's own colour. */
-export const TONES: Record<string, string> = {
+const TONES: Record<string, string> = {
   reed: "var(--color-reed)",
   slate: "var(--color-slate)",
   amber: "var(--color-amber)",
@@ -9,3 +9,13 @@ export const TONES: Record<string, string> = {
   ink: "var(--color-inkbead)",
   bought: "var(--color-bought)",
 };
+
+/** The colour of a tone: a bead's, that of what is bought, or of a metal that is not the body's. */
+export function toneOf(tone: string | undefined): string | undefined {
+  return tone?.startsWith("#") ? tone : TONES[tone ?? ""];
+}
+
+/** Whether a tone is a bead's, which is drawn round. */
+export function isBead(tone: string | undefined): boolean {
+  return tone !== "bought" && TONES[tone ?? ""] !== undefined;
+}

@@ -9,9 +9,9 @@ function transportOf(id: number): Transport {
   const path = { params: { path: { piece_id: id } } };
   return {
     save: (version, brief) =>
-      ask<Piece>(api.PUT("/api/pieces/{piece_id}/brief", { ...path, body: { version, brief } })),
+      ask(api.PUT("/api/pieces/{piece_id}/brief", { ...path, body: { version, brief } })),
     move: (version, way) =>
-      ask<Piece>(
+      ask(
         way === "undo"
           ? api.POST("/api/pieces/{piece_id}/undo", { ...path, body: { version } })
           : api.POST("/api/pieces/{piece_id}/redo", { ...path, body: { version } }),

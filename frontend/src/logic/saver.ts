@@ -142,11 +142,14 @@ export class Saver {
     try {
       const piece = await call();
       if (replaces) this.shelf.clear();
+      // The server may have completed what was sent (names for entries): where nothing was typed
+      // meanwhile, that is what stands now.
+      const adopts = replaces || this.state.brief === this.sent;
       this.set({
         piece,
         saving: false,
         offline: false,
-        ...(replaces ? { brief: piece.brief as Brief } : {}),
+        ...(adopts ? { brief: piece.brief as Brief } : {}),
       });
     } catch (error) {
       this.failed(error);

@@ -2,6 +2,8 @@
 import { withValue } from "./draft";
 
 export interface Entry {
+  /** Its name for good: kept when it is moved, grouped or turned, new when it is doubled. */
+  id?: string;
   part?: Part | null;
   group?: Entry[];
   times?: number;
@@ -9,11 +11,26 @@ export interface Entry {
   fill?: boolean;
   evenly?: boolean;
   fillers?: number;
+  made_of?: string;
 }
 
 export interface Part {
   kind: string;
   [choice: string]: unknown;
+}
+
+/** A name that no entry has had: later ones sort behind earlier ones. */
+export function freshName(now = Date.now(), chance = Math.random()): string {
+  const tail = Math.floor(chance * 36 ** 4)
+    .toString(36)
+    .padStart(4, "0");
+  return now.toString(36) + tail;
+}
+
+/** An entry, and all that it holds, under names of its own. */
+export function renamed(entry: Entry, name: () => string = freshName): Entry {
+  const group = entry.group?.map((one) => renamed(one, name));
+  return { ...entry, id: name(), ...(group ? { group } : {}) };
 }
 
 /** Where an entry stands: its index, then the index within each group that it is in. */
@@ -58,7 +75,7 @@ export function inserted(entries: readonly Entry[], path: Path, entry: Entry): E
 
 export function duplicated(entries: readonly Entry[], path: Path): Entry[] {
   const entry = entryAt(entries, path);
-  return entry ? inserted(entries, after(path), structuredClone(entry)) : [...entries];
+  return entry ? inserted(entries, after(path), renamed(structuredClone(entry))) : [...entries];
 }
 
 export function after(path: Path): Path {
@@ -84,7 +101,8 @@ export function grouped(entries: readonly Entry[], path: Path): Entry[] {
   return within(entries, path, (list, at) => {
     const pair = list.slice(at, at + 2);
     if (pair.length < 2) return list;
-    return [...list.slice(0, at), { group: pair, times: 1 }, ...list.slice(at + 2)];
+    const group = { id: freshName(), group: pair, times: 1 };
+    return [...list.slice(0, at), group, ...list.slice(at + 2)];
   });
 }
 
@@ -104,11 +122,9 @@ export function listed(entries: readonly Entry[], under: Path = []): [Entry, Pat
   });
 }
 
-/** The dotted path that the plan gives a part, as a path here; null for what is no entry. */
-export function pathOf(dotted: string): Path | null {
-  const [root, ...steps] = dotted.split(".");
-  if (root !== "entries") return null;
-  return steps.filter((step) => step !== "group").map(Number);
+/** Where the entry of a name stands; null for what is no entry. */
+export function pathOf(entries: readonly Entry[], name: string): Path | null {
+  return listed(entries).find(([entry]) => entry.id === name)?.[1] ?? null;
 }
 
 export function dottedOf(path: Path): string {
@@ -120,8 +136,8 @@ export function samePath(a: Path | null, b: Path | null): boolean {
 }
 
 /**
- * A piece with its defaults. As long as no entries were set, their counts are those that the plan
- * took; a plan still on its way must not undo an entry that was just set.
+ * A piece with its defaults. As long as the plan counts its entries, the counts are those that the
+ * plan took; a plan still on its way must not undo an entry that was just set.
  */
 export function withCounts<T extends object>(
   defaults: object | undefined,
@@ -129,7 +145,14 @@ export function withCounts<T extends object>(
   counted: readonly Edit[] | undefined,
 ): T {
   const whole = { ...defaults, ...piece };
-  return "entries" in piece ? whole : withEdits(whole, counted ?? []);
+  const own = piece as { counted?: boolean | null };
+  const byPlan = own.counted ?? !("entries" in piece);
+  return byPlan ? withEdits(whole, counted ?? []) : whole;
+}
+
+/** A piece with one of its lists of entries set: from then on the maker counts. */
+export function withEntries<T extends object>(piece: T, list: string, entries: Entry[]): T {
+  return { ...piece, [list]: entries, counted: false };
 }
 
 interface Edit {

@@ -1,14 +1,17 @@
+import { lazy, Suspense } from "react";
 import { useQuery } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import type { PieceLine } from "../api/client";
 import { queries } from "../api/queries";
 import { Figure } from "../ui/Figure";
-import { QuickCut } from "./QuickCut";
 import { StateMark } from "./StationBar";
 
 const WAITS = ["put_right", "try_on", "form", "cut", "make_up", "measure", "done"];
 const STATION_OF: Record<string, string> = { try_on: "fit", put_right: "fit", done: "fit" };
+
+/** Fetched beside the bench: the pieces come first. */
+const QuickCut = lazy(async () => ({ default: (await import("./QuickCut")).QuickCut }));
 
 /** Today: every piece by what it waits for, and the quick way to a cut. */
 export function BenchSection() {
@@ -30,7 +33,9 @@ export function BenchSection() {
           <Group key={waits} waits={waits} pieces={pieces.filter((p) => p.waits_for === waits)} />
         ))}
       </div>
-      <QuickCut />
+      <Suspense fallback={null}>
+        <QuickCut />
+      </Suspense>
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
-import { api, ask, type ImportView, type Wearer } from "../api/client";
+import { api, ask, type Wearer } from "../api/client";
 import { queries } from "../api/queries";
 import { useKept } from "../hooks/useKept";
 import { asText } from "../logic/draft";
@@ -61,7 +61,7 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
   const cells = changedCells(rows, before, sites, all);
   const send = useMutation({
     mutationFn: (commit: boolean) =>
-      ask<ImportView>(
+      ask(
         api.POST("/api/cast", {
           body: {
             commit,
@@ -221,8 +221,7 @@ function CsvExchange() {
   const [text, setText] = useState("");
   const [name, setName] = useState("");
   const send = useMutation({
-    mutationFn: (commit: boolean) =>
-      ask<ImportView>(api.POST("/api/measures", { body: { text, commit } })),
+    mutationFn: (commit: boolean) => ask(api.POST("/api/measures", { body: { text, commit } })),
     onSuccess: (done) => {
       if (done.imported) void client.invalidateQueries({ queryKey: ["wearers"] });
     },

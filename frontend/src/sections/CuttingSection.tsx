@@ -20,8 +20,7 @@ export function CuttingSection() {
   const sum = totals(chosen.length > 0 ? board : undefined);
   const short = (chosen.length > 0 && board?.short) || [];
   const labels = useMutation({
-    mutationFn: () =>
-      ask<{ labels: string[] }>(api.POST("/api/board/labels", { params: { query: { pieces } } })),
+    mutationFn: () => ask(api.POST("/api/board/labels", { params: { query: { pieces } } })),
   });
   const link = (path: string) =>
     `/api/board/${path}${path.includes("?") ? "&" : "?"}pieces=${pieces}`;

@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { api, ApiError, ask, type Sense } from "../api/client";
+import { api, ApiError, ask } from "../api/client";
 import { queries } from "../api/queries";
 import { Button } from "../ui/Button";
 import { Problem, TextField } from "../ui/TextField";
@@ -14,7 +14,7 @@ export function GaugeSense() {
   const [size, setSize] = useState("");
   const [hole, setHole] = useState("");
   const sense = useMutation({
-    mutationFn: () => ask<Sense>(api.POST("/api/gauges/sense", { body: { size, hole } })),
+    mutationFn: () => ask(api.POST("/api/gauges/sense", { body: { size, hole } })),
   });
   const found = sense.data;
   const cell = "border-b hairline py-0.5 text-right figures";

@@ -61,7 +61,7 @@ function CardForm({ piece, take, onDone }: Props & { onDone: () => void }) {
   const path = { params: { path: { piece_id: piece.id } } };
   const save = useMutation({
     mutationFn: (typed: { name: string; due: string; wearer: string }) =>
-      ask<Piece>(
+      ask(
         api.PUT("/api/pieces/{piece_id}/card", {
           ...path,
           body: {

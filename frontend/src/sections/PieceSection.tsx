@@ -89,9 +89,7 @@ function PieceBench({ saver, state, station, props }: BenchProps) {
   useKeys(keys);
   const takeTheirs = async () => {
     saver.takeTheirs(
-      await ask<Piece>(
-        api.GET("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } } }),
-      ),
+      await ask(api.GET("/api/pieces/{piece_id}", { params: { path: { piece_id: piece.id } } })),
     );
   };
   const Screen = SCREENS[station];

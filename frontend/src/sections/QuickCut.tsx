@@ -2,9 +2,9 @@ import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
-import { api, ask, type Piece, type Worked } from "../api/client";
+import { api, ask } from "../api/client";
 import { queries } from "../api/queries";
-import { KindSelect } from "../stations/PieceChoices";
+import { KindSelect, startOf } from "../stations/PieceChoices";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
@@ -34,14 +34,14 @@ function kept(): Quick {
   return text ? { ...EMPTY, ...(JSON.parse(text) as Quick) } : EMPTY;
 }
 
-function briefOf(quick: Quick, sites: readonly string[]) {
+function briefOf(quick: Quick, piece: Record<string, unknown>, sites: readonly string[]) {
   return {
-    schema: 1,
+    schema: 2,
     measures: Object.fromEntries(
       sites.map((site) => [site, { readings: [{ value: quick.values[site] ?? "" }] }]),
     ),
     ease: { school: "fixed", word: quick.ease },
-    piece: { kind: quick.kind },
+    piece,
     wire: { size: quick.size, metal: quick.metal, temper: quick.temper },
   };
 }
@@ -53,22 +53,21 @@ export function QuickCut() {
   const facts = useQuery(queries.facts()).data;
   const [quick, setQuick] = useState<Quick>(kept);
   useEffect(() => sessionStorage.setItem(KEY, JSON.stringify(quick)), [quick]);
-  const kind = facts?.kinds.find((one) => one.kind === quick.kind);
+  const start = facts && startOf(facts, quick.kind);
+  const kind = start?.kind;
   const sites = kind?.sites ?? [];
   const ready = sites.length > 0 && sites.every((site) => (quick.values[site] ?? "").trim() !== "");
-  const brief = briefOf(quick, sites);
+  const brief = briefOf(quick, start?.piece ?? { kind: quick.kind }, sites);
   const worked = useQuery({
     queryKey: ["plan", brief],
-    queryFn: () => ask<Worked>(api.POST("/api/plan", { body: { brief } })),
+    queryFn: () => ask(api.POST("/api/plan", { body: { brief } })),
     enabled: ready,
     placeholderData: keepPreviousData,
     gcTime: 0,
   });
   const keep = useMutation({
     mutationFn: () =>
-      ask<Piece>(
-        api.POST("/api/pieces", { body: { name: kind?.says ?? t("quick.piece_name"), brief } }),
-      ),
+      ask(api.POST("/api/pieces", { body: { name: start?.says ?? t("quick.piece_name"), brief } })),
     onSuccess: (piece) => {
       setQuick(EMPTY);
       void navigate(`/pieces/${piece.id}/cut`);
@@ -80,10 +79,10 @@ export function QuickCut() {
   const set = (key: "kind" | "size" | "metal" | "ease") => (value: string) =>
     setQuick({ ...quick, [key]: value });
   // Another piece starts with its own wire, as long as the wire was not chosen.
-  const usual = kind?.usual_wire;
+  const usual = start?.wire;
   const wireOf = (chosen: string) =>
-    usual && usual.size === quick.size && usual.metal === quick.metal
-      ? facts?.kinds.find((one) => one.kind === chosen)?.usual_wire
+    facts && usual && usual.size === quick.size && usual.metal === quick.metal
+      ? startOf(facts, chosen)?.wire
       : {};
   const fields = [...sites.map((site) => `measures.${site}`), "wire.size"];
   const answer = plan?.figures.find((figure) => figure.id === plan.answers.cut);

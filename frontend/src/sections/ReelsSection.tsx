@@ -26,7 +26,7 @@ export function ReelsSection() {
     void client.invalidateQueries({ queryKey: ["board"] });
   };
   const add = useMutation({
-    mutationFn: (stock: StockTyped) => ask<Rack>(api.POST("/api/stock", { body: { stock } })),
+    mutationFn: (stock: StockTyped) => ask(api.POST("/api/stock", { body: { stock } })),
     onSuccess: (fresh) => {
       take(fresh);
       setOpen(null);

@@ -1,8 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { useForm } from "react-hook-form";
-import { api, ApiError, ask, type Session } from "../api/client";
+import { api, ApiError, ask } from "../api/client";
 import { Button } from "../ui/Button";
 import { Problem, TextField } from "../ui/TextField";
 
@@ -17,16 +16,20 @@ export function SignIn({ demo }: { demo: boolean }) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const [isNew, setNew] = useState(false);
-  const { register, handleSubmit } = useForm<Typed>({
-    defaultValues: { user: "", password: "", workshop: "" },
+  // Two fields, three at most: the door is the first thing that is fetched, so it stays light.
+  const [typed, setTyped] = useState<Typed>({ user: "", password: "", workshop: "" });
+  const field = (name: keyof Typed) => ({
+    value: typed[name],
+    onText: (text: string) => setTyped({ ...typed, [name]: text }),
+    problem: says(name),
   });
   const enter = useMutation({
-    mutationFn: (typed: Typed | null) => {
-      if (!typed) return ask<Session>(api.POST("/api/session/demo"));
-      const { user, password } = typed;
-      return ask<Session>(
+    mutationFn: (given: Typed | null) => {
+      if (!given) return ask(api.POST("/api/session/demo"));
+      const { user, password } = given;
+      return ask(
         isNew
-          ? api.POST("/api/session/sign-up", { body: typed })
+          ? api.POST("/api/session/sign-up", { body: given })
           : api.POST("/api/session/sign-in", { body: { user, password } }),
       );
     },
@@ -56,28 +59,19 @@ export function SignIn({ demo }: { demo: boolean }) {
       </div>
       <form
         className="space-y-4 border-l hairline pl-12"
-        onSubmit={handleSubmit((typed) => enter.mutate(typed))}
+        onSubmit={(event) => {
+          event.preventDefault();
+          enter.mutate(typed);
+        }}
       >
         <h2 className="text-xl">{t(isNew ? "door.new" : "door.sign_in")}</h2>
-        {isNew && (
-          <TextField
-            label={t("door.workshop")}
-            problem={says("workshop")}
-            {...register("workshop")}
-          />
-        )}
-        <TextField
-          label={t("door.user")}
-          autoComplete="username"
-          problem={says("user")}
-          {...register("user")}
-        />
+        {isNew && <TextField label={t("door.workshop")} {...field("workshop")} />}
+        <TextField label={t("door.user")} autoComplete="username" {...field("user")} />
         <TextField
           label={t("door.password")}
           type="password"
           autoComplete={isNew ? "new-password" : "current-password"}
-          problem={says("password")}
-          {...register("password")}
+          {...field("password")}
         />
         <div className="flex flex-wrap gap-2">
           <Button type="submit" look={demo ? "plain" : "strong"} disabled={enter.isPending}>

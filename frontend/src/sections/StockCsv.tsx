@@ -5,20 +5,13 @@ import { api, ask } from "../api/client";
 import { Button, buttonLook } from "../ui/Button";
 import { Problem } from "../ui/TextField";
 
-interface Done {
-  count: number;
-  refused: { line: number; says: string }[];
-  imported: boolean;
-}
-
 /** The rack as a file: out at any time; in when nothing in it is refused. */
 export function StockCsv() {
   const { t } = useTranslation();
   const client = useQueryClient();
   const [text, setText] = useState("");
   const send = useMutation({
-    mutationFn: (commit: boolean) =>
-      ask<Done>(api.POST("/api/stock/import", { body: { text, commit } })),
+    mutationFn: (commit: boolean) => ask(api.POST("/api/stock/import", { body: { text, commit } })),
     onSuccess: (done) => {
       if (done.imported) void client.invalidateQueries({ queryKey: ["rack"] });
     },

@@ -1,7 +1,7 @@
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { api, ApiError, ask, type Rack, type Sense, type StockLine } from "../api/client";
+import { api, ApiError, ask, type Rack, type StockLine } from "../api/client";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
@@ -24,7 +24,7 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
   const path = { params: { path: { stock_id: stock.id } } };
   const change = useMutation({
     mutationFn: (typed: StockTyped) =>
-      ask<Rack>(api.PUT("/api/stock/{stock_id}", { ...path, body: { stock: typed } })),
+      ask(api.PUT("/api/stock/{stock_id}", { ...path, body: { stock: typed } })),
     onSuccess: (rack) => {
       onTake(rack);
       setChanging(false);
@@ -33,7 +33,7 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
   const away = useMutation({
     mutationFn: async () => {
       await ask(api.DELETE("/api/stock/{stock_id}", path));
-      return ask<Rack>(api.GET("/api/stock"));
+      return ask(api.GET("/api/stock"));
     },
     onSuccess: (rack) => {
       onTake(rack);
@@ -113,19 +113,17 @@ function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
   const path = { params: { path: { stock_id: stock.id } } };
   const weigh = useMutation({
     mutationFn: async () => {
-      const found = await ask<{ plus_minus_mm: number }>(
+      const found = await ask(
         api.POST("/api/stock/{stock_id}/weigh", { ...path, body: { reading, resolution: 0.1 } }),
       );
       setDoubt(found.plus_minus_mm);
-      return ask<Rack>(api.GET("/api/stock"));
+      return ask(api.GET("/api/stock"));
     },
     onSuccess: onTake,
   });
   const scale = useMutation({
     mutationFn: () =>
-      ask<{ text: string }>(
-        api.GET("/api/devices/scale", { params: { query: { stock_id: stock.id } } }),
-      ),
+      ask(api.GET("/api/devices/scale", { params: { query: { stock_id: stock.id } } })),
     onSuccess: (line) => setReading(line.text.trim()),
   });
   return (
@@ -167,17 +165,14 @@ function Calliper({ stock }: { stock: StockLine }) {
   const [reading, setReading] = useState("");
   const calliper = useMutation({
     mutationFn: () =>
-      ask<{ text: string }>(
-        api.GET("/api/devices/calliper", { params: { query: { stock_id: stock.id } } }),
-      ),
+      ask(api.GET("/api/devices/calliper", { params: { query: { stock_id: stock.id } } })),
     onSuccess: (line) => {
       setReading(line.text.trim());
       sense.mutate(line.text.trim());
     },
   });
   const sense = useMutation({
-    mutationFn: (size: string) =>
-      ask<Sense>(api.POST("/api/gauges/sense", { body: { size, hole: "" } })),
+    mutationFn: (size: string) => ask(api.POST("/api/gauges/sense", { body: { size, hole: "" } })),
   });
   const found = sense.data;
   return (
@@ -218,7 +213,7 @@ function Move({ stock, onTake }: Omit<Props, "onClose">) {
   const [reason, setReason] = useState<Reason>("bought");
   const move = useMutation({
     mutationFn: () =>
-      ask<Rack>(
+      ask(
         api.POST("/api/stock/{stock_id}/movements", {
           params: { path: { stock_id: stock.id } },
           body: { amount, reason, note: "" },

@@ -47,7 +47,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
     typed.change(withValue(draft, path, value));
   const save = useMutation({
     mutationFn: () =>
-      ask<ShopView>(
+      ask(
         api.PUT("/api/shop", {
           body: { version: shop.version, shop: draft as Record<string, never> },
         }),

@@ -2,13 +2,13 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
-import { api, ApiError, ask, type Piece, type Reading, type Wearer } from "../api/client";
+import { api, ApiError, ask, type Reading, type Wearer } from "../api/client";
 import { queries } from "../api/queries";
 import { useKept } from "../hooks/useKept";
 import { asText } from "../logic/draft";
 import { BodyFigure } from "../drawings/BodyFigure";
 import { SiteDrawing } from "../drawings/SiteDrawing";
-import { KindSelect } from "../stations/PieceChoices";
+import { KindSelect, startOf } from "../stations/PieceChoices";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
@@ -118,11 +118,12 @@ function Pieces({ wearer }: { wearer: Wearer }) {
   const { t } = useTranslation();
   const navigate = useNavigate();
   const facts = useQuery(queries.facts()).data;
-  const [kind, setKind] = useState("sliding_bangle");
-  const chosen = facts?.kinds.find((one) => one.kind === kind);
+  const [picked, setKind] = useState("");
+  const kind = picked || (facts?.kinds[0]?.kind ?? "");
+  const chosen = facts && startOf(facts, kind);
   const start = useMutation({
     mutationFn: () =>
-      ask<Piece>(
+      ask(
         api.POST("/api/pieces", {
           body: {
             name: t("wearers.piece_name", {
@@ -131,9 +132,9 @@ function Pieces({ wearer }: { wearer: Wearer }) {
             }),
             wearer_id: wearer.id,
             brief: {
-              schema: 1,
-              piece: { kind },
-              wire: chosen?.usual_wire,
+              schema: 2,
+              piece: chosen?.piece ?? { kind },
+              wire: chosen?.wire,
             },
           },
         }),

@@ -101,7 +101,7 @@ function NewWearer() {
   const { register, handleSubmit, reset } = useForm({ defaultValues: { name: "", part: "" } });
   const add = useMutation({
     mutationFn: (typed: { name: string; part: string }) =>
-      ask<Wearer>(api.POST("/api/wearers", { body: { ...typed, is_child: false, note: "" } })),
+      ask(api.POST("/api/wearers", { body: { ...typed, is_child: false, note: "" } })),
     onSuccess: async (wearer) => {
       reset();
       await client.invalidateQueries({ queryKey: ["wearers"] });

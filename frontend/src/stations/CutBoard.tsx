@@ -42,7 +42,7 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
   };
   const cut = useMutation({
     mutationFn: ({ picked: one, actual }: { picked: Picked; actual: string }) =>
-      ask<Piece>(
+      ask(
         api.POST("/api/pieces/{piece_id}/ticks", {
           params: { path: { piece_id: one.cut.piece_id } },
           body: {

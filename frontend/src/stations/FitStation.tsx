@@ -19,7 +19,7 @@ export function FitStation(props: StationProps) {
   const path = { piece_id: piece.id };
   const record = useMutation({
     mutationFn: () =>
-      ask<Piece>(
+      ask(
         api.POST("/api/pieces/{piece_id}/tryons", {
           params: { path },
           body: { version: piece.version },
@@ -29,9 +29,7 @@ export function FitStation(props: StationProps) {
   });
   const finish = useMutation({
     mutationFn: (finished: boolean) =>
-      ask<Piece>(
-        api.POST("/api/pieces/{piece_id}/finish", { params: { path }, body: { finished } }),
-      ),
+      ask(api.POST("/api/pieces/{piece_id}/finish", { params: { path }, body: { finished } })),
     onSuccess: take,
   });
   const asks = facts.kinds.find((kind) => kind.kind === brief.piece.kind)?.asks ?? [];
@@ -149,7 +147,7 @@ function History({ piece, take }: { piece: Piece; take: (piece: Piece) => void }
   const { t } = useTranslation();
   const done = useMutation({
     mutationFn: (tryon_id: number) =>
-      ask<Piece>(
+      ask(
         api.POST("/api/pieces/{piece_id}/tryons/{tryon_id}/done", {
           params: { path: { piece_id: piece.id, tryon_id } },
         }),

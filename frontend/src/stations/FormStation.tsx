@@ -17,6 +17,7 @@ export function FormStation(props: StationProps) {
       <section>
         <h2 className="mb-1 text-lg">{t("form.order")}</h2>
         <StepList station="form" {...props} />
+        <GoneSteps {...props} />
       </section>
       <div className="space-y-4">
         {sheet && plan && (
@@ -29,6 +30,18 @@ export function FormStation(props: StationProps) {
         <AdviceList advice={advice} />
       </div>
     </>
+  );
+}
+
+/** What was made for something that the piece no longer has. */
+function GoneSteps({ piece }: StationProps) {
+  const { t } = useTranslation();
+  const gone = (piece.standing.steps ?? []).filter((one) => one.verdict === "not_needed");
+  if (gone.length === 0) return null;
+  return (
+    <p className="mt-3 border-l-4 border-ink pl-3 text-[15px]">
+      <strong>{t("form.gone")}</strong> {gone.map((one) => one.says).join("; ")}
+    </p>
   );
 }
 
@@ -68,7 +81,7 @@ function FormerTable({ plan }: { plan: Plan }) {
           </tr>
         ))}
         {plan.bends.map((bend) => (
-          <tr key={bend.label}>
+          <tr key={bend.id}>
             <th scope="row" className={`${cell} font-semibold`}>
               {bend.label}
             </th>

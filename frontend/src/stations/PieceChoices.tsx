@@ -32,22 +32,39 @@ export function PieceChoices(props: StationProps) {
   );
 }
 
+type Kind = Facts["kinds"][number];
+
+/** What a choice of kind or preset begins with: its piece and wire as typed, and its kind. */
+export function startOf(facts: Facts, chosen: string) {
+  const kind = facts.kinds.find((one) => one.kind === chosen);
+  if (kind) return { kind, says: kind.says, piece: { kind: chosen }, wire: kind.usual_wire };
+  for (const of of facts.kinds) {
+    const preset = of.presets.find((one) => one.name === chosen);
+    if (preset) return { kind: of, says: preset.says, piece: preset.piece, wire: preset.wire };
+  }
+  return undefined;
+}
+
+/** Every wire that something begins with: as long as one of these stands, none was chosen. */
+function usualWires(kind: Kind | undefined): Record<string, string>[] {
+  return kind ? [kind.usual_wire, ...kind.presets.map((one) => one.wire)] : [];
+}
+
 /** A brief for another kind of piece, whose own wire it takes as long as none was chosen. */
 export function asKind(brief: Brief, facts: Facts, chosen: string): Brief {
-  const usual = (kind: string | undefined) =>
-    facts.kinds.find((one) => one.kind === kind)?.usual_wire;
-  const before = usual(brief.piece.kind);
-  const takesAny = facts.kinds.find((one) => one.kind === chosen)?.any_section;
-  const untouched =
-    before !== undefined &&
-    Object.entries(before).every(([name, value]) => brief.wire[name as "metal"] === value);
+  const start = startOf(facts, chosen);
+  if (!start) return brief;
+  const before = usualWires(facts.kinds.find((one) => one.kind === brief.piece.kind));
+  const untouched = before.some((usual) =>
+    Object.entries(usual).every(([name, value]) => brief.wire[name as "metal"] === value),
+  );
   return {
     ...brief,
-    piece: { kind: chosen } as Brief["piece"],
+    piece: start.piece as Brief["piece"],
     wire: {
       ...brief.wire,
-      ...(untouched && usual(chosen)),
-      section: takesAny ? brief.wire.section : null,
+      ...(untouched && start.wire),
+      section: start.kind.any_section ? brief.wire.section : null,
     },
   };
 }
@@ -63,19 +80,16 @@ interface KindProps {
 /** All constructions, family by family. */
 export function KindSelect({ label, facts, value, onChoose, className = "" }: KindProps) {
   const order = [...new Set(facts.kinds.map((kind) => kind.family))];
-  const kinds = order.flatMap((family) => facts.kinds.filter((kind) => kind.family === family));
+  const kinds = order.flatMap((family) =>
+    facts.kinds
+      .filter((kind) => kind.family === family)
+      .flatMap((kind) => [
+        { value: kind.kind, label: kind.says, group: family },
+        ...kind.presets.map((one) => ({ value: one.name, label: one.says, group: family })),
+      ]),
+  );
   return (
-    <Select
-      label={label}
-      className={className}
-      value={value}
-      options={kinds.map((kind) => ({
-        value: kind.kind,
-        label: kind.says,
-        group: kind.family,
-      }))}
-      onChoose={onChoose}
-    />
+    <Select label={label} className={className} value={value} options={kinds} onChoose={onChoose} />
   );
 }
 

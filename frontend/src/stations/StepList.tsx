@@ -2,6 +2,7 @@ import { Checkbox } from "radix-ui";
 import { Check } from "lucide-react";
 import { useTranslation } from "react-i18next";
 import type { Plan, Station } from "../api/client";
+import { changesOf, isDone } from "../logic/standing";
 import { Cautions } from "../ui/Cautions";
 import type { StationProps } from "./context";
 import { useTick } from "./useTick";
@@ -15,7 +16,7 @@ export function StepList({ station, ...props }: StationProps & { station: Statio
   if (!plan) return <p className="text-muted">{t("ledger.waits")}</p>;
   const steps = plan.steps.filter((step) => step.station === station);
   const done = new Set(piece.ticks.filter((one) => one.kind === "step").map((one) => one.key));
-  const next = steps.find((step) => !done.has(step.id))?.id;
+  const next = steps.find((step) => !isDone(step, done))?.id;
   return (
     <>
       <ol className="space-y-1">
@@ -24,7 +25,8 @@ export function StepList({ station, ...props }: StationProps & { station: Statio
             key={step.id}
             step={step}
             plan={plan}
-            done={done.has(step.id)}
+            done={isDone(step, done)}
+            changes={changesOf(step, piece.standing)}
             next={step.id === next}
             onTick={(ticked) => tick.mutate({ kind: "step", key: step.id, ticked })}
           />
@@ -40,11 +42,14 @@ interface RowProps {
   plan: Plan;
   done: boolean;
   next: boolean;
+  /** What has changed about it since it was done. */
+  changes: string[];
   onTick: (ticked: boolean) => void;
 }
 
-function StepRow({ step, plan, done, next, onTick }: RowProps) {
+function StepRow({ step, plan, done, next, changes, onTick }: RowProps) {
   const { t } = useTranslation();
+  const fresh = done && changes.length === 0;
   return (
     <li
       className={`flex gap-3 rounded-sm border px-3 py-2 ${next ? "border-ink bg-panel" : "border-transparent"}`}
@@ -60,8 +65,13 @@ function StepRow({ step, plan, done, next, onTick }: RowProps) {
         </Checkbox.Indicator>
       </Checkbox.Root>
       <div>
-        <h3 className={`text-[17px] ${done ? "text-muted line-through" : ""}`}>{step.title}</h3>
-        {!done && (
+        <h3 className={`text-[17px] ${fresh ? "text-muted line-through" : ""}`}>{step.title}</h3>
+        {changes.length > 0 && (
+          <p className="my-1 border-l-4 border-ink pl-3 text-[15px]">
+            <strong>{t("step.changed")}</strong> {changes.join("; ")}
+          </p>
+        )}
+        {!fresh && (
           <>
             <p>{step.says}</p>
             {step.check && (

@@ -36,7 +36,7 @@ export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTake
   };
   const tick = useMutation({
     mutationFn: ({ piece_id, ...body }: Tick) =>
-      ask<Piece>(
+      ask(
         api.POST("/api/pieces/{piece_id}/ticks", {
           params: { path: { piece_id } },
           body: { kind: "need", actual: "", ...body },
@@ -48,11 +48,27 @@ export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTake
     },
     onError: again,
   });
+  const back = useMutation({
+    mutationFn: ({ piece_id, key }: { piece_id: number; key: string }) =>
+      ask(
+        api.POST("/api/pieces/{piece_id}/settle", {
+          params: { path: { piece_id } },
+          body: { key, way: "put_back", to: "" },
+        }),
+      ),
+    onSuccess: (changed) => {
+      onTaken?.(changed);
+      again();
+    },
+    onError: again,
+  });
+  const fetched = piece?.standing.needs ?? [];
   const taken = (plan?.needs ?? []).filter((need) =>
-    piece?.ticks.some((one) => one.kind === "need" && one.key === need.id),
+    fetched.some((one) => need.shares.some((share) => one.key === keyOf(need, share.entry))),
   );
+  const over = fetched.filter((one) => one.verdict === "fewer" || one.verdict === "not_needed");
   const fetch = board?.fetch ?? [];
-  if (fetch.length + taken.length === 0) return null;
+  if (fetch.length + taken.length + over.length === 0) return null;
   return (
     <section data-drawn="trays">
       <Heading className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-[17px]">
@@ -92,10 +108,35 @@ export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTake
               </Button>
             </li>
           ))}
+        {piece &&
+          over.map((one) => (
+            <li
+              key={one.key}
+              className="flex flex-wrap items-center gap-3 border-b hairline border-l-4 border-l-ink py-1.5 pl-3"
+            >
+              <span className="mr-auto">
+                {t(one.verdict === "fewer" ? "trays.too_many" : "trays.not_needed", {
+                  count: one.by,
+                  what: one.says,
+                })}
+              </span>
+              <Button
+                disabled={back.isPending}
+                onClick={() => back.mutate({ piece_id: piece.id, key: one.key })}
+              >
+                {t("trays.put_back")}
+              </Button>
+            </li>
+          ))}
       </ul>
-      <Problem says={tick.error?.message} />
+      <Problem says={tick.error?.message ?? back.error?.message} />
     </section>
   );
+}
+
+/** The name under which one share of a need is fetched. */
+function keyOf(need: NonNullable<Plan["needs"]>[number], entry: string): string {
+  return `${entry}/${need.id.slice(need.id.indexOf("/") + 1)}`;
 }
 
 interface RowProps {

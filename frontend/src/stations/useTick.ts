@@ -1,5 +1,5 @@
 import { useMutation } from "@tanstack/react-query";
-import { api, ask, type Piece } from "../api/client";
+import { api, ask } from "../api/client";
 import type { StationProps } from "./context";
 
 interface Tick {
@@ -14,12 +14,10 @@ export function useTick({ piece, take }: StationProps) {
   const path = { params: { path: { piece_id: piece.id } } };
   return useMutation({
     mutationFn: (tick: Tick) =>
-      ask<Piece>(
-        api.POST("/api/pieces/{piece_id}/ticks", { ...path, body: { actual: "", ...tick } }),
-      ),
+      ask(api.POST("/api/pieces/{piece_id}/ticks", { ...path, body: { actual: "", ...tick } })),
     onSuccess: take,
     onError: async () =>
       // Another tab may have been first: show what stands there.
-      take(await ask<Piece>(api.GET("/api/pieces/{piece_id}", path))),
+      take(await ask(api.GET("/api/pieces/{piece_id}", path))),
   });
 }

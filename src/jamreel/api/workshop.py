@@ -1,9 +1,11 @@
 """The workshop's settings and tools, and the facts a front end lists."""
 
-from functools import cache
+import hashlib
+import json
+from functools import cache, lru_cache
 from typing import Any
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
@@ -21,10 +23,11 @@ from jamreel.core.parts.pictures import shifted
 from jamreel.core.shop import Shop
 from jamreel.core.values import Stroke
 from jamreel.core.wire.gauges import WireSize
-from jamreel.core.wire.metals import Metal, WireChoice, all_metals, metals
+from jamreel.core.wire.metals import Metal, OwnMetal, WireChoice, all_metals, metals
 from jamreel.core.words import say
 from jamreel.workshop.models import Workshop
 from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.planning import code
 from jamreel.workshop.shops import change_shop
 
 router = Router(tags=["workshop"])
@@ -121,10 +124,26 @@ def _view(workshop: Workshop) -> ShopView:
     return ShopView(version=workshop.shop_version, typed=workshop.shop, shop=shop_of(workshop))
 
 
-@router.get("/facts", response={200: Facts, **EVERY_ERROR})
-def facts(request: HttpRequest) -> Facts:
-    """Return sites, methods, ranges, metals (the maker's own among them) and constructions."""
-    own = shop_of(bench_of(request)).metals
+@router.get("/facts", response={200: Facts, 304: None, **EVERY_ERROR})
+def facts(request: HttpRequest) -> HttpResponse:
+    """Return sites, methods, ranges, metals (the maker's own among them) and constructions.
+
+    They change with the code and the maker's metals only: a browser that has them is told so.
+    """
+    own = json.dumps([metal.model_dump() for metal in shop_of(bench_of(request)).metals])
+    tag = f'"{hashlib.sha1((code() + own).encode(), usedforsecurity=False).hexdigest()}"'
+    known = request.headers.get("If-None-Match", "")
+    if tag in (one.strip().removeprefix("W/") for one in known.split(",")):
+        answer = HttpResponse(status=304)
+    else:
+        answer = HttpResponse(_facts(own), content_type="application/json")
+    answer["ETag"], answer["Cache-Control"] = tag, "private, no-cache"
+    return answer
+
+
+@lru_cache(maxsize=32)
+def _facts(metals_as_json: str) -> str:
+    own = tuple(OwnMetal.model_validate(one) for one in json.loads(metals_as_json))
     return Facts(
         sites=list(sites().values()),
         methods=list(methods().values()),
@@ -135,7 +154,7 @@ def facts(request: HttpRequest) -> Facts:
         parts=_parts(),
         closures=_closures(),
         moves=list(OwnMove.choices()),
-    )
+    ).model_dump_json()
 
 
 def _kind(kind: str, cls: type[Construction]) -> Kind:

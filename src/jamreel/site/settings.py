@@ -43,6 +43,9 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    # No answer holds a secret beside what a stranger can put into it: the token of writes travels
+    # in a cookie and a header only. The middleware pads what it compresses all the same.
+    "django.middleware.gzip.GZipMiddleware",
     "csp.middleware.CSPMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",

@@ -3,10 +3,13 @@ import { useTranslation } from "react-i18next";
 import type { Plan } from "../../api/client";
 import {
   after,
+  entryAt,
+  freshName,
   inserted,
   moved,
   pathOf,
   withCounts,
+  withEntries,
   type Entry,
   type Part,
   type Path,
@@ -16,11 +19,12 @@ import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Problem } from "../../ui/TextField";
 import type { StationProps } from "../context";
-import { Allowances, MetalChoice, SectionChoice, WireChoice } from "../MakeUpStation";
 import { asKind, KindSelect } from "../PieceChoices";
+import { Allowances, MetalChoice, SectionChoice, WireChoice } from "../WireFields";
 import { EntryList } from "./EntryList";
 import { Fields } from "./Fields";
 import { OwnMoves } from "./OwnMoves";
+import { PaletteChoice } from "./PaletteChoice";
 import { Inspector, PartFields } from "./Inspector";
 import { Proposals } from "./Proposals";
 import { SequenceStrip } from "./SequenceStrip";
@@ -29,7 +33,9 @@ import { Shelf } from "./Shelf";
 /** What is looked at beside the sequence. */
 type Panel = "entry" | "shelf" | "fits" | "middle" | "closure" | "string" | "piece" | "wire";
 const PANELS = ["fits", "piece", "middle", "closure", "string", "wire"] as const;
-const STRING = ["string", "string_pin", "string_wraps", "string_tail", "passes"];
+const STRING = ["string", "string_ends", "string_pin", "string_wraps", "string_tail", "passes"];
+/** What a press on something that is no entry opens. */
+const OPENS: Record<string, Panel> = { closure: "closure", string: "string", rings: "piece" };
 type Typed = Record<string, unknown>;
 
 /** A make-up of parts: the sequence as it lies, its entries, and what fits. */
@@ -38,11 +44,19 @@ export function ComposedMakeUp(props: StationProps) {
   const { t } = useTranslation();
   const [selected, setSelected] = useState<Path | null>(null);
   const [panel, setPanel] = useState<Panel>("fits");
-  const [list, setList] = useState<"entries" | "parting">("entries");
+  const [chosenList, setList] = useState("entries");
   const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
   const piece = withCounts(kind?.defaults, brief.piece as Typed, plan?.counted_out);
+  const lines = kind?.lines ?? [];
+  const list = lines.some((one) => one.name === chosenList) ? chosenList : "entries";
   const entries = (piece[list] ?? []) as Entry[];
-  const setEntries = (next: Entry[]) => edit(["piece", list], next);
+  const setEntries = (next: Entry[]) => edit(["piece"], withEntries(counted(), list, next));
+  // From the first change on the maker counts, beginning with what the plan counted.
+  const counted = () =>
+    lines.reduce<Typed>(
+      (now, one) => ({ ...now, [one.name]: piece[one.name] }),
+      brief.piece as Typed,
+    );
   const select = (path: Path | null) => {
     setSelected(path);
     setPanel(path ? "entry" : "fits");
@@ -51,7 +65,7 @@ export function ComposedMakeUp(props: StationProps) {
   const colour = plan?.colour ?? "#B0643A";
   const pick = (part: Part) => {
     const path = selected ? after(selected) : [entries.length];
-    setEntries(inserted(entries, path, { part, times: 1 }));
+    setEntries(inserted(entries, path, { id: freshName(), part, times: 1 }));
     select(path);
   };
   return (
@@ -62,25 +76,17 @@ export function ComposedMakeUp(props: StationProps) {
             sheet={sheet}
             colour={colour}
             centre={middleOf(plan)}
-            selected={list === "entries" ? selected : null}
-            onSelect={(entry) => {
-              const path = pathOf(entry);
+            selected={selected && list === "entries" ? entryAt(entries, selected)?.id : undefined}
+            onSelect={(name) => {
+              const path = pathOf((piece.entries ?? []) as Entry[], name);
               if (path) {
                 setList("entries");
                 select(path);
-              } else
-                setPanel(
-                  entry === "closure"
-                    ? "closure"
-                    : entry === "string"
-                      ? "string"
-                      : entry === "rings"
-                        ? "piece"
-                        : "middle",
-                );
+              } else setPanel(OPENS[name] ?? "middle");
             }}
-            onDrag={(from, to) => {
-              if (from.length !== to.length) return;
+            onDrag={(one, other) => {
+              const [from, to] = [pathOf(entries, one), pathOf(entries, other)];
+              if (!from || !to || from.length !== to.length) return;
               const [next, path] = moved(entries, from, (to.at(-1) ?? 0) - (from.at(-1) ?? 0));
               setEntries(next);
               select(path);
@@ -94,17 +100,14 @@ export function ComposedMakeUp(props: StationProps) {
       <div className="space-y-4">
         <div className="flex items-center justify-between gap-2">
           <h2 className="text-lg">{t("sequence.entries")}</h2>
-          {"parting" in piece && (
+          {lines.length > 1 && (
             <Select
               label={t("sequence.which")}
               labelHidden
               value={list}
-              options={(["entries", "parting"] as const).map((value) => ({
-                value,
-                label: t(`sequence.list.${value}`),
-              }))}
+              options={lines.map((one) => ({ value: one.name, label: one.says }))}
               onChoose={(value) => {
-                setList(value as typeof list);
+                setList(value);
                 select(null);
               }}
             />
@@ -186,6 +189,7 @@ export function ComposedMakeUp(props: StationProps) {
             <WireChoice {...props} />
             {brief.wire.section && <SectionChoice {...props} />}
             <MetalChoice {...props} />
+            <PaletteChoice {...props} />
             <Allowances {...props} />
           </div>
         )}
@@ -226,6 +230,11 @@ function PiecePanel({ typed, ...props }: PanelProps) {
   );
 }
 
+/** Whether a part hangs, or may be asked to. */
+function hangs(part: StationProps["facts"]["parts"][number]): boolean {
+  return part.role === "drop" || part.choices.some((choice) => choice.name === "hangs");
+}
+
 /** The focal, and what hangs from it. */
 function MiddlePanel({ typed, ...props }: PanelProps) {
   const { facts, edit } = props;
@@ -234,7 +243,7 @@ function MiddlePanel({ typed, ...props }: PanelProps) {
     <div className="space-y-5">
       {(["focal", "hung"] as const).map((slot) => {
         const part = typed[slot] as Part | null | undefined;
-        const able = facts.parts.filter((one) => (one.role === "drop") === (slot === "hung"));
+        const able = facts.parts.filter((one) => slot !== "hung" || hangs(one));
         return (
           <section key={slot} className="space-y-3">
             <Select
@@ -242,19 +251,16 @@ function MiddlePanel({ typed, ...props }: PanelProps) {
               value={part?.kind ?? ""}
               options={[
                 { value: "", label: t("sequence.nothing") },
-                ...able.map((one) => ({ value: one.kind, label: one.says })),
-                ...(slot === "hung" ? [{ value: "finding", label: t("sequence.charm") }] : []),
+                ...able
+                  .filter((one) => slot === "hung" || one.role !== "drop")
+                  .map((one) => ({ value: one.kind, label: one.says })),
               ]}
-              onChoose={(chosen) =>
-                edit(
-                  ["piece", slot],
-                  chosen === ""
-                    ? null
-                    : chosen === "finding" && slot === "hung"
-                      ? { kind: chosen, hangs: true }
-                      : { kind: chosen },
-                )
-              }
+              onChoose={(chosen) => {
+                const one = facts.parts.find((each) => each.kind === chosen);
+                // What may lie or hang is asked to hang.
+                const asked = slot === "hung" && one?.role !== "drop" ? { hangs: true } : {};
+                edit(["piece", slot], one ? { kind: chosen, ...asked } : null);
+              }}
             />
             {part && (
               <PartFields
@@ -293,7 +299,7 @@ function ClosurePanel({ typed, ...props }: PanelProps) {
         inches={brief.unit === "in"}
         onSet={(name, value) => edit(["piece", "closure"], { ...closure, [name]: value })}
       />
-      {closure.kind === "own_hook" && (
+      {shelf && "moves" in shelf.defaults && (
         <OwnMoves
           {...{ facts, shop, problems }}
           part={closure}

@@ -4,7 +4,6 @@ import type { Stroke } from "../../drawings/frame";
 import { PartPicture } from "../../drawings/PartPicture";
 import {
   changed,
-  dottedOf,
   duplicated,
   entryAt,
   grouped,
@@ -73,11 +72,11 @@ export function EntryList({ entries, parts, sheet, colour, selected, onSelect, o
       <ol aria-label={t("sequence.entries")} onKeyDown={keys} className="border-t hairline">
         {rows.map(([entry, path]) => (
           <EntryRow
-            key={path.join(".")}
+            key={entry.id ?? path.join(".")}
             entry={entry}
             path={path}
             parts={parts}
-            strokes={drawn(sheet, path)}
+            strokes={drawn(sheet, entry)}
             colour={colour}
             chosen={samePath(path, selected)}
             onSelect={() => onSelect(path)}
@@ -98,8 +97,8 @@ export function EntryList({ entries, parts, sheet, colour, selected, onSelect, o
 }
 
 /** An entry's part as the plan draws it, in its own size and colour. */
-function drawn(sheet: Sheet | undefined, path: Path): readonly Stroke[] | undefined {
-  const one = sheet?.placed?.find((placed) => placed.entry === dottedOf(path));
+function drawn(sheet: Sheet | undefined, entry: Entry): readonly Stroke[] | undefined {
+  const one = sheet?.placed?.find((placed) => placed.entry === entry.id);
   return one && sheet?.shapes?.[one.shape];
 }
 

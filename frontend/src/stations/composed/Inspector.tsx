@@ -13,6 +13,7 @@ import {
 } from "../../logic/sequence";
 import { asNumber, asText } from "../../logic/draft";
 import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
 import { Problem, TextField } from "../../ui/TextField";
 import { problemAt, type StationProps } from "../context";
 import { Fields } from "./Fields";
@@ -85,8 +86,9 @@ interface RepeatProps extends StationProps {
   onSet: (by: Partial<Entry>) => void;
 }
 
-function RepeatFields({ entry, at, grades, problems, onSet }: RepeatProps) {
+function RepeatFields({ entry, at, grades, brief, problems, onSet }: RepeatProps) {
   const { t } = useTranslation();
+  const own = Object.keys(brief.palette?.own ?? {});
   const evenly = entry.group?.length === 2 && entry.group.every((one) => one.part);
   return (
     <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
@@ -119,6 +121,18 @@ function RepeatFields({ entry, at, grades, problems, onSet }: RepeatProps) {
           onText={(text) => onSet({ fillers: asNumber(text) as number })}
         />
       )}
+      {entry.part && (own.length > 0 || entry.made_of) && (
+        <Select
+          label={t("palette.made_of")}
+          className="w-44"
+          value={entry.made_of ?? ""}
+          options={[
+            { value: "", label: t("sequence.blank") },
+            ...own.map((name) => ({ value: name, label: name })),
+          ]}
+          onChoose={(made_of) => onSet({ made_of })}
+        />
+      )}
       {grades && (
         <TextField
           label={t("sequence.graduate")}
@@ -145,7 +159,7 @@ export function PartFields({ part, at, onPart, facts, brief, shop, problems }: P
   const shelf = facts.parts.find((one) => one.kind === part.kind);
   return (
     <div className="space-y-3">
-      {part.kind === "own_link" && (
+      {shelf && "moves" in shelf.defaults && (
         <OwnMoves {...{ part, at, facts, shop, problems, onPart }} defaults={shelf?.defaults} />
       )}
       <Fields

@@ -38,6 +38,7 @@ export function OwnMoves({ part, defaults, facts, shop, at, problems, onPart }: 
   const { t } = useTranslation();
   const moves = (part.moves ?? defaults?.moves ?? []) as Move[];
   const kept = ((shop.typed as { shelf?: Part[] }).shelf ?? []).filter((one) => one.name);
+  const isPart = facts.parts.some((one) => one.kind === part.kind);
   const set = (next: Move[]) => onPart({ ...part, moves: next });
   return (
     <div className="space-y-2">
@@ -46,7 +47,7 @@ export function OwnMoves({ part, defaults, facts, shop, at, problems, onPart }: 
         value={asText(part.name)}
         onText={(name) => onPart({ ...part, name })}
       />
-      {part.kind === "own_hook" && kept.length > 0 && (
+      {!isPart && kept.length > 0 && (
         <Select
           label={t("sequence.from_shelf")}
           value=""
@@ -87,17 +88,16 @@ export function OwnMoves({ part, defaults, facts, shop, at, problems, onPart }: 
         <Button onClick={() => set([...moves, { move: "straight", length: "5" }])}>
           {t("sequence.add_move")}
         </Button>
-        <KeepOnShelf part={asLink(part, moves)} shop={shop} />
+        <KeepOnShelf part={asLink(part, moves, facts)} shop={shop} />
       </div>
     </div>
   );
 }
 
 /** What goes on the shelf: the shape itself, whether it was made as a link or as a hook. */
-function asLink(part: Part, moves: Move[]): Part {
-  return part.kind === "own_link"
-    ? { ...part, moves }
-    : { kind: "own_link", name: part.name, moves };
+function asLink(part: Part, moves: Move[], facts: Facts): Part {
+  const own = facts.parts.find((one) => "moves" in one.defaults)?.kind ?? part.kind;
+  return part.kind === own ? { ...part, moves } : { kind: own, name: part.name, moves };
 }
 
 interface MoveProps {
@@ -151,7 +151,7 @@ function KeepOnShelf({ part, shop }: { part: Part; shop: ShopView }) {
   const kept = (typed.shelf ?? []).some((one) => JSON.stringify(one) === JSON.stringify(part));
   const keep = useMutation({
     mutationFn: () =>
-      ask<ShopView>(
+      ask(
         api.PUT("/api/shop", {
           body: {
             version: shop.version,

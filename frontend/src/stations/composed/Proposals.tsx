@@ -34,7 +34,7 @@ export function Proposals({ piece, brief, plan, edit, facts, settled }: Props) {
       return;
     }
     const counted = withCounts(defaults, before, plan?.counted_out);
-    const tried = withEdits(counted, list[index]?.edits ?? []);
+    const tried = { ...withEdits(counted, list[index]?.edits ?? []), counted: false };
     edit(["piece"], tried);
     setTrial({ list, index, before, tried: JSON.stringify(tried) });
   };

@@ -1,20 +1,20 @@
 import { useId, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Sheet } from "../../api/client";
-import type { Placed } from "../../drawings/frame";
+import { copies, eachPlaced, type Placed } from "../../drawings/frame";
 import { Shape } from "../../drawings/Shape";
 import { useSize } from "../../hooks/useSize";
-import { pathOf, samePath, type Path } from "../../logic/sequence";
 
 interface Props {
   sheet: Sheet;
   colour: string;
   /** Where the front centre lies, mm. */
   centre: number | null;
-  selected: Path | null;
+  /** The name of the entry that is picked out. */
+  selected: string | undefined;
   onSelect: (entry: string) => void;
-  /** A part was dragged to the place of another. */
-  onDrag: (from: Path, to: Path) => void;
+  /** A part was dragged to the place of another, both by their entries' names. */
+  onDrag: (from: string, to: string) => void;
 }
 
 const EDGE = 16;
@@ -58,8 +58,7 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
             />
           ))}
           {laid.placed.map(({ one, x, y, order }) => {
-            const path = pathOf(one.entry ?? "");
-            const chosen = samePath(path, selected);
+            const chosen = one.entry !== "" && one.entry === selected;
             const flip = one.mirrored ? ` translate(${one.length_mm} 0) scale(-1 1)` : "";
             return (
               <g
@@ -70,8 +69,8 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
                   setDragged(one.entry ?? "");
                 }}
                 onPointerUp={() => {
-                  const from = dragged === null ? null : pathOf(dragged);
-                  if (from && path && !samePath(from, path)) onDrag(from, path);
+                  if (dragged !== null && one.entry && dragged !== one.entry)
+                    onDrag(dragged, one.entry);
                   setDragged(null);
                 }}
               >
@@ -118,13 +117,15 @@ interface Laid {
 
 /** Rows of a sequence: as few as let the parts be seen, broken between parts. */
 function layOut(sheet: Sheet, room: number): Laid | null {
-  const placed = sheet.placed ?? [];
+  const placed = eachPlaced(sheet.placed ?? []);
   if (placed.length === 0 || room < 60) return null;
   const end = (one: Placed) => (one.at as [number, number])[0] + (one.length_mm ?? 0);
   const length = Math.max(...placed.map(end));
   const ys = Object.values(sheet.shapes ?? {}).flatMap((strokes) =>
     strokes.flatMap((s) =>
-      (s.points as [number, number][]).map(([, y]) => Math.abs(y) + (s.width_mm ?? 0) / 2),
+      copies(s)
+        .flat()
+        .map(([, y]) => Math.abs(y) + (s.width_mm ?? 0) / 2),
     ),
   );
   const reach = Math.max(...ys, 1);
