@@ -57,13 +57,15 @@ $(UV):
 
 # `make test` needs all of `make demo` and more, so .dev satisfies .run too.
 .venv/.run: .venv/.python requirements/run.txt pyproject.toml
-	@test -e .venv/.dev && test .venv/.dev -nt requirements/dev.txt || $(UV) pip sync -q --python $(BIN)/python requirements/run.txt
+	@test -e .venv/.dev && test .venv/.dev -nt requirements/dev.txt || $(UV) pip sync -q --compile-bytecode --python $(BIN)/python requirements/run.txt
 	@$(UV) pip install -q --python $(BIN)/python --no-deps -e .
+	@$(BIN)/python -m compileall -q src
 	@touch $@
 
 .venv/.dev: .venv/.python requirements/dev.txt pyproject.toml
-	@$(UV) pip sync -q --python $(BIN)/python requirements/dev.txt
+	@$(UV) pip sync -q --compile-bytecode --python $(BIN)/python requirements/dev.txt
 	@$(UV) pip install -q --python $(BIN)/python --no-deps -e .
+	@$(BIN)/python -m compileall -q src
 	@touch $@ .venv/.run
 
 frontend/node_modules/.installed: frontend/package-lock.json

@@ -10,7 +10,8 @@ from jamreel.core.shop import Shop
 from jamreel.workshop import models as workshop_models
 from jamreel.workshop.demo import CAST, OTHERS, build
 from jamreel.workshop.models import Owned, Piece, Wearer, Workshop
-from jamreel.workshop.pieces import brief_for_planning, shop_of, work_out
+from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.planning import brief_for_planning, work_out
 from jamreel.workshop.wearers import keep_readings, measures_of
 
 

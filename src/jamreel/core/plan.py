@@ -1,20 +1,17 @@
 """The one door into the core: ``plan(brief, shop) -> Plan``."""
 
 from collections.abc import Callable, Container, Sequence
-from functools import cache
 from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
 from jamreel.core.body.readings import Girth, Measure, SiteId, girth_at
 from jamreel.core.brief import Brief
-from jamreel.core.closures import registered_closures
+from jamreel.core.bykind import every_error
 from jamreel.core.cutting.cuts import of_cut
 from jamreel.core.errors import Refusal, Refusals
-from jamreel.core.families import registered
 from jamreel.core.families.base import Job
 from jamreel.core.fit.ease import SCHOOLS
-from jamreel.core.parts import registered_parts
 from jamreel.core.result import Plan, Proposal
 from jamreel.core.shop import Shop
 from jamreel.core.units import Unit
@@ -187,30 +184,19 @@ def in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) -> 
         except Refusals as several:
             raise BriefRefused(tuple(problem(r) for r in several.refusals)) from None
         except ValidationError as error:
-            raise BriefRefused(tuple(problem(_refusal(e, under)) for e in error.errors())) from None
+            found = every_error(error.errors(), under)
+            raise BriefRefused(tuple(problem(_refusal(e)) for e in found)) from None
 
 
-@cache
-def _tags() -> dict[str, Container[str]]:
-    """Return the kinds that a location names after a field that may be of several."""
-    parts = set(registered_parts())
-    return {
-        "ease": set(SCHOOLS),
-        "piece": set(registered()),
-        "closure": set(registered_closures()),
-        "section": set(SHAPES),
-        "part": parts,
-        "focal": parts,
-        "hung": parts,
-    }
+# Names of kinds that a location tells after a field that may be of several.
+_TAGS: dict[str, Container[str]] = {"ease": set(SCHOOLS), "section": set(SHAPES)}
 
 
-def _refusal(error: Any, under: tuple[str, ...] = ()) -> Refusal:
+def _refusal(error: Any) -> Refusal:
     """Return a model's validation error as a refusal."""
     # Tags of unions appear in a location; they are no part of a field's name.
-    loc = [*under, *(str(part) for part in error["loc"])]
-    tags = _tags()
-    kept = [part for i, part in enumerate(loc) if i == 0 or part not in tags.get(loc[i - 1], ())]
+    loc = [str(part) for part in error["loc"]]
+    kept = [part for i, part in enumerate(loc) if i == 0 or part not in _TAGS.get(loc[i - 1], ())]
     field = ".".join(kept)
     if error["type"] == "refused":
         context = error["ctx"]

@@ -26,6 +26,8 @@ class Frozen(BaseModel):
         validate_by_name=True,
         validate_by_alias=True,
         serialize_by_alias=True,
+        # Built when first met: of many kinds a plan meets few.
+        defer_build=True,
     )
 
 

@@ -6,10 +6,9 @@ from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import brentq
-from scipy.spatial import ConvexHull
 
 from jamreel.core.errors import Refusal
+from jamreel.core.roots import root
 
 Array = npt.NDArray[np.float64]
 
@@ -160,7 +159,7 @@ def measured_outline(part: str, girth: float, breadth: float, depth: float) -> O
             high=miss(SQUAREST) + girth,
             which=odd_one(part, girth, breadth, depth),
         )
-    return Outline(a, b, float(brentq(miss, ROUNDEST, SQUAREST, xtol=1e-10)))
+    return Outline(a, b, root(miss, ROUNDEST, SQUAREST, within=1e-10))
 
 
 def odd_one(part: str, girth: float, breadth: float, depth: float) -> str:
@@ -262,6 +261,9 @@ def hull_with_finger(outline: Array, finger: float) -> tuple[Array, Array, Array
     circle = np.column_stack(
         [finger / 2 * np.cos(turn), low - finger / 2 + finger / 2 * np.sin(turn)]
     )
+    # Only a finger under the piece wants it: loading takes longer than a plan.
+    from scipy.spatial import ConvexHull
+
     cloud = np.vstack([outline, circle])
     hull = cloud[ConvexHull(cloud).vertices][::-1]
     start = int(np.argmax(hull[:, 1] - 1e-6 * np.abs(hull[:, 0])))

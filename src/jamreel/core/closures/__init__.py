@@ -1,26 +1,17 @@
 """Closures, one file each, registering itself; made of the same paths as parts."""
 
-import functools
 import importlib
-import operator
 import pkgutil
-from typing import TYPE_CHECKING, Annotated, Any
+from typing import Annotated
 
-from pydantic import Field
-
+from jamreel.core.bykind import ByKind
 from jamreel.core.closures.base import Closure, registered_closures
 
 _HELPERS = {"base", "eye"}
 for _module in sorted(m.name for m in pkgutil.iter_modules(__path__) if m.name not in _HELPERS):
     importlib.import_module(f"{__name__}.{_module}")
 
-if TYPE_CHECKING:
-    AnyClosure = Closure
-else:
-    AnyClosure: Any = Annotated[
-        functools.reduce(operator.or_, registered_closures().values()),
-        Field(discriminator="kind"),
-    ]
+AnyClosure = Annotated[Closure, ByKind(registered_closures)]
 
 
 def usual_closure() -> Closure:

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import brentq
+
+from jamreel.core.roots import root
 
 Array = npt.NDArray[np.float64]
 
@@ -74,7 +75,7 @@ def hang(span: float, length: float, pendant: float = 0.0, per_mm: float = 1.0) 
         return a * (math.sinh((start(a) + half) / a) - load / a) - length / 2
 
     # Down to where sinh still is a number; upwards a chain pulled straight never gets there.
-    a = float(brentq(miss, half / 300, 1e3 * (half + load) * span / (length - span), xtol=1e-12))
+    a = root(miss, half / 300, 1e3 * (half + load) * span / (length - span))
     x0 = start(a)
     sag = a * (math.cosh((x0 + half) / a) - math.cosh(x0 / a))
     return Fall(span=span, length=length, a=a, x0=x0, sag=sag)

@@ -8,8 +8,8 @@ import math
 from collections.abc import Sequence
 
 from pydantic import Field
-from scipy.optimize import brentq
 
+from jamreel.core.roots import root
 from jamreel.core.values import Frozen
 
 
@@ -54,7 +54,7 @@ def inside_girth_of(segments: Sequence[Segment]) -> float:
     widest = finished / (2 * math.pi)
     if all(s.thickness > 0 for s in segments) and turned(0.0) <= 0:
         raise ValueError("the parts are too thick to leave an opening")
-    return float(2 * math.pi * brentq(turned, 1e-9, widest, xtol=1e-12))
+    return 2 * math.pi * root(turned, 1e-9, widest)
 
 
 def body_length_for(inside_girth: float, fixed: Sequence[Segment], thickness: float) -> float:

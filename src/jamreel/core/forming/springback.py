@@ -5,8 +5,7 @@ Elastic-plastic bending: bent to curvature 1/R it recovers M / (E I).
 
 import math
 
-from scipy.optimize import brentq
-
+from jamreel.core.roots import root
 from jamreel.core.wire.sections import (
     Flat,
     HalfRound,
@@ -149,7 +148,7 @@ def half_disc_bend_moment(r: float, radius: float, yield_mpa: float, youngs: flo
             moment + yield_mpa * (whole[1] - b[1] - a[1]),
         )
 
-    return stresses(brentq(lambda h: stresses(h)[0], 0.0, r, xtol=1e-10 * r))[1]
+    return stresses(root(lambda h: stresses(h)[0], 0.0, r, within=1e-10 * r))[1]
 
 
 def bend_moment(section: Section, radius: float, yield_mpa: float, youngs: float) -> float:
@@ -241,4 +240,4 @@ def former_diameter(target: float, section: Section, yield_mpa: float, youngs: f
         raise ValueError(
             f"no former bends {thick:g} mm wire to an inside diameter of {target:g} mm"
         )
-    return float(brentq(miss, section.thickness, target, xtol=1e-9))
+    return root(miss, section.thickness, target, within=1e-9)

@@ -3,26 +3,18 @@
 Adding one touches its own file, its test and its words; nothing else knows their names.
 """
 
-import functools
 import importlib
-import operator
 import pkgutil
-from typing import TYPE_CHECKING, Annotated, Any
+from typing import Annotated
 
-from pydantic import Field
-
+from jamreel.core.bykind import ByKind
 from jamreel.core.parts.base import Part, registered_parts
 
 _HELPERS = {"base", "pictures", "beads", "ends", "own_shape"}
 for _module in sorted(m.name for m in pkgutil.iter_modules(__path__) if m.name not in _HELPERS):
     importlib.import_module(f"{__name__}.{_module}")
 
-if TYPE_CHECKING:
-    AnyPart = Part
-else:
-    AnyPart: Any = Annotated[
-        functools.reduce(operator.or_, registered_parts().values()), Field(discriminator="kind")
-    ]
+AnyPart = Annotated[Part, ByKind(registered_parts)]
 
 
 def lengthening(pin: float) -> Part:

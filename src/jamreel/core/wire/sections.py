@@ -9,9 +9,9 @@ from functools import cache
 from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field, model_validator
-from scipy.optimize import brentq
 
 from jamreel.core.errors import Refusal
+from jamreel.core.roots import root
 from jamreel.core.values import Frozen, Length, refused
 from jamreel.core.words import say
 
@@ -221,7 +221,7 @@ def _half_disc_plastic() -> float:
     def below(y: float) -> float:
         return y * math.sqrt(1 - y * y) + math.asin(y)
 
-    y = brentq(lambda h: below(h) - math.pi / 4, 0, 1, xtol=1e-14)
+    y = root(lambda h: below(h) - math.pi / 4, 0.0, 1.0, within=1e-14)
     # First moment about the flat: all of it is 2/3; of what lies above y, 2/3 (1 - y^2)^(3/2).
     above = 2 / 3 * (1 - y * y) ** 1.5
     return float(2 * above - 2 / 3)
