@@ -13,8 +13,10 @@ FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/nul
 demo: .venv/.run frontend/dist/.built
 	@$(BIN)/python -m jamreel demo
 
+# The front end's logic first; then two processes side by side, a browser file never split in two.
 test: .venv/.dev frontend/dist/.built chromium
-	@$(BIN)/pytest
+	@cd frontend && npm run -s test
+	@$(BIN)/pytest -n 2 --dist loadfile
 
 lint: .venv/.dev frontend/node_modules/.installed
 	$(BIN)/ruff check .

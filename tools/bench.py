@@ -63,7 +63,8 @@ def nesting() -> None:
     """Time nesting of 10 to 400 cuts, and its waste beside the hand's and the wire's own bound."""
     import random
 
-    from jamreel.core.cutting.nest import Rack, StockKind, Wanted, nest
+    from jamreel.core.cutting.nest import nest
+    from jamreel.core.cutting.problem import Rack, StockKind, Wanted
 
     heads = ("time", "proven", "gap", "scrap", "by hand", "weight/bound")
     print("nesting".ljust(24) + "".join(head.rjust(9) for head in heads))
@@ -76,9 +77,11 @@ def nesting() -> None:
             for i in range(pieces - 1)
         ]
         racks.append(Rack(id="reel", kind="reel", length=200_000))
+        started = time.perf_counter()
         plan = nest(cuts, racks, keep=60)
+        seconds = time.perf_counter() - started
         print(
-            f"{count:>4} cuts, {pieces:>2} pieces      {plan.seconds:6.2f} s {plan.optimal!s:>8} "
+            f"{count:>4} cuts, {pieces:>2} pieces      {seconds:6.2f} s {plan.optimal!s:>8} "
             f"{100 * plan.gap:5.3f} % {plan.scrap:6.0f}mm {plan.hand_scrap:6.0f}mm "
             f"{plan.weight:7.0f}/{plan.bound:.0f}"
         )

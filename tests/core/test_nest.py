@@ -11,7 +11,8 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from jamreel.core.cutting.fullest import fullest, powers
-from jamreel.core.cutting.nest import Nest, Rack, StockKind, Wanted, nest
+from jamreel.core.cutting.nest import Nest, nest
+from jamreel.core.cutting.problem import Rack, StockKind, Wanted
 from jamreel.core.errors import Refusal
 
 lengths = st.floats(5, 400).map(lambda x: round(x, 1))
@@ -25,14 +26,14 @@ def laid_out(
     rack: list[tuple[StockKind, float]],
     keep: float = 60.0,
     kerf: float = 0.0,
-    seconds: float = 1.0,
+    work: float = 1.0,
 ) -> Nest:
     return nest(
         [Wanted(id=str(i), length=n) for i, n in enumerate(wanted)],
         [Rack(id=f"r{i}", kind=kind, length=n) for i, (kind, n) in enumerate(rack)],
         keep,
         kerf,
-        seconds,
+        work,
     )
 
 
@@ -41,7 +42,7 @@ def laid_out(
 def test_no_wire_is_cut_longer_than_it_is_and_every_cut_is_placed_once(
     wanted: list[float], rack: list[tuple[StockKind, float]], kerf: float
 ) -> None:
-    plan = laid_out(wanted, rack, kerf=kerf, seconds=0.3)
+    plan = laid_out(wanted, rack, kerf=kerf, work=0.3)
     placed = [cut for one in plan.laid for cut in one.cuts]
     assert sorted([*placed, *plan.unplaced]) == sorted(str(i) for i in range(len(wanted)))
     for one in plan.laid:
@@ -163,8 +164,7 @@ def test_many_mixed_cuts_come_within_a_thousandth_of_the_bound_in_time(
         (pick.choice(["offcut", "length"]), float(pick.randint(200, 1000))) for _ in range(pieces)
     ]
     wanted = [round(pick.uniform(30, 320), 1) for _ in range(count)]
-    plan = laid_out(wanted, [*rack, ("reel", 200_000.0)], seconds=2.0)
+    plan = laid_out(wanted, [*rack, ("reel", 200_000.0)], work=2.0)
     assert plan.gap < 0.001
-    assert plan.seconds < 3.5  # two asked for; a busy machine is slow to stop
     assert plan.scrap < plan.hand_scrap
     assert plan.weight < plan.hand_weight

@@ -13,17 +13,18 @@ import numpy as np
 import pytest
 from scipy.optimize import Bounds, LinearConstraint, milp
 
-from jamreel.core.cutting.nest import Nest, Rack, StockKind, Wanted, nest
+from jamreel.core.cutting.nest import Nest, nest
+from jamreel.core.cutting.problem import Rack, StockKind, Wanted
 
 ALL_SCRAP = 1e6
 
 
-def opened(stock: float, cuts: list[tuple[float, int]], pieces: int, seconds: float = 5) -> Nest:
+def opened(stock: float, cuts: list[tuple[float, int]], pieces: int, work: float = 5) -> Nest:
     return nest(
         [Wanted(id=str(i), length=n, quantity=q) for i, (n, q) in enumerate(cuts)],
         [Rack(id=f"b{i}", kind="length", length=stock) for i in range(pieces)],
         ALL_SCRAP,
-        seconds=seconds,
+        work=work,
     )
 
 
@@ -39,7 +40,6 @@ def test_an_order_of_198_cuts_is_proven_at_33() -> None:
     plan = opened(5180, [(float(n), q) for n, q in order], 40)
     assert plan.opened == 33
     assert plan.optimal
-    assert plan.seconds < 5
     material = sum(n * q for n, q in order) / 5180
     assert math.ceil(material) == 33
     assert plan.hand_opened > 33
@@ -100,7 +100,7 @@ def test_sixty_mixed_cuts_over_twelve_pieces_in_two_seconds() -> None:
         for i in range(11)
     ]
     racks.append(Rack(id="reel", kind="reel", length=60_000))
-    plan = nest(cuts, racks, keep=60, seconds=2)
+    plan = nest(cuts, racks, keep=60, work=2)
     assert plan.unplaced == ()
     assert plan.optimal or plan.gap < 0.01
     # Beside the hand's plan, and beside what the wire alone weighs.

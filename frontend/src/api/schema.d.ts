@@ -35,7 +35,7 @@ export interface paths {
          * Board
          * @description Return what is to be cut for some pieces, laid out on the rack.
          */
-        get: operations["jamreel_api_stock_board"];
+        get: operations["jamreel_api_board_board"];
         put?: never;
         post?: never;
         delete?: never;
@@ -55,7 +55,7 @@ export interface paths {
          * Buy List
          * @description Return what has to be bought for some pieces, as CSV.
          */
-        get: operations["jamreel_api_stock_buy_list"];
+        get: operations["jamreel_api_board_buy_list"];
         put?: never;
         post?: never;
         delete?: never;
@@ -77,7 +77,7 @@ export interface paths {
          * Labels
          * @description Print a label for each bundle of cuts on the label printer.
          */
-        post: operations["jamreel_api_stock_labels"];
+        post: operations["jamreel_api_board_labels"];
         delete?: never;
         options?: never;
         head?: never;
@@ -95,7 +95,7 @@ export interface paths {
          * Board Strip
          * @description Return the bench strips of all cuts of some pieces as one PDF at 1:1.
          */
-        get: operations["jamreel_api_stock_board_strip"];
+        get: operations["jamreel_api_board_board_strip"];
         put?: never;
         post?: never;
         delete?: never;
@@ -135,7 +135,7 @@ export interface paths {
          * Calliper
          * @description Return what the calliper on the bench reads across a wire.
          */
-        get: operations["jamreel_api_stock_calliper"];
+        get: operations["jamreel_api_devices_calliper"];
         put?: never;
         post?: never;
         delete?: never;
@@ -155,7 +155,7 @@ export interface paths {
          * Scale
          * @description Return what the scale on the bench reads with a reel on it.
          */
-        get: operations["jamreel_api_stock_scale"];
+        get: operations["jamreel_api_devices_scale"];
         put?: never;
         post?: never;
         delete?: never;
@@ -217,7 +217,7 @@ export interface paths {
          * Gauges
          * @description Return both gauge systems side by side.
          */
-        get: operations["jamreel_api_stock_gauges"];
+        get: operations["jamreel_api_devices_gauges"];
         put?: never;
         post?: never;
         delete?: never;
@@ -239,7 +239,7 @@ export interface paths {
          * Sense
          * @description Return what a size is called, and what of it passes a hole.
          */
-        post: operations["jamreel_api_stock_sense"];
+        post: operations["jamreel_api_devices_sense"];
         delete?: never;
         options?: never;
         head?: never;
@@ -7615,7 +7615,7 @@ export interface operations {
             };
         };
     };
-    jamreel_api_stock_board: {
+    jamreel_api_board_board: {
         parameters: {
             query?: {
                 pieces?: string;
@@ -7691,7 +7691,7 @@ export interface operations {
             };
         };
     };
-    jamreel_api_stock_buy_list: {
+    jamreel_api_board_buy_list: {
         parameters: {
             query?: {
                 pieces?: string;
@@ -7767,7 +7767,7 @@ export interface operations {
             };
         };
     };
-    jamreel_api_stock_labels: {
+    jamreel_api_board_labels: {
         parameters: {
             query?: {
                 pieces?: string;
@@ -7843,7 +7843,7 @@ export interface operations {
             };
         };
     };
-    jamreel_api_stock_board_strip: {
+    jamreel_api_board_board_strip: {
         parameters: {
             query?: {
                 pieces?: string;
@@ -7998,7 +7998,7 @@ export interface operations {
             };
         };
     };
-    jamreel_api_stock_calliper: {
+    jamreel_api_devices_calliper: {
         parameters: {
             query: {
                 stock_id: number;
@@ -8075,7 +8075,7 @@ export interface operations {
             };
         };
     };
-    jamreel_api_stock_scale: {
+    jamreel_api_devices_scale: {
         parameters: {
             query: {
                 stock_id: number;
@@ -8305,7 +8305,7 @@ export interface operations {
             };
         };
     };
-    jamreel_api_stock_gauges: {
+    jamreel_api_devices_gauges: {
         parameters: {
             query?: never;
             header?: never;
@@ -8379,7 +8379,7 @@ export interface operations {
             };
         };
     };
-    jamreel_api_stock_sense: {
+    jamreel_api_devices_sense: {
         parameters: {
             query?: never;
             header?: never;

@@ -55,9 +55,18 @@ api = JamReelAPI(
 handle_errors(api)
 
 # Routers import the schemas above them, so they are added once the API exists.
-from jamreel.api import bench, pieces, session, stock, wearers, workshop  # noqa: E402
+from jamreel.api import (  # noqa: E402
+    bench,
+    board,
+    devices,
+    pieces,
+    session,
+    stock,
+    wearers,
+    workshop,
+)
 
-for _routes in (session, bench, pieces, wearers, workshop, stock):
+for _routes in (session, bench, pieces, wearers, workshop, stock, board, devices):
     api.add_router("", _routes.router)
 
 __all__ = ["api"]

@@ -9,12 +9,15 @@ MM_PER_INCH = 25.4
 
 @dataclass
 class Calliper:
-    """A calliper that sends its reading as a line of text, as its cable types it."""
+    """A calliper that sends its reading as a line of text, as its cable types it.
 
+    ``seed`` is what its jitter is drawn from; ``resolution`` and ``jitter`` [mm].
+    """
+
+    seed: str
     resolution: float = 0.01
     jitter: float = 0.015
     unit: Literal["mm", "in"] = "mm"
-    seed: int | None = None
 
     def __post_init__(self) -> None:
         self._random = random.Random(self.seed)

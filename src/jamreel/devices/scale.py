@@ -10,14 +10,14 @@ from jamreel.devices.readings import GRAMS_PER
 class Scale:
     """A scale that sends its reading as a line of text.
 
-    ``resolution`` [g] is its last digit; ``jitter`` [g] how far a reading strays; ``unit`` what its
-    unit switch stands at.
+    ``seed`` is what its jitter is drawn from: the same seed strays the same way. ``resolution`` [g]
+    is its last digit; ``jitter`` [g] how far a reading strays; ``unit`` its unit switch.
     """
 
+    seed: str
     resolution: float = 0.1
     jitter: float = 0.05
     unit: str = "g"
-    seed: int | None = None
 
     def __post_init__(self) -> None:
         self._random = random.Random(self.seed)

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from jamreel.core.cutting.cuts import Cut, of_cut
-from jamreel.core.cutting.nest import Laid, Nest, Rack, Wanted, nest
+from jamreel.core.cutting.nest import Laid, Nest, nest
+from jamreel.core.cutting.problem import Rack, Wanted
 from jamreel.core.result import Need
 from jamreel.core.shop import Shop
 from jamreel.core.workpiece.records import lacking
@@ -17,8 +18,8 @@ from jamreel.workshop.pieces import shop_of
 from jamreel.workshop.planning import plan_of
 from jamreel.workshop.stock import NOTHING, PIECE_KINDS, WIRE_KINDS, amounts, on_rack
 
-# How long one kind of wire is searched for, and a whole board at most [s].
-SECONDS_EACH, SECONDS_ALL = 1.5, 4.0
+# Work spent on one kind of wire, and on a whole board at most [s of a common machine].
+WORK_EACH, WORK_ALL = 1.5, 4.0
 MOST_BOUGHT = 40
 
 
@@ -112,7 +113,7 @@ def lay_out(workshop: Workshop, pieces: Sequence[Piece]) -> list[Group]:
         groups[one.cut.stock].append(one)
     have = amounts(workshop)
     stocks = [s for s in on_rack(workshop) if s.kind in WIRE_KINDS]
-    each = min(SECONDS_EACH, SECONDS_ALL / max(1, len(groups)))
+    each = min(WORK_EACH, WORK_ALL / max(1, len(groups)))
     laid = [
         _group(wanted, [s for s in stocks if s.key == key], have, shop, each)
         for key, wanted in groups.items()
@@ -126,7 +127,7 @@ def _group(
     stocks: list[Stock],
     have: dict[int, float],
     shop: Shop,
-    seconds: float,
+    work: float,
 ) -> Group:
     cuts = [Wanted(id=one.id, length=one.cut.length_mm) for one in wanted]
     racks = [
@@ -134,13 +135,13 @@ def _group(
         for s in stocks
         if have.get(s.pk, 0.0) > NOTHING
     ]
-    found = _nested(tuple(cuts), tuple(racks), shop.keep_length, seconds)
+    found = _nested(tuple(cuts), tuple(racks), shop.keep_length, work)
     if found.unplaced:
         short = {one.id: one.cut.length_mm for one in wanted if one.id in set(found.unplaced)}
         sold = shop.sold_length * math.ceil(max(short.values()) / shop.sold_length)
         count = min(MOST_BOUGHT, 2 * math.ceil(sum(short.values()) / sold) + 1)
         bought = [Rack(id=f"buy{n}", kind="buy", length=sold) for n in range(count)]
-        found = _nested(tuple(cuts), (*racks, *bought), shop.keep_length, seconds)
+        found = _nested(tuple(cuts), (*racks, *bought), shop.keep_length, work)
     by_id = {one.id: one for one in wanted}
     by_stock = {str(s.pk): s for s in stocks}
     lanes = tuple(_lane(laid, by_stock, by_id) for laid in found.laid)
@@ -175,9 +176,9 @@ def _lane(laid: Laid, stocks: dict[str, Stock], wanted: dict[str, Outstanding]) 
 
 
 @lru_cache(maxsize=128)
-def _nested(cuts: tuple[Wanted, ...], racks: tuple[Rack, ...], keep: float, seconds: float) -> Nest:
+def _nested(cuts: tuple[Wanted, ...], racks: tuple[Rack, ...], keep: float, work: float) -> Nest:
     """Return a plan for a board; while nothing changes a maker is shown the same one."""
-    return nest(cuts, racks, keep, seconds=seconds)
+    return nest(cuts, racks, keep, work=work)
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,6 @@ The linear relaxation over all patterns is solved by adding, time after time, th
 prices value most. For many pieces that are alike this says far more than counting wire does.
 """
 
-import time
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -14,6 +13,7 @@ from ortools.sat.python import cp_model
 from scipy.optimize import linprog
 
 from jamreel.core.cutting.fullest import powers
+from jamreel.core.cutting.work import CELLS, MATRIX, MODEL, Work
 
 Floats = npt.NDArray[np.float64]
 # Prices differ from true ones by rounding; less than this is no gain.
@@ -54,7 +54,7 @@ def relax(
     classes: Sequence[Class],
     start: Sequence[Column],
     missing: int,
-    deadline: float,
+    work: Work,
 ) -> tuple[float, list[Column]]:
     """Return a bound on the weight of any plan, and the patterns that gave it.
 
@@ -64,25 +64,27 @@ def relax(
         classes: pieces of wire.
         start: patterns to begin with, such as the hand's.
         missing: weight of a tenth that is not cut.
-        deadline: when to stop, by ``time.perf_counter``.
+        work: what it costs is taken off this; stops when none is left.
 
     Returns:
-        Bound, minus infinity when time ran out before there was one; and all patterns.
+        Bound, minus infinity when work ran out before there was one; and all patterns.
 
     Source: Gilmore and Gomory 1961, a linear programming approach to the cutting-stock problem.
     """
     columns = list(start)
     known = {(c.of, c.counts) for c in columns}
     bound = -np.inf
-    while time.perf_counter() < deadline:
+    while work.left > 0:
         value, prices, shares = _master(takes, wanted, classes, columns, missing)
+        cells = (len(takes) + len(classes)) * (len(columns) + len(takes))
+        work.spend(MODEL / 4 + cells / MATRIX)
         fresh: list[Column] = []
         slack = 0.0
         for of, each in enumerate(classes):
-            if time.perf_counter() > deadline:
+            if work.left <= 0:
                 # Patterns found so far serve; a bound takes the prices of all pieces.
                 return bound, columns + fresh
-            found, gain = _price(of, each, takes, wanted, prices, shares[of])
+            found, gain = _price(of, each, takes, wanted, prices, shares[of], work)
             slack += each.count * max(0.0, gain)
             if found is not None and gain > TOLERANCE and (of, found.counts) not in known:
                 known.add((of, found.counts))
@@ -130,6 +132,7 @@ def _price(
     wanted: Sequence[int],
     prices: Floats,
     share: float,
+    work: Work,
 ) -> tuple[Column | None, float]:
     """Return the pattern of one class that the prices value most, and its gain over its cost.
 
@@ -152,6 +155,7 @@ def _price(
         for kind, count in enumerate(wanted)
         for many in powers(min(count, room // takes[kind]))
     ]
+    work.spend(len(items) * room / CELLS)
     best = np.full(room + 1, -np.inf)
     best[0] = 0.0
     took = np.zeros((len(items), room + 1), dtype=bool)
@@ -189,7 +193,8 @@ def whole_plan(
     classes: Sequence[Class],
     columns: Sequence[Column],
     missing: int,
-    seconds: float,
+    work: Work,
+    most: float,
 ) -> list[Column] | None:
     """Return the best whole plan that some patterns make, a pattern for each piece used.
 
@@ -199,10 +204,11 @@ def whole_plan(
         classes: pieces of wire.
         columns: patterns to choose from.
         missing: weight of a tenth that is not cut.
-        seconds: to search for at most.
+        work: what it costs is taken off this.
+        most: work to spend.
 
     Returns:
-        Patterns, cut down to what is wanted; None when there was no time for any.
+        Patterns, cut down to what is wanted; None when the work did not do for any.
 
     Source: constraint programming (OR-Tools CP-SAT) over given patterns.
     """
@@ -217,11 +223,8 @@ def whole_plan(
         model.add(made + left_out >= count)
         terms.append(left_out * missing * takes[k])
     model.minimize(sum(terms))
-    solver = cp_model.CpSolver()
-    solver.parameters.max_time_in_seconds = max(seconds, 0.05)
-    solver.parameters.num_workers = 4
-    solver.parameters.random_seed = 1
-    if solver.solve(model) not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
+    solver = work.solve(model, most)
+    if solver is None:
         return None
     left = list(wanted)
     plan = []

@@ -1,0 +1,91 @@
+import { describe, expect, it } from "vitest";
+
+import type { Sheet } from "../api/client";
+import { copies, eachPlaced, frame, place, setDown, type Placed, type Stroke } from "./frame";
+
+const stroke = (points: [number, number][], more: object = {}) =>
+  ({ points, width_mm: 0, ...more }) as unknown as Stroke;
+const placed = (more: object) => ({ shape: "s", at: [0, 0], ...more }) as unknown as Placed;
+
+describe("what is drawn many times", () => {
+  it("is a stroke moved on by its step", () => {
+    const three = copies(stroke([[1, 2]], { times: 3, step: [10, -1] }));
+    expect(three).toEqual([[[1, 2]], [[11, 1]], [[21, 0]]]);
+    expect(copies(stroke([[1, 2]]))).toEqual([[[1, 2]]]);
+  });
+
+  it("is a shape set down at its pitch", () => {
+    const row = eachPlaced([
+      placed({ at: [5, 1], times: 3, pitch_mm: 4 }),
+      placed({ at: [50, 0] }),
+    ]);
+    expect(row.map((one) => one.at)).toEqual([
+      [5, 1],
+      [9, 1],
+      [13, 1],
+      [50, 0],
+    ]);
+  });
+
+  it("is turned about its own length when mirrored", () => {
+    expect(setDown(placed({ at: [100, 2] }), [3, 1])).toEqual([103, 3]);
+    expect(setDown(placed({ at: [100, 2], mirrored: true, length_mm: 10 }), [3, 1])).toEqual([
+      107, 3,
+    ]);
+  });
+});
+
+describe("a sheet in its box", () => {
+  const sheet = (more: object) => more as unknown as Sheet;
+
+  it("fits across, y upwards", () => {
+    const wide = frame(
+      sheet({
+        strokes: [
+          stroke([
+            [0, 0],
+            [100, 10],
+          ]),
+        ],
+      }),
+      548,
+      300,
+    );
+    expect(wide.scale).toBeCloseTo(5, 9);
+    expect(place(wide, [50, 5])).toEqual([274, 150]);
+    expect(place(wide, [50, 10])[1]).toBeLessThan(150);
+  });
+
+  it("takes repeated shapes, wire width and dimension lines into account", () => {
+    const shapes = {
+      s: [
+        stroke(
+          [
+            [0, 0],
+            [10, 0],
+          ],
+          { width_mm: 2 },
+        ),
+      ],
+    };
+    const once = sheet({ shapes, placed: [placed({})] });
+    const often = sheet({ shapes, placed: [placed({ times: 10, pitch_mm: 10 })] });
+    expect(frame(once, 348, 900).scale).toBeCloseTo(300 / 12, 9);
+    expect(frame(often, 348, 900).scale).toBeCloseTo(300 / 102, 9);
+    const line = { a: [0, 0], b: [10, 0], offset_mm: 29 };
+    const tall = sheet({ shapes, placed: [placed({})], dimensions: [line] });
+    expect(frame(tall, 900, 360).scale).toBeCloseTo(300 / 30, 9);
+  });
+
+  it("leaves room for words that start at a place", () => {
+    const strokes = [
+      stroke([
+        [0, 0],
+        [100, 1],
+      ]),
+    ];
+    const plain = frame(sheet({ strokes }), 670, 400);
+    const worded = frame(sheet({ strokes, labels: [{ anchor: "start" }] }), 670, 400);
+    expect(plain.scale - worded.scale).toBeCloseTo(1.22, 9);
+  });
+});

@@ -1,0 +1,172 @@
+"""What is to be cut from what, in whole tenths, and what a plan of it weighs."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from jamreel.core.cutting.columns import Class
+from jamreel.core.errors import Refusal
+from jamreel.core.values import Frozen
+
+StockKind = Literal["offcut", "length", "reel", "buy"]
+# What a millimetre weighs by where it comes from, in hundredths; common practice, no source.
+WEIGHT: dict[StockKind, int] = {"offcut": 40, "length": 90, "reel": 100, "buy": 250}
+# What opening a piece weighs: half a millimetre of reel wire.
+OPEN = 500
+# Lengths are solved in tenths of a millimetre: finer than any hand cuts.
+TENTHS = 10
+ORDER: tuple[StockKind, ...] = ("offcut", "length", "reel", "buy")
+# A tenth that is not cut weighs more than any wire that could be opened for it.
+MISSING = 20_000
+
+# How many of each length come off each piece of wire.
+Plan = list[list[int]]
+
+
+class Wanted(Frozen):
+    """A length to cut [mm], so many of it; ``trim`` is lost at each cut beside the length."""
+
+    id: str
+    length: float
+    quantity: int = 1
+
+
+class Rack(Frozen):
+    """A piece of wire to cut from [mm]."""
+
+    id: str
+    kind: StockKind
+    length: float
+
+
+def is_reel(rack: Rack) -> bool:
+    """Return whether a piece is a reel, of which nothing is scrap."""
+    return rack.kind == "reel"
+
+
+@dataclass(frozen=True)
+class Problem:
+    """Kinds of cut by length, pieces of wire, the keep-length and the kerf, all in tenths."""
+
+    lengths: list[int]
+    counts: list[int]
+    ids: list[list[str]]
+    racks: list[Rack]
+    rooms: list[int]
+    keep: int
+    kerf: int
+
+    @property
+    def takes(self) -> list[int]:
+        """Return what each kind of cut takes, kerf included."""
+        return [length + self.kerf for length in self.lengths]
+
+    def used(self, row: Sequence[int]) -> int:
+        """Return what some cuts take of one piece."""
+        return sum(n * take for n, take in zip(row, self.takes, strict=True))
+
+    def scrap(self, b: int, left: int) -> int:
+        """Return how much of a remnant is scrap."""
+        return 0 if is_reel(self.racks[b]) or left >= self.keep else left
+
+    def weighs(self, b: int, row: Sequence[int]) -> int:
+        """Return what it weighs to take some cuts off one piece."""
+        used = self.used(row)
+        if used == 0:
+            return 0
+        scrap = self.scrap(b, self.rooms[b] - used)
+        return OPEN + WEIGHT[self.racks[b].kind] * (used + scrap)
+
+    def missing(self, plan: Plan) -> list[int]:
+        """Return how many of each length a plan leaves out."""
+        return [count - sum(row[k] for row in plan) for k, count in enumerate(self.counts)]
+
+    def weight(self, plan: Plan) -> int:
+        """Return what a plan weighs: used and scrapped wire by where it lies, what is missing."""
+        total = sum(self.weighs(b, row) for b, row in enumerate(plan))
+        return total + MISSING * self.used(self.missing(plan))
+
+    def least(self) -> int:
+        """Return what the wire alone weighs, were nothing scrapped and the lightest taken first.
+
+        Opening a piece counts by the share of it that is used, or once in all: no plan opens for
+        less.
+        """
+        rooms = [(WEIGHT[k.kind], r) for k, r in zip(self.racks, self.rooms, strict=True) if r]
+        by_share = self._lightest([(weight + OPEN / room, room) for weight, room in rooms])
+        once = OPEN if rooms and self.counts else 0
+        return math.ceil(max(by_share, once + self._lightest(rooms)) - 1e-6)
+
+    def _lightest(self, rates: Sequence[tuple[float, int]]) -> float:
+        """Return what the wanted wire weighs at the lightest rates, and what is missing then."""
+        wanted = self.used(self.counts)
+        total = 0.0
+        for rate, room in sorted(rates):
+            taken = min(room, wanted)
+            total += rate * taken
+            wanted -= taken
+        return total + MISSING * wanted
+
+    def grain(self) -> int:
+        """Return what the weights of all plans are multiples of, 0 where of nothing coarse."""
+        pieces = list(zip(self.racks, self.rooms, strict=True))
+        if any(is_reel(rack) or room > self.keep for rack, room in pieces):
+            return 0
+        return math.gcd(*(OPEN + WEIGHT[rack.kind] * room for rack, room in pieces))
+
+    def classes(self) -> tuple[list[Class], list[list[int]]]:
+        """Return pieces of wire that are alike as classes, and which pieces each stands for."""
+        members: dict[tuple[StockKind, int], list[int]] = {}
+        for b, (rack, room) in enumerate(zip(self.racks, self.rooms, strict=True)):
+            members.setdefault((rack.kind, room), []).append(b)
+        classes = [
+            Class(room, len(found), WEIGHT[kind], self.keep, OPEN, endless=kind == "reel")
+            for (kind, room), found in members.items()
+        ]
+        return classes, list(members.values())
+
+    def part(self, pieces: Sequence[int], counts: Sequence[int]) -> "Problem":
+        """Return the problem of some cuts on some of the pieces; kinds that are not wanted go."""
+        kinds = [k for k, count in enumerate(counts) if count]
+        return Problem(
+            [self.lengths[k] for k in kinds],
+            [counts[k] for k in kinds],
+            [self.ids[k] for k in kinds],
+            [self.racks[b] for b in pieces],
+            [self.rooms[b] for b in pieces],
+            self.keep,
+            self.kerf,
+        )
+
+
+def in_tenths(
+    cuts: Sequence[Wanted], racks: Sequence[Rack], keep: float, kerf: float = 0.0
+) -> Problem:
+    """Return the problem of cutting some lengths from some pieces of wire.
+
+    Raises:
+        Refusal: a length or a piece of wire that is none.
+    """
+    kinds: dict[int, list[str]] = {}
+    for cut in cuts:
+        if not cut.length > 0 or not math.isfinite(cut.length):
+            raise Refusal("cut_length", got=f"{cut.length:g} mm", field=f"cuts.{cut.id}")
+        # Up to the next tenth, so that nothing is cut short.
+        tenths = math.ceil(round(cut.length * TENTHS, 6))
+        kinds.setdefault(tenths, []).extend([cut.id] * cut.quantity)
+    order = sorted(kinds, reverse=True)
+    for rack in racks:
+        if rack.length < 0 or not math.isfinite(rack.length):
+            raise Refusal("rack_length", got=f"{rack.length:g} mm", field=f"racks.{rack.id}")
+    # Short offcuts before long ones: what is nearly used up goes first.
+    ranked = sorted(racks, key=lambda r: (ORDER.index(r.kind), r.length, r.id))
+    return Problem(
+        order,
+        [len(kinds[length]) for length in order],
+        [kinds[length] for length in order],
+        ranked,
+        [math.floor(round(r.length * TENTHS, 6)) for r in ranked],
+        round(keep * TENTHS),
+        math.ceil(round(kerf * TENTHS, 6)),
+    )
