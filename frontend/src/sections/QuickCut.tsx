@@ -20,7 +20,7 @@ interface Quick {
   ease: string;
 }
 const EMPTY: Quick = {
-  kind: "sliding_bangle",
+  kind: "",
   values: {},
   size: "14 awg",
   metal: "copper",
@@ -53,11 +53,12 @@ export function QuickCut() {
   const facts = useQuery(queries.facts()).data;
   const [quick, setQuick] = useState<Quick>(kept);
   useEffect(() => sessionStorage.setItem(KEY, JSON.stringify(quick)), [quick]);
-  const start = facts && startOf(facts, quick.kind);
+  const chosen = quick.kind || (facts?.kinds[0]?.kind ?? "");
+  const start = facts && startOf(facts, chosen);
   const kind = start?.kind;
   const sites = kind?.sites ?? [];
   const ready = sites.length > 0 && sites.every((site) => (quick.values[site] ?? "").trim() !== "");
-  const brief = briefOf(quick, start?.piece ?? { kind: quick.kind }, sites);
+  const brief = briefOf(quick, start?.piece ?? { kind: chosen }, sites);
   const worked = useQuery({
     queryKey: ["plan", brief],
     queryFn: () => ask(api.POST("/api/plan", { body: { brief } })),
@@ -101,8 +102,8 @@ export function QuickCut() {
             label={t("make_up.kind")}
             className="col-span-2"
             facts={facts}
-            value={quick.kind}
-            onChoose={(chosen) => setQuick({ ...quick, kind: chosen, ...wireOf(chosen) })}
+            value={chosen}
+            onChoose={(kind) => setQuick({ ...quick, kind, ...wireOf(kind) })}
           />
         )}
         {sites.map((site) => (

@@ -5,7 +5,7 @@ from jamreel.core.wire.metals import Metal, WireChoice
 from jamreel.core.wire.sections import Twisted
 
 
-def assumed_system(wire: WireChoice) -> Advice | None:
+def assumed_system(wire: WireChoice, field: str = "wire") -> Advice | None:
     """Return a note when a bare gauge number took the maker's default system."""
     size = wire.size
     if not size.assumed:
@@ -13,7 +13,7 @@ def assumed_system(wire: WireChoice) -> Advice | None:
     return advise(
         "assumed_system",
         "note",
-        "wire.size",
+        f"{field}.size",
         number=size.number,
         system=size.system.upper(),
         diameter=size.diameter_mm,

@@ -35,7 +35,8 @@ class Construction(Asking, ABC):
     bound its choices [mm]; ``asks`` is what a try-on of it notes; ``eases`` tells whether the
     maker's ease is a choice here, ``wired`` whether the wire is, ``any_section`` whether wire that
     is not round can be made into it. ``usual_wire`` is what a new one starts with, as typed;
-    ``presets`` are further ways to start.
+    ``presets`` are further ways to start; ``suggested`` marks what a new piece is until another
+    construction is chosen.
     """
 
     kind: str
@@ -47,6 +48,7 @@ class Construction(Asking, ABC):
     eases: ClassVar[bool] = True
     wired: ClassVar[bool] = True
     any_section: ClassVar[bool] = False
+    suggested: ClassVar[bool] = False
     usual_wire: ClassVar[Mapping[str, str]] = usually("14 awg")
     presets: ClassVar[tuple[Preset, ...]] = ()
 
@@ -75,5 +77,5 @@ class Construction(Asking, ABC):
 
 
 def registered() -> Mapping[str, type[Construction]]:
-    """Return all constructions by kind."""
-    return dict(sorted(_registry.items()))
+    """Return all constructions by kind, the suggested one first."""
+    return dict(sorted(_registry.items(), key=lambda row: (not row[1].suggested, row[0])))

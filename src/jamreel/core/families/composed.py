@@ -186,7 +186,7 @@ class Composed(MakeUp, Construction):
                 ("off_length", abs(worked.off), None),
                 *self.rows(worked),
             ],
-            answers=self.answers() if in_all else {**self.answers(), "cut": "finished"},
+            answers=self.answers() if in_all else {**self.answers(), "cut": "body"},
             wires=wires,
             steps=order_of_work(self, laid, wires, self.worn_cautions),
             advice=tuple(_once(self._judged(worked))),

@@ -2,9 +2,10 @@
 
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from jamreel.core.values import Frozen
+from jamreel.core.errors import Refusal
+from jamreel.core.values import Frozen, refused
 from jamreel.core.wire.metals import WireChoice
 
 OwnRole = Annotated[str, Field(pattern=r"^[a-z][a-z0-9 _-]{0,29}$")]
@@ -24,6 +25,13 @@ class PaletteChoice(Frozen):
     rings: WireChoice | None = None
     closure: WireChoice | None = None
     own: dict[OwnRole, WireChoice] = Field(default_factory=dict, max_length=8)
+
+    @model_validator(mode="after")
+    def _names_no_role(self) -> "PaletteChoice":
+        taken = next((name for name in self.own if name in (*ROLES, "body")), None)
+        if taken is not None:
+            raise refused(Refusal("wire_named_as_role", got=taken, under="own"))
+        return self
 
     def by_role(self) -> dict[str, WireChoice]:
         """Return the chosen wires by role, the maker's own under ``own.<name>``."""

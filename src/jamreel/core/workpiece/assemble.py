@@ -132,12 +132,14 @@ def _advice(job: Job, family: str, own: Workings, cuts: tuple[Cut, ...]) -> tupl
     # Each metal that is cut, once; the body's where nothing is.
     metals = {laid.wire.metal.id: laid.wire.metal for laid in own.wires}
     metals = metals or {job.wires.body.metal.id: job.wires.body.metal}
+    beside = job.palette.by_role()
     return given(
         *own.advice,
         *(about_girth(girth) for girth in job.girths.values()),
         _limits(job, own.fit) if own.fit and own.offers_ease else None,
         *(former_near(former) for former in own.formers),
         assumed_system(job.wire),
+        *(assumed_system(wire, f"palette.{role}") for role, wire in beside.items()),
         *(needs_own_shears(metal) for metal in metals.values()),
         section_springback(job.wire),
         *(twist_first(job.wire, cut.length_mm) for cut in cuts),

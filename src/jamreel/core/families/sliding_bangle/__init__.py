@@ -40,6 +40,7 @@ class SlidingBangle(OneWire):
     family: ClassVar[str] = "bangle"
     part: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth", "hand_pass_girth")
+    suggested: ClassVar[bool] = True
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
     asks: ClassVar[tuple[str, ...]] = (
         "passes_hand",
