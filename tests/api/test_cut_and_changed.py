@@ -69,7 +69,8 @@ class Bench:
         return [key for key in self.now["standing"]["open_wires"] if key.startswith(start)]
 
     def length(self, cut: str) -> float:
-        return next(c["length_mm"] for c in self.now["plan"]["cuts"] if c["id"] == cut)
+        lengths: dict[str, float] = {c["id"]: c["length_mm"] for c in self.now["plan"]["cuts"]}
+        return lengths[cut]
 
     def rack(self) -> list[Row]:
         found: list[Row] = self.client.get("/api/stock").json()["stock"]

@@ -174,7 +174,7 @@ def test_a_palette_gives_roles_their_sizes() -> None:
 def test_single_wires_have_minutes_needs_mass_and_a_weakest_point_too() -> None:
     for kind in ("closed_bangle", "open_cuff", "ear_cuff"):
         plan = plan_raw(deepcopy(example(kind)), Shop())
-        assert plan.minutes > 0
+        assert (plan.minutes or 0) > 0
         assert plan.mass_g == pytest.approx(sum(c.mass_g * c.quantity for c in plan.cuts))
         assert plan.weakest is not None
         assert plan.weakest.newtons > 0

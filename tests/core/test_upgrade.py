@@ -125,7 +125,7 @@ def test_entries_get_the_names_that_reading_them_gives() -> None:
 
 
 def test_names_are_given_to_those_without_and_taken_from_none() -> None:
-    row = [
+    row: list[dict[str, Any]] = [
         {"part": {"kind": "bead"}},
         {"id": "e1", "group": [{"id": "", "part": {"kind": "coil"}}, {"part": {"kind": "bead"}}]},
         {"id": "mine", "part": {"kind": "bead"}},

@@ -1,0 +1,151 @@
+"""Plans are worked out once: by brief, shop, what was done, and the code."""
+
+from collections.abc import Iterator
+from copy import deepcopy
+from typing import Any
+
+import pytest
+from django.db import connection
+
+from jamreel.core import plan as core_plan
+from jamreel.core.shop import Shop
+from jamreel.core.workpiece.records import Record
+from jamreel.workshop import making, planning
+from jamreel.workshop.board import lay_out, outstanding, short_of, to_fetch
+from jamreel.workshop.models import Piece, Wearer, Workshop
+from jamreel.workshop.pieces import save_brief, shop_of, start_piece
+from jamreel.workshop.planning import brief_for_planning, forget_plans, plan_of, work_out
+from tests.conftest import WORKED
+from tests.core.families import example
+
+
+@pytest.fixture
+def planned(monkeypatch: pytest.MonkeyPatch) -> Iterator[list[Any]]:
+    """What was really planned, in order; nothing is remembered from before."""
+    forget_plans()
+    asked: list[Any] = []
+    real = core_plan.plan_raw
+
+    def counted(brief: Any, shop: Shop, records: Any = ()) -> Any:
+        asked.append(brief)
+        return real(brief, shop, records)
+
+    monkeypatch.setattr(planning, "plan_raw", counted)
+    yield asked
+    forget_plans()
+
+
+def test_a_brief_is_planned_once(planned: list[Any]) -> None:
+    first = work_out(WORKED, Shop())
+    again = work_out(deepcopy(WORKED), Shop())
+    assert again is first
+    assert len(planned) == 1
+
+
+def test_another_brief_shop_or_record_is_another_plan(planned: list[Any]) -> None:
+    work_out(WORKED, Shop())
+    work_out({**WORKED, "cutting": {"trim": "2"}}, Shop())
+    work_out(WORKED, Shop(keep_length=80))
+    cut = Record(kind="cut", key="bangle", planned=245.5, actual=240.0)
+    done = work_out(WORKED, Shop(), [cut])
+    assert len(planned) == 4
+    assert done.standing.wires[0].verdict == "short"
+    assert done.records == (cut,)
+
+
+def test_other_code_is_another_plan(planned: list[Any], monkeypatch: pytest.MonkeyPatch) -> None:
+    work_out(WORKED, Shop())
+    monkeypatch.setattr(planning, "code", lambda: "later")
+    work_out(WORKED, Shop())
+    assert len(planned) == 2
+
+
+def test_problems_are_remembered_like_plans(planned: list[Any]) -> None:
+    wrong = {**WORKED, "wire": {"size": "14 whatever"}}
+    one, two = work_out(wrong, Shop()), work_out(wrong, Shop())
+    assert one is two
+    assert one.plan is None
+    assert one.problems[0].field == "wire.size"
+    assert len(planned) == 1
+
+
+def test_so_many_are_remembered_and_no_more(
+    planned: list[Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(planning, "MOST_REMEMBERED", 3)
+    briefs = [{**WORKED, "cutting": {"trim": f"1.{n}"}} for n in range(5)]
+    for brief in briefs:
+        work_out(brief, Shop())
+    work_out(briefs[-1], Shop())
+    assert len(planned) == 5
+    work_out(briefs[0], Shop())
+    assert len(planned) == 6
+
+
+def test_what_was_looked_at_last_stays(planned: list[Any], monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(planning, "MOST_REMEMBERED", 2)
+    one, two, three = ({**WORKED, "cutting": {"trim": f"2.{n}"}} for n in range(3))
+    for brief in (one, two, one, three, one):
+        work_out(brief, Shop())
+    assert len(planned) == 3
+
+
+def pieces_of(bench: Workshop) -> list[Piece]:
+    names = ("linked_bracelet", "linked_necklace", "closed_bangle", "ear_cuff")
+    return [start_piece(bench, name, example(name)) for name in names]
+
+
+def test_a_board_plans_each_piece_once(bench: Workshop, planned: list[Any]) -> None:
+    pieces = pieces_of(bench)
+    forget_plans()
+    planned.clear()
+    lay_out(bench, pieces)
+    assert len(planned) == len(pieces)
+    shop = shop_of(bench)
+    outstanding(pieces, shop)
+    short_of(bench, to_fetch(bench, pieces))
+    assert len(planned) == len(pieces)
+
+
+def test_a_tick_plans_before_the_database_is_locked(
+    bench: Workshop, planned: list[Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    piece = start_piece(bench, "Links", example("linked_bracelet"))
+    forget_plans()
+    planned.clear()
+    locked: list[bool] = []
+    real = planning.plan_raw
+
+    def watched(*args: Any) -> Any:
+        # The test's own transaction is one block deep.
+        locked.append(len(connection.savepoint_ids) > 0)
+        return real(*args)
+
+    monkeypatch.setattr(planning, "plan_raw", watched)
+    making.tick(bench, piece.pk, "cut", "e1/linked_bead#1")
+    assert locked[0] is False
+
+
+def test_a_save_plans_its_brief_once(bench: Workshop, planned: list[Any]) -> None:
+    piece = start_piece(bench, "Bangle", WORKED)
+    planned.clear()
+    save_brief(bench, piece.pk, piece.version, {**WORKED, "cutting": {"trim": "3"}})
+    assert len(planned) == 1
+
+
+def test_a_childs_piece_is_planned_as_one(bench: Workshop) -> None:
+    piece = start_piece(bench, "Choker", example("choker"))
+    assert "child" not in brief_for_planning(piece)
+    child = Wearer.objects.create(workshop=bench, name="Wren Halloway", is_child=True)
+    piece.wearer = child
+    assert brief_for_planning(piece)["child"] is True
+    plan = plan_of(piece, shop_of(bench)).plan
+    assert plan is not None
+    assert "child_neck" in {note.id for note in plan.advice}
+
+
+def test_a_brief_of_an_earlier_format_is_planned_as_it_reads_now(bench: Workshop) -> None:
+    old = {**deepcopy(WORKED), "schema": 1}
+    piece = start_piece(bench, "Old", old)
+    assert brief_for_planning(piece)["schema"] == 2
+    assert plan_of(piece, shop_of(bench)).plan is not None
