@@ -29,7 +29,7 @@ class Frame(BaseModel):
     holds: Annotated[Any, ByKind(lambda: PLAIN)]
 
 
-KINDS = {**PLAIN, "frame": Frame}
+KINDS: dict[str, type[BaseModel]] = {**PLAIN, "frame": Frame}
 Shape = Annotated[Any, ByKind(lambda: KINDS)]
 
 
@@ -45,7 +45,7 @@ def wrong(raw: Any) -> list[tuple[tuple[Any, ...], str]]:
 
 def test_each_kind_is_read_by_its_own_model() -> None:
     sheet = Sheet.model_validate({"shapes": [{"kind": "square", "side": 2}, {"kind": "round"}]})
-    assert [type(one) for one in sheet.shapes] == [Square, Round]
+    assert [one.kind for one in sheet.shapes] == ["square", "round"]
     assert sheet.shapes[0].side == 2.0
 
 

@@ -114,7 +114,7 @@ def test_a_tick_plans_before_the_database_is_locked(
     forget_plans()
     planned.clear()
     locked: list[bool] = []
-    real = planning.plan_raw
+    real = core_plan.plan_raw
 
     def watched(*args: Any) -> Any:
         # The test's own transaction is one block deep.

@@ -1,0 +1,109 @@
+"""What a browser loads first: facts once, answers packed, scripts no heavier than stated."""
+
+import gzip
+import json
+from pathlib import Path
+from typing import Any
+
+import pytest
+from django.test import Client
+
+from tests.conftest import ROOT
+
+DIST = ROOT / "frontend" / "dist"
+# A first load of any screen: script, packed [bytes].
+MOST_SCRIPT = 130_000
+
+
+def test_facts_are_sent_once_and_then_known_by_their_tag(client: Client) -> None:
+    first = client.get("/api/facts")
+    assert first.status_code == 200
+    tag = first["ETag"]
+    again = client.get("/api/facts", headers={"If-None-Match": tag})
+    assert (again.status_code, again.content) == (304, b"")
+    assert again["ETag"] == tag
+    # A cache on the way may have packed it, and says so.
+    weak = client.get("/api/facts", headers={"If-None-Match": f'"other", W/{tag}'})
+    assert weak.status_code == 304
+    other = client.get("/api/facts", headers={"If-None-Match": '"something-else"'})
+    assert other.status_code == 200
+
+
+def test_a_metal_of_the_makers_own_changes_the_facts(client: Client) -> None:
+    tag = client.get("/api/facts")["ETag"]
+    shop = client.get("/api/shop").json()
+    metal = {
+        "id": "shibuichi",
+        "name": "shibuichi",
+        "density": 9.6,
+        "youngs": 105_000,
+    }
+    typed = {**shop["typed"], "metals": [metal]}
+    saved = client.put(
+        "/api/shop",
+        json.dumps({"version": shop["version"], "shop": typed}),
+        content_type="application/json",
+    )
+    if saved.status_code != 200:
+        pytest.fail(saved.content.decode())
+    now = client.get("/api/facts", headers={"If-None-Match": tag})
+    assert now.status_code == 200
+    assert now["ETag"] != tag
+    assert "shibuichi" in {metal["name"] for metal in now.json()["metals"]}
+
+
+def test_the_suggested_construction_comes_first(client: Client) -> None:
+    kinds = [kind["kind"] for kind in client.get("/api/facts").json()["kinds"]]
+    assert kinds[0] == "sliding_bangle"
+    assert kinds[1:] == sorted(kinds[1:])
+
+
+def test_answers_are_packed_for_those_who_can_unpack_them(client: Client) -> None:
+    plain = client.get("/api/facts", headers={"Accept-Encoding": "identity"})
+    packed = client.get("/api/facts", headers={"Accept-Encoding": "gzip"})
+    assert packed["Content-Encoding"] == "gzip"
+    assert json.loads(gzip.decompress(packed.content)) == plain.json()
+    assert len(packed.content) < 0.25 * len(plain.content)
+
+
+def needed(manifest: dict[str, Any], name: str, seen: set[str]) -> set[str]:
+    """Return the files that a chunk needs at once, itself among them."""
+    if name in seen:
+        return seen
+    seen.add(name)
+    for other in manifest[name].get("imports", []):
+        needed(manifest, other, seen)
+    return seen
+
+
+@pytest.fixture(scope="module")
+def manifest() -> dict[str, Any]:
+    found: dict[str, Any] = json.loads((DIST / ".vite" / "manifest.json").read_text())
+    return found
+
+
+def packed_size(manifest: dict[str, Any], names: set[str]) -> int:
+    files = {manifest[name]["file"] for name in names}
+    return sum(len(gzip.compress(Path(DIST / file).read_bytes(), 9)) for file in files)
+
+
+def test_a_first_load_is_light_whichever_screen_it_opens(manifest: dict[str, Any]) -> None:
+    entry = next(name for name, chunk in manifest.items() if chunk.get("isEntry"))
+    at_once = needed(manifest, entry, set())
+    assert packed_size(manifest, at_once) < MOST_SCRIPT
+    screens = manifest[entry].get("dynamicImports", [])
+    assert len(screens) >= 5
+    sizes = {
+        screen: packed_size(manifest, needed(manifest, screen, set(at_once))) for screen in screens
+    }
+    bench = next(size for screen, size in sizes.items() if "Bench" in screen)
+    assert bench < MOST_SCRIPT
+    # No other screen is loaded with the first one.
+    assert not set(screens) & at_once
+
+
+def test_no_mathematics_font_and_no_shape_library_ship(manifest: dict[str, Any]) -> None:
+    names = " ".join(path.name.lower() for path in DIST.rglob("*"))
+    assert "math" not in names
+    lock = (ROOT / "frontend" / "package-lock.json").read_text()
+    assert "d3-shape" not in lock
