@@ -144,7 +144,7 @@ def measured_outline(part: str, girth: float, breadth: float, depth: float) -> O
         >>> round(measured_outline("wrist", 189.8068, 70, 50).exponent, 3)
         2.0
 
-    Source: plain geometry, solved by Brent's method (scipy).
+    Source: plain geometry, solved by ``roots.root``.
     """
     a, b = breadth / 2, depth / 2
 

@@ -226,7 +226,7 @@ def former_diameter(target: float, section: Section, yield_mpa: float, youngs: f
         >>> round(former_diameter(60.0, Round(diameter=2.0), 210.0, 117000.0), 1)
         54.7
 
-    Source: ``sprung_diameter`` solved by Brent's method (scipy).
+    Source: ``sprung_diameter`` solved by ``roots.root``.
     """
     offset = 2 * section.neutral_offset
 

@@ -1,0 +1,26 @@
+import { expect, it } from "vitest";
+
+import { isBead, toneOf } from "./tones";
+
+it.each([
+  ["reed", "var(--color-reed)"],
+  ["ink", "var(--color-inkbead)"],
+  ["bought", "var(--color-bought)"],
+  // Another metal than the body's brings its own colour.
+  ["#C2A14A", "#C2A14A"],
+  ["", undefined],
+  ["mauve", undefined],
+  [undefined, undefined],
+])("a tone %j is filled with %j", (tone, colour) => {
+  expect(toneOf(tone)).toBe(colour);
+});
+
+it.each([
+  ["plum", true],
+  ["bought", false],
+  ["#C2A14A", false],
+  ["", false],
+  [undefined, false],
+])("a tone %j is a bead's: %j", (tone, bead) => {
+  expect(isBead(tone)).toBe(bead);
+});
