@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.closing import hook_passes
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, edge, flipped, ring
@@ -37,12 +38,25 @@ class BroadHook(Closure):
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook is as broad as the pin its U is bent on lets pass."""
         w = wires.of("closure", self.wire)
-        reach = self.loop_pin + w.d
-        loop = Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
         broad = max(self.catch_pin - 2 * w.d - 1.0, 2 * w.d)
+        return Fastened(
+            lying(self._catch(w), self.lies),
+            lying(self._hook(w, broad), self.lies),
+            opens_at("hook", w, self.hook_pin, 2),
+            (hook_passes(broad + 2 * w.d, self.catch_pin),),
+            one_hand=True,
+        )
+
+    @property
+    def _loop(self) -> Bend:
+        return Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
+
+    def _hook(self, w: Wire, broad: float) -> Made:
+        """Return the hook: a U as broad as the catch lets pass, turned over."""
+        reach, loop = self.loop_pin + w.d, self._loop
         over = math.pi * (self.hook_pin + w.d) / 2
         leg = Straight(length=self.shank + over)
-        hook = Made(
+        return Made(
             length=reach + self.shank + hook_bearing(self.hook_pin),
             thickness=self.hook_pin + 2 * w.d,
             width=broad + 2 * w.d,
@@ -69,9 +83,13 @@ class BroadHook(Closure):
             ),
             minutes=7.0,
         )
+
+    def _catch(self, w: Wire) -> Made:
+        """Return the catch: a wider U."""
+        reach, loop = self.loop_pin + w.d, self._loop
         length = reach + self.catch_leg + hook_bearing(self.catch_pin)
         mirrored = flipped(self._u_picture(w.d, self.catch_pin, reach, self.catch_leg), length)
-        catch = Made(
+        return Made(
             length=length,
             thickness=w.d,
             width=self.catch_pin + 2 * w.d,
@@ -93,13 +111,6 @@ class BroadHook(Closure):
             strokes=mirrored,
             steps=(closure_step("catch", pin=self.catch_pin, apart=self.catch_pin),),
             minutes=4.0,
-        )
-        return Fastened(
-            lying(catch, self.lies),
-            lying(hook, self.lies),
-            opens_at("hook", w, self.hook_pin, 2),
-            (hook_passes(broad + 2 * w.d, self.catch_pin),),
-            one_hand=True,
         )
 
     def _hook_picture(self, d: float, broad: float, reach: float) -> tuple[Stroke, ...]:

@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.closing import hook_passes
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at, pulls_at
 from jamreel.core.parts.pictures import arc_points, ring, wraps
@@ -33,11 +34,21 @@ class SHook(Closure):
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the S bears at the insides of its two bows."""
         w = wires.of("closure", self.wire)
+        return Fastened(
+            lying(self._ring(w), self.lies),
+            lying(self._hook(w), self.lies),
+            opens_at("hook", w, self.hook_pin),
+            (hook_passes(1.5 * w.d, self.ring_pin),),
+            one_hand=True,
+        )
+
+    def _hook(self, w: Wire) -> Made:
+        """Return the S."""
         bow = Bend(angle=1.35 * math.pi, pin=self.hook_pin, label="bow")
         other = Bend(angle=1.35 * math.pi, pin=self.hook_pin, side="right", label="bow")
         length = 2 * self.hook_pin + w.d
         tips = Straight(length=1.5 * w.d)
-        hook = Made(
+        return Made(
             length=length,
             thickness=0.8 * w.d,
             width=self.hook_pin + 2 * w.d,
@@ -63,9 +74,12 @@ class SHook(Closure):
             ),
             minutes=6.0,
         )
+
+    def _ring(self, w: Wire) -> Made:
+        """Return the ring that it hooks into."""
         end = End(self.ring_pin, w.d, not self.soldered, "any")
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
-        eye = Made(
+        return Made(
             length=self.ring_pin,
             thickness=w.d,
             width=self.ring_pin + 2 * w.d,
@@ -83,13 +97,6 @@ class SHook(Closure):
                 ),
             ),
             minutes=3.0,
-        )
-        return Fastened(
-            lying(eye, self.lies),
-            lying(hook, self.lies),
-            opens_at("hook", w, self.hook_pin),
-            (hook_passes(1.5 * w.d, self.ring_pin),),
-            one_hand=True,
         )
 
     def _picture(self, d: float) -> tuple[Stroke, ...]:

@@ -120,7 +120,8 @@ class HangingNecklace(Composed):
                 field="piece.entries",
                 least=back + span * 1.02,
             )
-        weigh = Scale(worked.laid.kinds)
+        weigh = worked.memo.get("scale") or Scale(worked.laid.kinds)
+        worked.memo["scale"] = weigh
         mass = sum(weigh(p) for p in worked.laid.parts if not p.drop)
         pendant = sum(weigh(p) for p in self._middle(worked.laid))
         chain = mass - sum(weigh(p) for p in self._middle(worked.laid) if not p.drop)

@@ -20,6 +20,9 @@ class Palette:
     body: Wire
     beside: Mapping[str, Wire] = field(default_factory=dict)
 
+    def __hash__(self) -> int:
+        return hash((self.body, tuple(sorted(self.beside))))
+
     def of(self, role: str, size: WireSize | None = None, usual: float | None = None) -> Wire:
         """Return the wire of a role.
 

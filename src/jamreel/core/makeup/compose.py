@@ -4,7 +4,7 @@ import hashlib
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from itertools import pairwise
 
 from jamreel.core.closures.base import Fastened
@@ -17,6 +17,7 @@ from jamreel.core.parts import lengthening
 from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, pulls_at
 from jamreel.core.parts.ends import loop_end, loop_picture, reach
 from jamreel.core.path.moves import Straight
+from jamreel.core.words import voice
 
 
 @dataclass(frozen=True)
@@ -165,11 +166,18 @@ class Maker:
         except Refusal as refusal:
             raise refusal.at(f"{place}.{refusal.field}") from None
         try:
-            made = unit.part.make(wires)
+            made = _made(unit.part, wires, voice())
         except Refusal as refusal:
             under = place if unit.path == unit.entry else f"{place}.part"
             raise refusal.at(f"{under}.{refusal.field}") from None
         return in_its_metal(made, self._wires.body)
+
+
+# A keystroke changes one part; the others are made as they were.
+@lru_cache(maxsize=1024)
+def _made(part: Part, wires: Palette, voice: tuple[str, str]) -> Made:
+    """Return a part as made; ``voice`` is what its steps are said in."""
+    return part.make(wires)
 
 
 def in_its_metal(made: Made, body: Wire) -> Made:

@@ -22,6 +22,9 @@ class Metal(Frozen):
     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published.
     """
 
+    def __hash__(self) -> int:
+        return hash((self.id, self.density, self.youngs))
+
     id: str
     name: str
     density: float

@@ -74,6 +74,11 @@ def speaking(language: Language, unit: Unit) -> Iterator[None]:
         _voice.reset(token)
 
 
+def voice() -> tuple[Language, Unit]:
+    """Return the language and the unit in force: what is remembered in words goes by them."""
+    return _voice.get()
+
+
 def say(key: str, **values: Any) -> str:
     """Return the sentence ``key`` with its values, in the language and unit in force."""
     language, unit = _voice.get()

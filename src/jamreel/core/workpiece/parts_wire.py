@@ -4,16 +4,18 @@ import hashlib
 import math
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Any
 
 from jamreel.core.cutting.cuts import Cutting, Share
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.makeup.compose import Composition, string_use
 from jamreel.core.makeup.sequence import MakeUp
-from jamreel.core.parts.base import Bought, WireUse
+from jamreel.core.parts.base import Bought, Stretches, WireUse
 from jamreel.core.path.moves import Straight, developed_length
 from jamreel.core.result import Need
-from jamreel.core.words import say
+from jamreel.core.words import say, voice
 from jamreel.core.workpiece.straight import Laid, Stretch, lay_straight
 
 
@@ -95,11 +97,22 @@ def _laid(used: Used, cutting: Cutting) -> Laid:
     if use.joined:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
         return _coil(use, used.times, cutting, named)
-    rows = [
-        Stretch(key, moves, "body" if key == "body" and _straight(moves) else "part")
-        for key, moves in use.stretches
-    ]
-    return lay_straight(use.key, rows, use.wire, cutting, **named, quantity=used.times)
+    laid = _once(use.key, use.stretches, use.wire, cutting, voice())
+    cut = laid.cut.model_copy(update={**named, "quantity": used.times})
+    return replace(laid, cut=cut)
+
+
+# A keystroke changes one part; the wires of the others lie as they lay.
+@lru_cache(maxsize=2048)
+def _once(
+    key: str, stretches: Stretches, wire: Wire, cutting: Cutting, voice: tuple[str, str]
+) -> Laid:
+    """Return one wire of a part laid straight; ``voice`` is what its labels are said in."""
+    rows = tuple(
+        Stretch(name, moves, "body" if name == "body" and _straight(moves) else "part")
+        for name, moves in stretches
+    )
+    return lay_straight(key, rows, wire, cutting)
 
 
 def _coil(use: WireUse, times: int, cutting: Cutting, named: dict[str, Any]) -> Laid:
