@@ -1,7 +1,16 @@
 import { describe, expect, it } from "vitest";
 
 import type { Plan, Standing } from "../api/client";
-import { changesOf, cutGroups, cutOf, isDone, isSettled, standsFor, unsettled } from "./standing";
+import {
+  changesOf,
+  cutGroups,
+  cutOf,
+  isDone,
+  isSettled,
+  offAlike,
+  standsFor,
+  unsettled,
+} from "./standing";
 
 type Cut = Plan["cuts"][number];
 type Step = Plan["steps"][number];
@@ -51,6 +60,27 @@ describe("wires that no longer suit", () => {
 
   it("are none where nothing was cut", () => {
     expect(unsettled({} as Standing)).toEqual([]);
+  });
+});
+
+describe("wires that are off alike", () => {
+  const off = (key: string, actual: number, wanted: number | null, verdict = "short") =>
+    ({ key, verdict, actual_mm: actual, wanted_mm: wanted }) as unknown as Wire;
+
+  it("stand in one row, those of another cut, length or verdict in their own", () => {
+    const rows = offAlike([
+      off("e1/wire#1", 80.857, 87.1),
+      off("e1/wire#2", 80.859, 87.1),
+      off("e1/wire#3", 79, 87.1),
+      off("e1/wire#4", 80.857, null, "not_needed"),
+      off("e2/wire#1", 80.857, 87.1),
+    ]);
+    expect(rows.map((row) => row.map((one) => one.key))).toEqual([
+      ["e1/wire#1", "e1/wire#2"],
+      ["e1/wire#3"],
+      ["e1/wire#4"],
+      ["e2/wire#1"],
+    ]);
   });
 });
 

@@ -44,6 +44,17 @@ export function unsettled(standing: Standing): WireNow[] {
     .sort((a, b) => order.indexOf(a.verdict) - order.indexOf(b.verdict));
 }
 
+/** Wires that were cut alike and are off alike: what is done with one may be done with all. */
+export function offAlike(wires: readonly WireNow[]): WireNow[][] {
+  const groups = new Map<string, WireNow[]>();
+  for (const wire of wires) {
+    const lengths = [wire.actual_mm, wire.wanted_mm ?? 0].map((mm) => mm.toFixed(2));
+    const alike = JSON.stringify([cutOf(wire.key), wire.verdict, ...lengths]);
+    groups.set(alike, [...(groups.get(alike) ?? []), wire]);
+  }
+  return [...groups.values()];
+}
+
 /** The steps that a step stands for, its own among them. */
 export function standsFor(step: Step): readonly string[] {
   return step.of && step.of.length > 0 ? step.of : [step.id];

@@ -3,31 +3,34 @@ import { useTranslation } from "react-i18next";
 import { api, ask, type Way, type WireNow } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText } from "../logic/length";
-import { isSettled, unsettled } from "../logic/standing";
+import { isSettled, offAlike, unsettled } from "../logic/standing";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Problem } from "../ui/TextField";
 import type { StationProps } from "./context";
 
 interface Settling {
-  key: string;
+  keys: readonly string[];
   way: Way;
   to?: string;
 }
 
-/** Settles a wire that was cut, or beads that were fetched, with the plan of now. */
+/** Settles wires that were cut, or beads that were fetched, with the plan of now, one by one. */
 export function useSettle({ piece, take }: StationProps) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (settling: Settling) =>
-      ask(
-        api.POST("/api/pieces/{piece_id}/settle", {
-          params: { path: { piece_id: piece.id } },
-          body: { to: "", ...settling },
-        }),
-      ),
-    onSuccess: (changed) => {
-      take(changed);
+    mutationFn: async ({ keys, way, to = "" }: Settling) => {
+      for (const key of keys)
+        take(
+          await ask(
+            api.POST("/api/pieces/{piece_id}/settle", {
+              params: { path: { piece_id: piece.id } },
+              body: { key, way, to },
+            }),
+          ),
+        );
+    },
+    onSettled: () => {
       for (const key of ["board", "rack"]) void client.invalidateQueries({ queryKey: [key] });
     },
   });
@@ -52,12 +55,12 @@ export function CutAlready(props: StationProps) {
       </h2>
       {off.length > 0 && (
         <ul className="border-t border-ink">
-          {off.map((wire) => (
+          {offAlike(off).map((alike) => (
             <WireRow
-              key={wire.key}
-              wire={wire}
+              key={alike[0]?.key}
+              alike={alike}
               busy={settle.isPending}
-              onSettle={(way, to) => settle.mutate({ key: wire.key, way, to })}
+              onSettle={(keys, way, to) => settle.mutate({ keys, way, to })}
             />
           ))}
         </ul>
@@ -68,19 +71,27 @@ export function CutAlready(props: StationProps) {
 }
 
 interface RowProps {
-  wire: WireNow;
+  alike: readonly WireNow[];
   busy: boolean;
-  onSettle: (way: Way, to?: string) => void;
+  onSettle: (keys: readonly string[], way: Way, to?: string) => void;
 }
 
-function WireRow({ wire, busy, onSettle }: RowProps) {
+/** Wires that are off alike; another need is served by one of them at a time. */
+function WireRow({ alike, busy, onSettle }: RowProps) {
   const { t } = useTranslation();
   const unit = useUnit();
+  const wire = alike[0];
+  if (!wire) return null;
+  const keys = alike.map((one) => one.key);
+  const count = keys.length;
   const by = `${lengthText(wire.by_mm, unit)} ${unit}`;
   const kept = wire.verdict === "long" || wire.verdict === "short";
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b hairline py-2">
-      <span className="w-36 leading-tight font-semibold first-letter:uppercase">{wire.says}</span>
+      <span className="w-36 leading-tight font-semibold first-letter:uppercase">
+        {count > 1 && <span className="figures">{count} × </span>}
+        {wire.says}
+      </span>
       <Figure mm={wire.actual_mm} unit className="text-[22px] font-semibold" />
       <span className="mr-auto leading-tight">
         {t(`standing.verdict.${wire.verdict}`, { by })}
@@ -92,12 +103,16 @@ function WireRow({ wire, busy, onSettle }: RowProps) {
       </span>
       <span className="flex flex-wrap gap-1.5">
         {wire.verdict === "long" && (
-          <Button look="strong" disabled={busy} onClick={() => onSettle("trim")}>
-            {t("standing.trimmed")}
+          <Button look="strong" disabled={busy} onClick={() => onSettle(keys, "trim")}>
+            {t("standing.trimmed", { count })}
           </Button>
         )}
         {(wire.serves ?? []).map((fits) => (
-          <Button key={fits.key} disabled={busy} onClick={() => onSettle("serve", fits.key)}>
+          <Button
+            key={fits.key}
+            disabled={busy}
+            onClick={() => onSettle([wire.key], "serve", fits.key)}
+          >
             {t("standing.serve", {
               what: fits.says,
               spare: `${lengthText(fits.spare_mm, unit)} ${unit}`,
@@ -105,13 +120,13 @@ function WireRow({ wire, busy, onSettle }: RowProps) {
           </Button>
         ))}
         {wire.verdict !== "long" && (
-          <Button disabled={busy} onClick={() => onSettle("offcut")}>
-            {t("standing.offcut")}
+          <Button disabled={busy} onClick={() => onSettle(keys, "offcut")}>
+            {t("standing.offcut", { count })}
           </Button>
         )}
         {kept && (
-          <Button look="quiet" disabled={busy} onClick={() => onSettle("keep")}>
-            {t("standing.keep")}
+          <Button look="quiet" disabled={busy} onClick={() => onSettle(keys, "keep")}>
+            {t("standing.keep", { count })}
           </Button>
         )}
       </span>

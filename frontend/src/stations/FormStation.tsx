@@ -24,7 +24,7 @@ export function FormStation(props: StationProps) {
           <>
             <h2 className="text-lg">{sheet.title}</h2>
             <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[300px]" />
-            <FormerTable plan={plan} />
+            {plan.formers.length > 0 && <FormerTable plan={plan} />}
           </>
         )}
         <AdviceList advice={advice} />

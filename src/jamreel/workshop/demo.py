@@ -212,6 +212,7 @@ class _Extra:
     tryon: dict[str, Any] | None = None
     finished: bool = False
     fitted: bool = False
+    palette: dict[str, Any] = field(default_factory=dict)
 
 
 _BRASS = {"size": "12 awg", "metal": "brass", "temper": "half_hard"}
@@ -372,7 +373,7 @@ COMPOSED = (
                 _entry("linked_bead", 4, fill=True, bead="5", colour="chalk"),
                 _group(
                     4,
-                    _entry("eye_link", 1, stem="10", loops="wrapped"),
+                    {**_entry("eye_link", 1, stem="10", loops="wrapped"), "made_of": "silver"},
                     _entry("linked_bead", 1, bead="7", colour="reed"),
                 ),
             ],
@@ -383,6 +384,12 @@ COMPOSED = (
         _FINE_BRASS,
         2,
         fitted=True,
+        # Two metals: what moves against its neighbours is silver.
+        palette={
+            "rings": _FINE_SILVER,
+            "closure": {**_FINE_SILVER, "size": "18 awg"},
+            "own": {"silver": _FINE_SILVER},
+        },
     ),
     _Extra(
         "the Heron",
@@ -657,6 +664,7 @@ def _make(workshop: Workshop, extra: _Extra, today: date) -> None:
         "ease": {"school": "fixed", "word": "comfortable"},
         "piece": extra.piece,
         "wire": extra.wire,
+        "palette": extra.palette,
         "cutting": {"trim": "1.5", "margin": "0"},
     }
     if extra.fitted:

@@ -200,7 +200,7 @@ def sequence_sheet(composition: Composition) -> Sheet:
     return Sheet(
         id="sequence",
         title=say("drawing.sequence"),
-        stations=("make_up",),
+        stations=("make_up", "form"),
         shapes=shapes,
         placed=tuple(placed),
     )
