@@ -23,7 +23,11 @@ export function FormStation(props: StationProps) {
         {sheet && plan && (
           <>
             <h2 className="text-lg">{sheet.title}</h2>
-            <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[300px]" />
+            <SheetDrawing
+              sheet={sheet}
+              colour={plan.colour}
+              className={plan.formers.length > 0 ? "h-[300px]" : "h-[140px]"}
+            />
             {plan.formers.length > 0 && <FormerTable plan={plan} />}
           </>
         )}
