@@ -134,8 +134,9 @@ def nesting() -> None:
 
 def against_highs(limit: float = 30.0) -> None:
     """Lay mixed stock out beside HiGHS (SciPy), on the same model, in the same run."""
-    from jamreel.core.cutting.nest import nest
     from tools.highs import laid_out_by_highs, mixed_stock
+
+    from jamreel.core.cutting.nest import nest
 
     print(
         "mixed stock".ljust(24) + "ours   time      HiGHS   time   ours heavier by (wanted < 0.5 %)"
@@ -164,6 +165,7 @@ def api() -> None:
     from django.test import Client
 
     from jamreel.workshop.demo import build
+    from jamreel.workshop.pieces import start_piece
 
     bench = build(date(2026, 11, 24))
     client = Client()
@@ -182,6 +184,12 @@ def api() -> None:
     report("API: a piece in full", timed(lambda: client.get("/api/pieces/1")))
     keystroke = timed(type_a_digit)
     report("API: a keystroke saved and planned", keystroke, 100)
+    for name, brief in (("one kind", of_one_kind()), ("40 kinds", of_forty_kinds())):
+        large = start_piece(bench, name, brief)
+        size = len(client.get(f"/api/pieces/{large.pk}").content) / 1000
+        gz = client.get(f"/api/pieces/{large.pk}", headers={"Accept-Encoding": "gzip"})
+        packed = len(gz.content) / 1000
+        print(f"API: a piece of 200 parts, {name}: {size:.0f} kB, sent packed as {packed:.0f} kB")
     ratio = keystroke[1] / nothing[1]
     print(f"  {ratio:.1f} times the endpoint that does nothing   wanted under 5")
 

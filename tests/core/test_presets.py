@@ -6,14 +6,13 @@ from typing import Any
 import pytest
 
 from jamreel.core.families import registered
+from jamreel.core.families.base import Preset
 from jamreel.core.plan import Plan, plan_raw, read_brief
 from jamreel.core.shop import Shop
 from jamreel.core.words import catalogue
 
-PRESETS = [
-    pytest.param(kind, preset, id=preset.name)
-    for kind, cls in registered().items()
-    for preset in cls.presets
+PRESETS: list[tuple[str, Preset]] = [
+    (kind, preset) for kind, cls in registered().items() for preset in cls.presets
 ]
 MEASURES: dict[str, Any] = {
     "wrist_girth": {"readings": [{"value": "160"}]},
@@ -23,7 +22,7 @@ MEASURES: dict[str, Any] = {
 }
 
 
-def planned(kind: str, preset: Any, /, **piece: Any) -> Plan:
+def planned(kind: str, preset: Preset, /, **piece: Any) -> Plan:
     brief = {
         "schema": 2,
         "measures": deepcopy(MEASURES),
@@ -39,20 +38,20 @@ def figure(plan: Plan, name: str) -> float:
 
 
 def test_there_are_the_three_that_were_constructions() -> None:
-    names = {param.values[1].name for param in PRESETS}
+    names = {preset.name for _, preset in PRESETS}
     assert {"strung bracelet", "chain necklace", "forehead chain"} <= {
         name.replace("_", " ") for name in names
     }
 
 
-@pytest.mark.parametrize(("kind", "preset"), PRESETS)
-def test_a_preset_starts_its_own_construction_in_words(kind: str, preset: Any) -> None:
+@pytest.mark.parametrize(("kind", "preset"), PRESETS, ids=[p.name for _, p in PRESETS])
+def test_a_preset_starts_its_own_construction_in_words(kind: str, preset: Preset) -> None:
     assert set(preset.piece) <= set(registered()[kind].model_fields)
     assert any(preset.name in key for key in catalogue("en"))
 
 
-@pytest.mark.parametrize(("kind", "preset"), PRESETS)
-def test_a_preset_is_planned_as_it_stands(kind: str, preset: Any) -> None:
+@pytest.mark.parametrize(("kind", "preset"), PRESETS, ids=[p.name for _, p in PRESETS])
+def test_a_preset_is_planned_as_it_stands(kind: str, preset: Preset) -> None:
     plan = planned(kind, preset)
     assert figure(plan, "finished") > 0
     assert plan.needs
@@ -60,8 +59,8 @@ def test_a_preset_is_planned_as_it_stands(kind: str, preset: Any) -> None:
     assert not [note for note in plan.advice if note.severity == "fix"]
 
 
-@pytest.mark.parametrize(("kind", "preset"), PRESETS)
-def test_what_reading_a_preset_fills_in_changes_nothing(kind: str, preset: Any) -> None:
+@pytest.mark.parametrize(("kind", "preset"), PRESETS, ids=[p.name for _, p in PRESETS])
+def test_what_reading_a_preset_fills_in_changes_nothing(kind: str, preset: Preset) -> None:
     """Written out with every default, it is the same piece."""
     brief = {"schema": 2, "measures": MEASURES, "wire": preset.wire}
     brief["piece"] = {"kind": kind, **preset.piece}
@@ -72,7 +71,7 @@ def test_what_reading_a_preset_fills_in_changes_nothing(kind: str, preset: Any) 
 
 
 def test_a_strung_bracelet_follows_its_wrist_bead_by_bead() -> None:
-    kind, preset = next(p.values for p in PRESETS if "strung" in p.values[1].name)
+    kind, preset = next(row for row in PRESETS if "strung" in row[1].name)
 
     def beads(wrist: str) -> int:
         brief = {
@@ -89,7 +88,7 @@ def test_a_strung_bracelet_follows_its_wrist_bead_by_bead() -> None:
 
 
 def test_a_string_through_a_bought_clasp_has_no_loops_of_its_own() -> None:
-    kind, preset = next(p.values for p in PRESETS if "strung" in p.values[1].name)
+    kind, preset = next(row for row in PRESETS if "strung" in row[1].name)
     through, wrapped = planned(kind, preset), planned(kind, preset, string_ends="wrapped")
     (run,), (looped,) = (
         [cut for cut in plan.cuts if "string" in cut.id] for plan in (through, wrapped)

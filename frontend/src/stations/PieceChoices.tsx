@@ -1,7 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Brief, Facts } from "../api/client";
 import { asNumber, asText } from "../logic/draft";
-import { roughMm } from "../logic/length";
 import { Select } from "../ui/Select";
 import { TextField } from "../ui/TextField";
 import { problemAt, type StationProps } from "./context";
@@ -126,30 +125,15 @@ function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: C
   }
   const length = choice.type === "length";
   const inches = brief.unit === "in";
-  const slides = choice.name === "length" && choice.low != null && choice.high != null;
   return (
-    <div className={slides ? "col-span-2" : ""}>
-      <TextField
-        label={label}
-        inputMode="decimal"
-        className="[&_input]:figures"
-        placeholder={length && inches ? `${choice.default} mm` : asText(choice.default)}
-        value={asText(typed)}
-        problem={problemAt(problems, `piece.${choice.name}`)}
-        onText={(text) => set(length ? text : asNumber(text))}
-      />
-      {slides && (
-        <input
-          type="range"
-          aria-label={t("make_up.slide", { what: label })}
-          className="mt-1 h-11 w-full accent-accent"
-          min={choice.low ?? 0}
-          max={Math.min(choice.high ?? 1000, 1000)}
-          step={1}
-          value={roughMm(typed ?? choice.default, inches)}
-          onChange={(event) => set(`${event.target.value} mm`)}
-        />
-      )}
-    </div>
+    <TextField
+      label={label}
+      inputMode="decimal"
+      className="[&_input]:figures"
+      placeholder={length && inches ? `${choice.default} mm` : asText(choice.default)}
+      value={asText(typed)}
+      problem={problemAt(problems, `piece.${choice.name}`)}
+      onText={(text) => set(length ? text : asNumber(text))}
+    />
   );
 }

@@ -4,8 +4,10 @@ A brief is kept as it was typed, whether or not it gives a plan; each save is a 
 piece's ``version`` moves with every change, and a save from an older version is refused.
 """
 
+import json
 from collections.abc import Callable
 from datetime import timedelta
+from functools import lru_cache
 from typing import Any
 
 from django.db import transaction
@@ -48,7 +50,13 @@ class StaleSave(Exception):
 
 def shop_of(workshop: Workshop) -> Shop:
     """Return a workshop's settings as the core reads them."""
-    return read_shop(workshop.shop)
+    return _shop_read(json.dumps(workshop.shop))
+
+
+# Settings change seldom and are read with every request.
+@lru_cache(maxsize=64)
+def _shop_read(typed: str) -> Shop:
+    return read_shop(json.loads(typed))
 
 
 def sites_of(brief: dict[str, Any], shop: Shop) -> tuple[tuple[str, ...], tuple[str, ...]]:
@@ -187,7 +195,7 @@ def save_brief(
         StaleSave: ``version`` is not the piece's version.
     """
     brief, shop = present(brief), shop_of(workshop)
-    planned = plan_of(_current(workshop, piece_id, version), shop, brief)
+    planned = plan_of(_to_plan(workshop, piece_id, version), shop, brief)
     with transaction.atomic():
         piece = _current(workshop, piece_id, version)
         before = present(_head(piece).brief)
@@ -262,11 +270,22 @@ def whole_piece(workshop: Workshop, piece_id: int) -> Piece:
     found = (
         rows(Piece, workshop)
         .select_related("wearer", "workshop", "head__parent", "head__burst__parent")
+        # Of earlier revisions it is shown only that they are there.
+        .defer("head__parent__brief", "head__burst__brief", "head__burst__parent__brief")
         .prefetch_related("ticks", "tryons", "wearer__readings")
         .filter(pk=piece_id)
         .first()
     )
     return found or row(Piece, workshop, piece_id)
+
+
+def _to_plan(workshop: Workshop, piece_id: int, version: int) -> Piece:
+    """Return a piece with what its plan takes, and no more. Raises StaleSave like ``_current``."""
+    found = rows(Piece, workshop).select_related("wearer").prefetch_related("ticks")
+    piece = found.filter(pk=piece_id).first() or row(Piece, workshop, piece_id)
+    if piece.version != version:
+        raise StaleSave(whole_piece(workshop, piece_id))
+    return piece
 
 
 def _current(workshop: Workshop, piece_id: int, version: int) -> Piece:

@@ -19,6 +19,7 @@ import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Problem } from "../../ui/TextField";
 import type { StationProps } from "../context";
+import { LengthSlide } from "../../ui/LengthSlide";
 import { asKind, KindSelect } from "../PieceChoices";
 import { Allowances, MetalChoice, SectionChoice, WireChoice } from "../WireFields";
 import { EntryList } from "./EntryList";
@@ -210,6 +211,8 @@ function PiecePanel({ typed, ...props }: PanelProps) {
   const { brief, facts, problems, edit } = props;
   const { t } = useTranslation();
   const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
+  const inches = brief.unit === "in";
+  const length = kind?.choices.find((one) => one.name === "length");
   return (
     <div className="space-y-3">
       <KindSelect
@@ -223,9 +226,19 @@ function PiecePanel({ typed, ...props }: PanelProps) {
         value={typed}
         at="piece"
         problems={problems}
-        inches={brief.unit === "in"}
+        inches={inches}
         onSet={(name, value) => edit(["piece", name], value)}
       />
+      {length?.low != null && length.high != null && (
+        <LengthSlide
+          label={length.says || t("piece_choice.length")}
+          value={typed.length ?? length.default}
+          low={length.low}
+          high={length.high}
+          inches={inches}
+          onSlide={(value) => edit(["piece", "length"], value)}
+        />
+      )}
     </div>
   );
 }

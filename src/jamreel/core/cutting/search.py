@@ -10,9 +10,9 @@ from jamreel.core.cutting.problem import MISSING, OPEN, WEIGHT, Plan, Problem, i
 from jamreel.core.cutting.work import MODEL, Work
 
 # So many pieces are emptied and laid out anew together: more take too long, fewer find nothing.
-TOGETHER = (3, 4, 5)
+TOGETHER = (4, 5, 6)
 # Work on one lot of them.
-EACH = 0.13
+EACH = 0.3
 SEED = 1
 
 
