@@ -239,6 +239,9 @@ function PiecePanel({ typed, ...props }: PanelProps) {
           onSlide={(value) => edit(["piece", "length"], value)}
         />
       )}
+      <AdviceList
+        advice={(props.plan?.advice ?? []).filter((one) => one.field === "piece.length")}
+      />
     </div>
   );
 }
