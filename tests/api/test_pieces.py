@@ -222,3 +222,40 @@ def test_a_long_wire_goes_over_tiles_that_join(client: Client, piece: dict[str, 
         assert any(x == pytest.approx(270, abs=0.1) for x, h in upright(page) if h > 25)
         end = cut["length_mm"] - 270
         assert any(x == pytest.approx(end, abs=0.1) for x, h in upright(page) if h > 7)
+
+
+def test_a_keystroke_asks_the_database_little(
+    client: Client, piece: dict[str, Any], django_assert_max_num_queries: Any
+) -> None:
+    brief = {**piece["brief"], "cutting": {"trim": "2"}}
+    path = f"/api/pieces/{piece['id']}/brief"
+    with django_assert_max_num_queries(20):
+        saved = put(client, path, {"version": 1, "brief": brief})
+    assert saved.status_code == 200
+    assert saved.json()["can_undo"]
+
+
+def test_what_can_be_undone_and_redone_is_said_through_a_burst(
+    client: Client, piece: dict[str, Any]
+) -> None:
+    path = f"/api/pieces/{piece['id']}"
+    assert (piece["can_undo"], piece["can_redo"]) == (False, False)
+    for n, trim in enumerate(("2", "2.1", "2.15")):
+        cutting = {**piece["brief"]["cutting"], "trim": trim}
+        brief = {**piece["brief"], "cutting": cutting}
+        now = put(client, f"{path}/brief", {"version": 1 + n, "brief": brief}).json()
+        assert (now["can_undo"], now["can_redo"]) == (True, False)
+    # Three digits of one number are one step.
+    back = post(client, f"{path}/undo", {"version": now["version"]}).json()
+    assert back["brief"]["cutting"] == piece["brief"]["cutting"]
+    assert (back["can_undo"], back["can_redo"]) == (False, True)
+    again = post(client, f"{path}/redo", {"version": back["version"]}).json()
+    assert again["brief"]["cutting"]["trim"] == "2.15"
+    assert (again["can_undo"], again["can_redo"]) == (True, False)
+
+
+def test_settings_that_change_are_read_anew(client: Client, piece: dict[str, Any]) -> None:
+    shop = client.get("/api/shop").json()
+    typed = {**shop["typed"], "keep_length": "95"}
+    assert put(client, "/api/shop", {"version": shop["version"], "shop": typed}).status_code == 200
+    assert client.get("/api/shop").json()["shop"]["keep_length"] == 95

@@ -11,14 +11,7 @@ from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
 from jamreel.core.workpiece.records import Standing
 from jamreel.workshop.models import Piece, Tick, Wearer
-from jamreel.workshop.pieces import (
-    facts_of,
-    present,
-    redo_target,
-    sites_of,
-    states_of,
-    undo_target,
-)
+from jamreel.workshop.pieces import can_move, facts_of, present, sites_of, states_of
 from jamreel.workshop.planning import Planned, standing_ticks
 from jamreel.workshop.stations import StationState
 from jamreel.workshop.wearers import measures_of
@@ -115,6 +108,7 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
     brief = present(piece.head.brief) if piece.head else {}
     unit = brief.get("unit") or shop.unit
     sites, helps = sites_of(brief, shop)
+    can_undo, can_redo = can_move(piece)
     return PieceView(
         id=piece.pk,
         name=piece.name,
@@ -130,8 +124,8 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
         stations=station_views(states_of(planned, shop, facts_of(piece, planned))),
         waits_for=piece.waits_for,
         answer_now=piece.state.get("answer"),
-        can_undo=undo_target(piece) is not None,
-        can_redo=redo_target(piece) is not None,
+        can_undo=can_undo,
+        can_redo=can_redo,
         ticks=[_tick_view(t) for t in standing_ticks(piece)],
         tryons=[
             TryOnView(id=r.pk, noted=r.noted, answer=r.answer, done=r.done, noted_at=r.noted_at)

@@ -236,6 +236,12 @@ def undo_target(piece: Piece) -> Revision | None:
     return (head.burst or head).parent
 
 
+def can_move(piece: Piece) -> tuple[bool, bool]:
+    """Return whether there is anything to undo, and to redo, without loading it."""
+    head = _head(piece)
+    return (head.burst or head).parent_id is not None, head.next.exists()
+
+
 def redo_target(piece: Piece) -> Revision | None:
     """Return the revision that redo goes to, or None: the newest next one, its burst's end."""
     following = _head(piece).next.order_by("-pk").first()
@@ -269,9 +275,9 @@ def whole_piece(workshop: Workshop, piece_id: int) -> Piece:
     """
     found = (
         rows(Piece, workshop)
-        .select_related("wearer", "workshop", "head__parent", "head__burst__parent")
+        .select_related("wearer", "workshop", "head__burst")
         # Of earlier revisions it is shown only that they are there.
-        .defer("head__parent__brief", "head__burst__brief", "head__burst__parent__brief")
+        .defer("head__burst__brief")
         .prefetch_related("ticks", "tryons", "wearer__readings")
         .filter(pk=piece_id)
         .first()
