@@ -4,9 +4,10 @@ import json
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
-from typing import Any
+from typing import Any, get_args
 
 from jamreel.core.closures import registered_closures
+from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts import registered_parts
@@ -50,7 +51,8 @@ def wider(brief: dict[str, Any], site: str) -> dict[str, Any]:
 
 
 def choices_of(cls: Any) -> Iterator[tuple[str, dict[str, Any]]]:
-    """Yield choices to try: as offered, and with each figure a quarter larger, where it can be."""
+    """Yield choices to try: as offered, with each figure a quarter larger, and each other option,
+    where they can be."""
     usual = cls.model_validate({})
     yield "as offered", {}
     for name in cls.ranges:
@@ -58,16 +60,26 @@ def choices_of(cls: Any) -> Iterator[tuple[str, dict[str, Any]]]:
         if isinstance(value, bool) or not isinstance(value, int | float) or not value:
             continue
         more: Any = max(value + 1, round(value * MORE)) if isinstance(value, int) else value * MORE
-        try:
-            made = cls.model_validate({name: more})
-            made.make(WIRE)
-        except ValueError:
+        if can_be_made(cls, {name: more}):
+            yield f"more {name}", {name: more}
+    for name, field in cls.model_fields.items():
+        options: tuple[Any, ...] = get_args(field.annotation)
+        if field.annotation is bool:
+            options = (True, False)
+        if name in ("kind", "colour") or not all(isinstance(one, str | bool) for one in options):
             continue
-        except Exception as refused:  # a choice that this wire can't be made into
-            if type(refused).__name__ != "Refusal":
-                raise
-            continue
-        yield f"more {name}", {name: more}
+        for option in options:
+            if option != getattr(usual, name) and can_be_made(cls, {name: option}):
+                yield f"{name} {option}", {name: option}
+
+
+def can_be_made(cls: Any, choices: dict[str, Any]) -> bool:
+    """Return whether the wire at hand can be made into something with these choices."""
+    try:
+        cls.model_validate(choices).make(WIRE)
+    except (ValueError, Refusal):
+        return False
+    return True
 
 
 def of_plan(brief: dict[str, Any]) -> dict[str, Any]:
