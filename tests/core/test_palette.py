@@ -99,6 +99,14 @@ def test_a_wire_that_the_palette_lacks_is_refused_at_its_entry() -> None:
     assert "other" in problem.says
 
 
+def test_a_role_is_no_wire_to_make_a_single_entry_of() -> None:
+    entries = [{"id": "one", "part": {"kind": "linked_bead"}, "times": 4, "made_of": "rings"}]
+    with pytest.raises(BriefRefused) as refused:
+        bracelet({"rings": wire("brass"), "own": {"accent": wire("brass")}}, entries=entries)
+    (problem,) = refused.value.problems
+    assert (problem.got, problem.expected) == ("rings", "one of the piece's own wires: accent")
+
+
 @pytest.mark.parametrize("name", ["string", "winding", "rings", "closure", "body"])
 def test_a_wire_of_the_makers_own_is_never_called_as_a_role(name: str) -> None:
     with pytest.raises(BriefRefused) as refused:

@@ -16,16 +16,22 @@ const FURTHEST = 1000;
 /** Slides a length that a maker would rather see than type. */
 export function LengthSlide({ label, value, low, high, inches, onSlide }: Props) {
   const { t } = useTranslation();
+  const says = t("make_up.slide", { what: label });
   return (
-    <input
-      type="range"
-      aria-label={t("make_up.slide", { what: label })}
-      className="mt-1 h-11 w-full accent-accent"
-      min={low}
-      max={Math.min(high, FURTHEST)}
-      step={1}
-      value={roughMm(value, inches)}
-      onChange={(event) => onSlide(`${event.target.value} mm`)}
-    />
+    <div>
+      <span aria-hidden className="font-semibold first-letter:uppercase">
+        {says}
+      </span>
+      <input
+        type="range"
+        aria-label={says}
+        className="h-11 w-full accent-accent"
+        min={low}
+        max={Math.min(high, FURTHEST)}
+        step={1}
+        value={roughMm(value, inches)}
+        onChange={(event) => onSlide(`${event.target.value} mm`)}
+      />
+    </div>
   );
 }

@@ -16,8 +16,6 @@ from jamreel.workshop.pieces import settle, shop_of
 from jamreel.workshop.planning import Planned, plan_of
 from jamreel.workshop.stock import add_stock, return_some
 
-WAYS = ("trim", "keep", "offcut", "serve", "put_back")
-
 
 def resolve(workshop: Workshop, piece_id: int, key: str, way: str, to: str = "") -> Piece:
     """Settle one wire that was cut, or beads that were fetched, with the plan of now.

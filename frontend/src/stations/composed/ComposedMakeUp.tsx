@@ -221,14 +221,6 @@ function PiecePanel({ typed, ...props }: PanelProps) {
         value={brief.piece.kind ?? ""}
         onChoose={(chosen) => edit([], asKind(brief, facts, chosen))}
       />
-      <Fields
-        choices={(kind?.choices ?? []).filter((one) => !STRING.includes(one.name))}
-        value={typed}
-        at="piece"
-        problems={problems}
-        inches={inches}
-        onSet={(name, value) => edit(["piece", name], value)}
-      />
       {length?.low != null && length.high != null && (
         <LengthSlide
           label={length.says || t("piece_choice.length")}
@@ -239,6 +231,14 @@ function PiecePanel({ typed, ...props }: PanelProps) {
           onSlide={(value) => edit(["piece", "length"], value)}
         />
       )}
+      <Fields
+        choices={(kind?.choices ?? []).filter((one) => !STRING.includes(one.name))}
+        value={typed}
+        at="piece"
+        problems={problems}
+        inches={inches}
+        onSet={(name, value) => edit(["piece", name], value)}
+      />
       <AdviceList
         advice={(props.plan?.advice ?? []).filter((one) => one.field === "piece.length")}
       />

@@ -25,7 +25,7 @@ Plan = list[list[int]]
 
 
 class Wanted(Frozen):
-    """A length to cut [mm], so many of it; ``trim`` is lost at each cut beside the length."""
+    """A length to cut [mm], so many of it."""
 
     id: str
     length: float

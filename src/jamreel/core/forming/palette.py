@@ -7,7 +7,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire, chosen
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import OwnMetal, WireChoice
-from jamreel.core.wire.palette import PaletteChoice
+from jamreel.core.wire.palette import ROLES, PaletteChoice
 
 
 @dataclass(frozen=True)
@@ -21,6 +21,7 @@ class Palette:
     beside: Mapping[str, Wire] = field(default_factory=dict)
 
     def __hash__(self) -> int:
+        # Parts made of a palette are remembered by it; equal ones have the same roles.
         return hash((self.body, tuple(sorted(self.beside))))
 
     def of(self, role: str, size: WireSize | None = None, usual: float | None = None) -> Wire:
@@ -46,8 +47,8 @@ class Palette:
         """
         if not own:
             return self
-        if own not in self.beside:
-            known = ", ".join(sorted(self.beside)) or "–"
+        if own not in self.beside or own in ROLES:
+            known = ", ".join(sorted(self.beside.keys() - set(ROLES))) or "–"
             raise Refusal("no_such_wire", got=own, field="made_of", known=known)
         kept = {role: wire for role, wire in self.beside.items() if role == "winding"}
         return replace(self, body=self.beside[own], beside=kept)

@@ -22,9 +22,6 @@ class Metal(Frozen):
     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published.
     """
 
-    def __hash__(self) -> int:
-        return hash((self.id, self.density, self.youngs))
-
     id: str
     name: str
     density: float
@@ -36,6 +33,10 @@ class Metal(Frozen):
     strain_k: float | None = None
     strain_n: float | None = None
     yields: dict[Temper, float]
+
+    def __hash__(self) -> int:
+        # What is made of a metal is remembered by it; its table of yields has no hash of its own.
+        return hash((self.id, self.density, self.youngs))
 
 
 def _yields() -> dict[Temper, float]:
