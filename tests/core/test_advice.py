@@ -42,7 +42,7 @@ EDGES: list[tuple[Rule, tuple[Any, ...], tuple[Any, ...], str, str]] = [
     (c.should_release, (99.0, False), (20.1, True), "releases_late", "fix"),
     (c.should_release, (5.0, False), (19.9, True), "releases", "note"),
     (j.neither_opens, ("ring", "chain", True), ("ring", "chain", False), "neither_opens", "fix"),
-    (j.loop_takes, (1.2, 1.0, "hook", "eye"), (1.19, 1.0, "hook", "eye"), "loop_small", "fix"),
+    (j.loop_admits, (1.2, 1.0, "hook", "eye"), (1.19, 1.0, "hook", "eye"), "loop_small", "fix"),
     (j.ends_differ, ("bead", "bead", False), ("bead", "coil", False), "ends_differ", "note"),
     (j.ends_differ, ("bead", "coil", True), ("coil", "bead", False), "ends_differ", "note"),
     (j.heavy_earring, (10.0,), (10.1,), "heavy_earring", "check"),

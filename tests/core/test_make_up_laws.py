@@ -106,7 +106,7 @@ def test_the_wire_that_is_cut_is_as_long_as_it_runs_through_space(makeup: MakeUp
     for wire in wires_of(makeup, laid, cutting):
         used = by_id[wire.cut.id]
         runs = sum(drawn_length(moves, used.use.wire.d) for _, moves in used.use.stretches)
-        times = used.times / wire.cut.quantity if used.use.joined else 1
+        times = used.times / wire.cut.quantity if used.use.off_coil else 1
         assert wire.cut.length_mm - 3 == pytest.approx(runs * times, rel=2e-3, abs=0.05)
 
 

@@ -146,7 +146,7 @@ def test_spacers_cut_from_a_long_coil_come_to_the_coil() -> None:
     spacer = SpacerCoil(core=1.6, turns=3, lost=0.5).make(WIRE)
     coil = Coil(core=1.6, turns=35).make(WIRE)
     assert 10 * takes(spacer) == pytest.approx(takes(coil))
-    assert spacer.wires[0].joined
+    assert spacer.wires[0].off_coil
     assert 10 * spacer.length == pytest.approx(coil.length * 30 / 35)
 
 

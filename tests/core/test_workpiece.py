@@ -4,7 +4,7 @@ import math
 
 import pytest
 
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, FixedEase
@@ -21,8 +21,8 @@ from jamreel.core.workpiece.straight import Stretch, lay_straight
 WIRE = Wire(1.5, "1.50 mm", metals()["brass"], "half_hard", 360.0)
 
 
-def girth(site: str, value: float, pm: float = 2.0) -> Girth:
-    return Girth(
+def girth(site: str, value: float, pm: float = 2.0) -> BodyMeasure:
+    return BodyMeasure(
         site=site,
         value_mm=value,
         plus_minus_mm=pm,

@@ -1002,6 +1002,34 @@ export interface components {
             short: components["schemas"]["ShortView"][];
         };
         /**
+         * BodyMeasure
+         * @description A measure of the body (mostly a girth) found from readings, or guessed.
+         *
+         *     ``plus_minus_mm`` is at coverage factor 2.
+         */
+        BodyMeasure: {
+            /** Ask Another */
+            ask_another: boolean;
+            /** Corrections Mm */
+            corrections_mm: number[];
+            /** Count */
+            count: number;
+            /** Guessed */
+            guessed: boolean;
+            /** Plus Minus Mm */
+            plus_minus_mm: number;
+            /** Site */
+            site: string;
+            /** Source */
+            source?: string | null;
+            /** Spread Mm */
+            spread_mm: number;
+            /** Standard Error Mm */
+            standard_error_mm: number | null;
+            /** Value Mm */
+            value_mm: number;
+        };
+        /**
          * BoughtChain
          * @description A stretch of chain: so many links of one pitch.
          */
@@ -3253,34 +3281,6 @@ export interface components {
             swg_mm: number;
         };
         /**
-         * Girth
-         * @description A measure of the body (mostly a girth) found from readings, or guessed.
-         *
-         *     ``plus_minus_mm`` is at coverage factor 2.
-         */
-        Girth: {
-            /** Ask Another */
-            ask_another: boolean;
-            /** Corrections Mm */
-            corrections_mm: number[];
-            /** Count */
-            count: number;
-            /** Guessed */
-            guessed: boolean;
-            /** Plus Minus Mm */
-            plus_minus_mm: number;
-            /** Site */
-            site: string;
-            /** Source */
-            source?: string | null;
-            /** Spread Mm */
-            spread_mm: number;
-            /** Standard Error Mm */
-            standard_error_mm: number | null;
-            /** Value Mm */
-            value_mm: number;
-        };
-        /**
          * GroupView
          * @description All of one wire, and how good the plan is.
          */
@@ -3457,8 +3457,6 @@ export interface components {
             kind: string;
             /** Lines */
             lines: components["schemas"]["Line"][];
-            /** Part */
-            part: string;
             /** Presets */
             presets: components["schemas"]["PresetView"][];
             /** Says */
@@ -3471,6 +3469,8 @@ export interface components {
             };
             /** Wired */
             wired: boolean;
+            /** Worn On */
+            worn_on: string;
         };
         /**
          * Label
@@ -5287,7 +5287,7 @@ export interface components {
             /** Formers */
             formers: components["schemas"]["Former"][];
             /** Girths */
-            girths: components["schemas"]["Girth"][];
+            girths: components["schemas"]["BodyMeasure"][];
             inside_girth_mm: components["schemas"]["PlusMinus"] | null;
             /** Ledger */
             ledger: components["schemas"]["LedgerLine"][];
@@ -7316,7 +7316,7 @@ export interface components {
          */
         WearerView: {
             /** Girths */
-            girths: components["schemas"]["Girth"][];
+            girths: components["schemas"]["BodyMeasure"][];
             /** Id */
             id: number;
             /**

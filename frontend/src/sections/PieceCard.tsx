@@ -23,7 +23,7 @@ export function PieceCard({ piece, take }: Props) {
   const who = piece.wearer ? t("piece.for", { name: piece.wearer.name }) : "";
   const { kinds = [] } = useQuery(queries.facts()).data ?? {};
   const brief = piece.brief as { side?: string; piece?: { kind?: string } };
-  const part = kinds.find((one) => one.kind === brief.piece?.kind)?.part ?? "";
+  const part = kinds.find((one) => one.kind === brief.piece?.kind)?.worn_on ?? "";
   const side = brief.side && brief.side !== "either" ? sideOf(t, part, brief.side) : "";
   return (
     <div className="mr-auto min-w-0">

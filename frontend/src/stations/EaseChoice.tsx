@@ -23,7 +23,7 @@ export function EaseChoice({ brief, plan, problems, edit, shop, facts }: Station
   const options = plan?.ease_options ?? [];
   const find = (school: string, word: string | null) =>
     options.find((o) => o.ease.school === school && (o.ease.word ?? null) === word);
-  const part = facts.kinds.find((kind) => kind.kind === brief.piece.kind)?.part ?? "wrist";
+  const part = facts.kinds.find((kind) => kind.kind === brief.piece.kind)?.worn_on ?? "wrist";
   const table = shop.shop.ease?.[part as "wrist"];
   const now = options.find((o) => o.ease.chosen)?.ease.value_mm;
   const current = now === undefined ? "" : `${now.toFixed(1)} mm`;

@@ -54,7 +54,7 @@ export function MeasureStation(props: StationProps) {
             <h2 className="text-lg">{sheet?.title ?? t("measure.drawing")}</h2>
             {plan && <p className="text-[15px]">{plan.fit_says}</p>}
           </div>
-          {kind && kind.part in SIDES && (
+          {kind && kind.worn_on in SIDES && (
             <Select
               label={t("measure.side")}
               labelHidden
@@ -62,7 +62,7 @@ export function MeasureStation(props: StationProps) {
               value={brief.side ?? "either"}
               options={(["either", "left", "right"] as const).map((side) => ({
                 value: side,
-                label: sideOf(t, kind.part, side),
+                label: sideOf(t, kind.worn_on, side),
               }))}
               onChoose={(side) => edit(["side"], side)}
             />

@@ -1,5 +1,5 @@
 import { useTranslation } from "react-i18next";
-import type { Girth, Measure, Reading } from "../api/client";
+import type { BodyMeasure, Measure, Reading } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
 import { asText } from "../logic/draft";
 import { lengthText } from "../logic/length";
@@ -88,7 +88,7 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
 }
 
 interface LinesProps {
-  girth: Girth;
+  girth: BodyMeasure;
   readings: Reading[];
 }
 

@@ -9,7 +9,7 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.views import ReadingView, readings_of
-from jamreel.core.body.readings import Girth, SiteId
+from jamreel.core.body.readings import BodyMeasure, SiteId
 from jamreel.core.plan import BriefRefused, read_girth
 from jamreel.core.units import Unit
 from jamreel.core.words import Problem
@@ -43,7 +43,7 @@ class WearerView(WearerIn):
     """A wearer with girths as they stand, and the problems of those that don't."""
 
     id: int
-    girths: list[Girth]
+    girths: list[BodyMeasure]
     problems: list[Problem]
     measures: dict[str, Any]
     readings: list[ReadingView]
@@ -61,7 +61,7 @@ class ReadingsIn(Schema):
 def _view(wearer: Wearer) -> WearerView:
     shop = shop_of(wearer.workshop)
     measures = measures_of(wearer, shop.unit)
-    girths: list[Girth] = []
+    girths: list[BodyMeasure] = []
     problems: list[Problem] = []
     for site, typed in measures.items():
         try:

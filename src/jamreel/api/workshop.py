@@ -55,7 +55,7 @@ class Kind(Schema):
     kind: str
     says: str
     family: str
-    part: str
+    worn_on: str
     sites: list[str]
     helps: list[str]
     choices: list[Choice]
@@ -163,7 +163,7 @@ def _kind(kind: str, cls: type[Construction]) -> Kind:
         kind=kind,
         says=say(f"family.{kind}"),
         family=cls.family,
-        part=cls.part,
+        worn_on=cls.worn_on,
         sites=list(cls.sites),
         helps=list(cls.helps),
         choices=list(cls.choices()),

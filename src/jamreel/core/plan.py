@@ -5,7 +5,7 @@ from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
-from jamreel.core.body.readings import Girth, Measure, SiteId, girth_at
+from jamreel.core.body.readings import BodyMeasure, Measure, SiteId, girth_at
 from jamreel.core.brief import Brief
 from jamreel.core.bykind import every_error
 from jamreel.core.cutting.cuts import of_cut
@@ -103,8 +103,8 @@ def _as_cut(done: Sequence[Record]) -> dict[str, float]:
     return {cut: actual for (cut, _), actual in reversed(cuts)}
 
 
-def _girths(brief: Brief) -> dict[str, Girth]:
-    girths: dict[str, Girth] = {}
+def _girths(brief: Brief) -> dict[str, BodyMeasure]:
+    girths: dict[str, BodyMeasure] = {}
     wrong: list[Refusal] = []
     helps = [s for s in brief.piece.helps if _read(brief.measures.get(s))]
     for site in (*brief.piece.wants(), *helps):
@@ -150,14 +150,14 @@ def read_shop(raw: Any) -> Shop:
     return in_words(lambda: Shop.model_validate(raw, context=context), Shop())
 
 
-def read_girth(site: SiteId, raw: Any, shop: Shop) -> Girth:
+def read_girth(site: SiteId, raw: Any, shop: Shop) -> BodyMeasure:
     """Return the girth at one site from its readings as typed.
 
     Raises:
         BriefRefused: with fields under ``measures.<site>``.
     """
 
-    def read() -> Girth:
+    def read() -> BodyMeasure:
         return girth_at(site, Measure.model_validate(raw, context={"unit": shop.unit}))
 
     return in_words(read, shop, ("measures", site))

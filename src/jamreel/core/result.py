@@ -6,7 +6,7 @@ from pydantic import Field
 
 from jamreel.core.advice import Advice
 from jamreel.core.bench.steps import Caution, Step
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cut, Share
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
@@ -161,7 +161,7 @@ class Plan(Frozen):
     inside_girth_mm: PlusMinus | None
     fit_word: str
     fit_says: str
-    girths: tuple[Girth, ...]
+    girths: tuple[BodyMeasure, ...]
     ease_options: tuple[EaseOption, ...]
     figures: tuple[Figure, ...]
     answers: Answers

@@ -22,7 +22,7 @@ def neither_opens(left: str, right: str, opens: bool) -> Advice | None:
     return None if opens else advise("neither_opens", "fix", FIELD, left=left, right=right)
 
 
-def loop_takes(inner: float, wire: float, loop: str, what: str) -> Advice | None:
+def loop_admits(inner: float, wire: float, loop: str, what: str) -> Advice | None:
     """Return a warning when a loop is too small for the wire that is to swing in it.
 
     Args:

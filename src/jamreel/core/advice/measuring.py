@@ -1,11 +1,11 @@
 """Is the measure good enough to cut by?"""
 
 from jamreel.core.advice import Advice, advise
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.words import say
 
 
-def about_girth(girth: Girth) -> Advice | None:
+def about_girth(girth: BodyMeasure) -> Advice | None:
     """Return what there is to say of one girth: guessed, readings apart, or only one."""
     field, site = f"measures.{girth.site}", say(f"site.{girth.site}")
     if girth.guessed:
@@ -19,7 +19,7 @@ def about_girth(girth: Girth) -> Advice | None:
     return None
 
 
-def measure_limits(girth: Girth, word_step: float) -> Advice | None:
+def measure_limits(girth: BodyMeasure, word_step: float) -> Advice | None:
     """Return a warning when the measure is vaguer than half the step between two ease words.
 
     Args:

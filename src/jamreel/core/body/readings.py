@@ -51,7 +51,7 @@ class Measure(Frozen):
     guess: Guess | None = None
 
 
-class Girth(Frozen):
+class BodyMeasure(Frozen):
     """A measure of the body (mostly a girth) found from readings, or guessed.
 
     ``plus_minus_mm`` is at coverage factor 2.
@@ -158,7 +158,7 @@ def standard_error(values: Sequence[float]) -> float | None:
     return math.sqrt(sum((v - mean) ** 2 for v in values) / (n - 1) / n)
 
 
-def girth_at(site: SiteId, measure: Measure | None) -> Girth:
+def girth_at(site: SiteId, measure: Measure | None) -> BodyMeasure:
     """Return the girth at a site, from its readings or, when there are none, its guess.
 
     Raises:
@@ -213,7 +213,9 @@ def _corrected(site: SiteId, reading: Reading) -> float:
     return girth
 
 
-def _averaged(site: SiteId, readings: list[Reading], values: list[float], field: str) -> Girth:
+def _averaged(
+    site: SiteId, readings: list[Reading], values: list[float], field: str
+) -> BodyMeasure:
     mean = sum(values) / len(values)
     spread = max(values) - min(values)
     place = sites()[site]
@@ -233,7 +235,7 @@ def _averaged(site: SiteId, readings: list[Reading], values: list[float], field:
         )
     sd = max(methods()[r.method].sd for r in readings)
     sd = min(sd, place.sd or sd)
-    return Girth(
+    return BodyMeasure(
         site=site,
         value_mm=mean,
         plus_minus_mm=expanded_uncertainty(values, sd),
@@ -246,14 +248,14 @@ def _averaged(site: SiteId, readings: list[Reading], values: list[float], field:
     )
 
 
-def _guessed(site: SiteId, guess: Guess, field: str) -> Girth:
+def _guessed(site: SiteId, guess: Guess, field: str) -> BodyMeasure:
     row = populations().get(guess.population)
     if row is None or row.site != site:
         known = ", ".join(key for key, r in populations().items() if r.site == site)
         raise Refusals(
             [Refusal("population", got=guess.population, field=f"{field}.guess", known=known)]
         )
-    return Girth(
+    return BodyMeasure(
         site=site,
         value_mm=row.at(guess.percentile),
         plus_minus_mm=row.plus_minus,

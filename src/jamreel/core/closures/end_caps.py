@@ -38,7 +38,7 @@ class EndCaps(Closure):
         w = wires.of("rings", self.wire)
         outside = max(self.cap - self.depth, 0.5)
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
-        use = WireUse("closure_ring", w, (("body", (turn,)),), joined=True)
+        use = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
         hold = opens_at("jump_ring", w, self.ring_pin)
         cautions = ("glue",) if self.fixed_by == "glued" else ("ends",)
         step = closure_step(self.fixed_by, cautions=cautions, depth=self.depth)

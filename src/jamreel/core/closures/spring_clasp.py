@@ -44,7 +44,7 @@ class SpringClasp(Closure):
         """Return both halves: clasp and rings count, the extender only adds range."""
         w = wires.of("rings", self.wire)
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
-        use = WireUse("closure_ring", w, (("body", (turn,)),), joined=True)
+        use = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
         hold = opens_at("jump_ring", w, self.ring_pin)
         end = End(self.ring_pin, w.d, True, "any")
         links = tuple(

@@ -41,7 +41,7 @@ class Construction(Asking, ABC):
 
     kind: str
     family: ClassVar[str]
-    part: ClassVar[str]
+    worn_on: ClassVar[str]
     sites: ClassVar[tuple[str, ...]]
     helps: ClassVar[tuple[str, ...]] = ()
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth")

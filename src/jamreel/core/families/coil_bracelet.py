@@ -39,7 +39,7 @@ class CoilBracelet(OneWire):
     usual_wire: ClassVar[Mapping[str, str]] = usually("0.6 mm", "memory_steel", "spring")
     cut_role: ClassVar[str] = "coil"
     family: ClassVar[str] = "bracelet"
-    part: ClassVar[str] = "wrist"
+    worn_on: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")

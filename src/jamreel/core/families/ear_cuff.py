@@ -64,7 +64,7 @@ class EarCuff(OneWire):
     usual_wire: ClassVar[Mapping[str, str]] = usually("16 awg")
     cut_role: ClassVar[str] = "cuff"
     family: ClassVar[str] = "ear cuff"
-    part: ClassVar[str] = "ear"
+    worn_on: ClassVar[str] = "ear"
     sites: ClassVar[tuple[str, ...]] = ("ear_rim_depth", "ear_rim_middle")
     helps: ClassVar[tuple[str, ...]] = ("ear_rim_upper", "ear_rim_middle", "ear_rim_lower")
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "stays_on", "comfortable")

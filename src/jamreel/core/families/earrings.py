@@ -32,7 +32,7 @@ class DropEarring(Composed):
     """A drop hung from an ear wire; made as a pair unless one is wanted."""
 
     family: ClassVar[str] = "earring"
-    part: ClassVar[str] = "ear"
+    worn_on: ClassVar[str] = "ear"
     sites: ClassVar[tuple[str, ...]] = ()
     asks: ClassVar[tuple[str, ...]] = ("comfortable",)
     eases: ClassVar[bool] = False

@@ -59,7 +59,7 @@ class ForeheadDrops(Composed):
     """A forehead chain of parts: two sides that meet at the focal, and one down the parting."""
 
     family: ClassVar[str] = "headpiece"
-    part: ClassVar[str] = "head"
+    worn_on: ClassVar[str] = "head"
     sites: ClassVar[tuple[str, ...]] = ("brow_arc", "parting_arc")
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
     eases: ClassVar[bool] = False

@@ -21,7 +21,7 @@ class Circlet(OpenArc):
     """Round the head, closed at the back by ribbon or elastic between two end loops."""
 
     family: ClassVar[str] = "headpiece"
-    part: ClassVar[str] = "head"
+    worn_on: ClassVar[str] = "head"
     sites: ClassVar[tuple[str, ...]] = ("head_girth",)
     helps: ClassVar[tuple[str, ...]] = ("head_breadth", "head_length")
     asks: ClassVar[tuple[str, ...]] = ("inside_girth", "comfortable", "stays_on")
@@ -75,7 +75,7 @@ class TiaraBase(OpenArc):
 
     usual_wire: ClassVar[Mapping[str, str]] = usually("12 awg", "brass")
     family: ClassVar[str] = "headpiece"
-    part: ClassVar[str] = "head"
+    worn_on: ClassVar[str] = "head"
     sites: ClassVar[tuple[str, ...]] = ("head_girth",)
     helps: ClassVar[tuple[str, ...]] = ("head_breadth", "head_length")
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
@@ -119,7 +119,7 @@ class CrownBand(OpenArc):
 
     usual_wire: ClassVar[Mapping[str, str]] = usually("12 awg")
     family: ClassVar[str] = "headpiece"
-    part: ClassVar[str] = "head"
+    worn_on: ClassVar[str] = "head"
     sites: ClassVar[tuple[str, ...]] = ("crown_arc",)
     helps: ClassVar[tuple[str, ...]] = ("head_breadth",)
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")

@@ -75,7 +75,7 @@ class HookedRing(OneWire, ABC):
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
         """Return the sizes. Raises Refusal for an ease that is none."""
         girth = job.girths[self.girth_site]
-        ease = job.ease_on(self.part, girth.value_mm)
+        ease = job.ease_on(self.worn_on, girth.value_mm)
         book.girth(girth, "worn")
         book.ease(ease, "worn")
         worn = book.total("worn", "fit.ease", "finished")
@@ -94,7 +94,7 @@ class HookedRing(OneWire, ABC):
             target=target,
             finished=PlusMinus(value=finished, plus_minus=pm),
             inside=PlusMinus(value=worn, plus_minus=pm),
-            fit=Fit(girth, ease, self.part, self.word(job, worn)),
+            fit=Fit(girth, ease, self.worn_on, self.word(job, worn)),
             rows=[
                 ("finished", finished, pm),
                 ("worn", worn, pm),
@@ -136,7 +136,7 @@ class HookedRing(OneWire, ABC):
         yield step("hooked.hook", "form", pin=self.hook_pin, check=True)
         yield step("hooked.eye", "form", pin=self.eye_pin, check=True)
         yield shape_step(bench.former)
-        yield step(f"hooked.try_on_{self.part}", "fit", check=True, worn=bench.own)
+        yield step(f"hooked.try_on_{self.worn_on}", "fit", check=True, worn=bench.own)
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what opens the hook."""
@@ -163,9 +163,9 @@ class HookedRing(OneWire, ABC):
 
     def opening(self, job: Job, wire: Wire, worn: float) -> Advice | None:
         """Return a warning when putting it on would leave it bent."""
-        outline = job.outline(self.part, job.girths[self.girth_site].value_mm)
+        outline = job.outline(self.worn_on, job.girths[self.girth_site].value_mm)
         return opened_to_go_on(
-            f"twist_open_{self.part}",
+            f"twist_open_{self.worn_on}",
             needed=2 * min(outline.across, outline.through),
             gap=0.0,
             thickness=wire.d,
@@ -179,7 +179,7 @@ class HookedRing(OneWire, ABC):
         job, d = bench.job, bench.wire.d
         girth, fit = job.girths[self.girth_site].value_mm, bench.sized.fit
         assert fit is not None  # it goes round a girth
-        outline = job.outline(self.part, girth)
+        outline = job.outline(self.worn_on, girth)
         ring, strokes, low = ring_round(outline, fit.ease, fit.ease.value_mm / TURN, d)
         strokes += [
             wire_along(ring, self.hook_pin / 2, ring.length - self.eye_pin - d, d, "body"),
@@ -187,10 +187,10 @@ class HookedRing(OneWire, ABC):
             wire_along(ring, -self.hook_pin / 2, self.hook_pin, d, "hook", self.hook_pin / 2),
         ]
         yield section_sheet(
-            say(f"drawing.on_the_{self.part}"),
+            say(f"drawing.on_the_{self.worn_on}"),
             strokes,
-            [across(outline, low, d, say(f"drawing.{self.part}_across"))],
-            say(f"drawing.{self.part}", girth=girth),
+            [across(outline, low, d, say(f"drawing.{self.worn_on}_across"))],
+            say(f"drawing.{self.worn_on}", girth=girth),
         )
         yield pin_sheet(self.eye_pin, d, say("drawing.eye"))
 
@@ -217,7 +217,7 @@ class HookedRing(OneWire, ABC):
 class WristRing(HookedRing, ABC):
     """A hooked ring for a wrist, which must not slide off over the hand."""
 
-    part: ClassVar[str] = "wrist"
+    worn_on: ClassVar[str] = "wrist"
     girth_site: ClassVar[str] = "wrist_girth"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")

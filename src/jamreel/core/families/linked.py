@@ -37,20 +37,20 @@ class LinkedRound(Composed):
     def target(self, job: Job) -> Target:
         """Return the inside girth wanted: girth and ease, and a notch more for what breaks."""
         girth = job.girths[self.girth_name()]
-        ease = job.ease_on(self.part, girth.value_mm)
+        ease = job.ease_on(self.worn_on, girth.value_mm)
         notch = self._notch(job)
         return Target(girth.value_mm + ease.value_mm + notch, girth.plus_minus_mm, inside_of)
 
     def _notch(self, job: Job) -> float:
         """Return what brittle parts get on top [mm]."""
         brittle = any(getattr(u.part, "stuff", "") in BRITTLE for u in self.units())
-        return job.table(self.part).brittle_mm if brittle else 0.0
+        return job.table(self.worn_on).brittle_mm if brittle else 0.0
 
     def against(self, worked: Worked, book: Book) -> None:
         """Write girth and ease, then what the make-up comes to, less its thickness."""
         job, girth = worked.job, worked.job.girths[self.girth_name()]
         book.girth(girth, "wanted")
-        book.ease(job.ease_on(self.part, girth.value_mm), "wanted")
+        book.ease(job.ease_on(self.worn_on, girth.value_mm), "wanted")
         notch = self._notch(job)
         if notch:
             book.term("brittle", notch, "fit.ease.EaseTable", "common practice", "wanted")
@@ -82,16 +82,16 @@ class LinkedRound(Composed):
     def fit(self, worked: Worked) -> Fit:
         """Return how it fits, with the ease that the make-up really has."""
         girth = worked.job.girths[self.girth_name()]
-        ease = worked.job.ease_on(self.part, girth.value_mm)
+        ease = worked.job.ease_on(self.worn_on, girth.value_mm)
         got = ease.model_copy(update={"value_mm": worked.got - girth.value_mm})
         hand = worked.job.girths.get("hand_pass_girth")
         slides = hand is not None and worked.got >= hand.value_mm
-        return Fit(girth, got, self.part, "falls_off" if slides else None)
+        return Fit(girth, got, self.worn_on, "falls_off" if slides else None)
 
     def word_of(self, job: Job, got: float) -> str:
         """Return the word for the ease that an inside girth gives."""
         girth = job.girths[self.girth_name()]
-        return word_for(got - girth.value_mm, job.table(self.part))
+        return word_for(got - girth.value_mm, job.table(self.worn_on))
 
     def inside(self, worked: Worked) -> PlusMinus:
         """Return the inside girth."""
@@ -103,7 +103,7 @@ class LinkedRound(Composed):
         if lost > MUCH_LOST_MM:
             yield advise("thickness_takes", "note", "piece.entries", lost=lost)
         yield _polygon(worked.laid)
-        if self.part in ("wrist", "arm") and worked.laid.fastened.length:
+        if self.worn_on in ("wrist", "arm") and worked.laid.fastened.length:
             yield two_hands(worked.laid.fastened.one_hand)
         hand = worked.job.girths.get("hand_pass_girth")
         yield falls_off(worked.got, hand.value_mm if hand else None)
@@ -111,9 +111,9 @@ class LinkedRound(Composed):
     def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
         """Return the section of the body with the piece round it."""
         girth = worked.job.girths[self.girth_name()].value_mm
-        outline = worked.job.outline(self.part, girth)
+        outline = worked.job.outline(self.worn_on, girth)
         fit = self.fit(worked)
-        return (round_body(worked.laid, outline, fit.ease, self.part, girth),)
+        return (round_body(worked.laid, outline, fit.ease, self.worn_on, girth),)
 
     def put_right(self, worked: Worked) -> PuttingRight | None:
         """Return the answer to a try-on, in what the piece is counted by."""
@@ -172,7 +172,7 @@ class LinkedBracelet(LinkedRound):
     presets: ClassVar[tuple[Preset, ...]] = (STRUNG_BRACELET,)
 
     family: ClassVar[str] = "bracelet"
-    part: ClassVar[str] = "wrist"
+    worn_on: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")
 
@@ -184,7 +184,7 @@ class LinkedAnklet(LinkedRound):
     """An anklet of parts."""
 
     family: ClassVar[str] = "anklet"
-    part: ClassVar[str] = "ankle"
+    worn_on: ClassVar[str] = "ankle"
     sites: ClassVar[tuple[str, ...]] = ("ankle_girth",)
 
     kind: Literal["linked_anklet"] = "linked_anklet"
@@ -195,7 +195,7 @@ class LinkedArmlet(LinkedRound):
     """An armlet of parts."""
 
     family: ClassVar[str] = "armlet"
-    part: ClassVar[str] = "arm"
+    worn_on: ClassVar[str] = "arm"
     sites: ClassVar[tuple[str, ...]] = ("upper_arm_girth",)
 
     kind: Literal["linked_armlet"] = "linked_armlet"
@@ -206,7 +206,7 @@ class LinkedChoker(LinkedRound):
     """A choker of parts, its middle in front."""
 
     family: ClassVar[str] = "necklace"
-    part: ClassVar[str] = "neck"
+    worn_on: ClassVar[str] = "neck"
     sites: ClassVar[tuple[str, ...]] = ("neck_girth",)
 
     kind: Literal["linked_choker"] = "linked_choker"

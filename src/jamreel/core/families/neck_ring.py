@@ -13,7 +13,7 @@ class NeckRing(HookedRing):
 
     usual_wire: ClassVar[Mapping[str, str]] = usually("3 mm", "brass")
     family: ClassVar[str] = "necklace"
-    part: ClassVar[str] = "neck"
+    worn_on: ClassVar[str] = "neck"
     girth_site: ClassVar[str] = "neck_base_girth"
     sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
     kind: Literal["neck_ring"] = "neck_ring"
@@ -26,7 +26,7 @@ class Choker(HookedRing):
 
     usual_wire: ClassVar[Mapping[str, str]] = usually("2 mm")
     family: ClassVar[str] = "necklace"
-    part: ClassVar[str] = "neck"
+    worn_on: ClassVar[str] = "neck"
     girth_site: ClassVar[str] = "neck_girth"
     sites: ClassVar[tuple[str, ...]] = ("neck_girth",)
     kind: Literal["choker"] = "choker"

@@ -70,7 +70,7 @@ class HangingNecklace(Composed):
     """Base of necklaces of parts: chosen by length, judged by where they fall."""
 
     family: ClassVar[str] = "necklace"
-    part: ClassVar[str] = "neck"
+    worn_on: ClassVar[str] = "neck"
     sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
     asks: ClassVar[tuple[str, ...]] = ("fall", "comfortable")
     eases: ClassVar[bool] = False

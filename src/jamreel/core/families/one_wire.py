@@ -126,7 +126,7 @@ class OneWire(Construction):
     def solve(self, job: Job) -> Plan:
         """Return the plan. Raises Refusal like ``sized``."""
         wire = job.wires.body
-        book = Book(wire.neutral)
+        book = Book(wire.bend_adds)
         sized = self.sized(job, wire, book)
         laid = lay_straight(self.cut_role, sized.stretches, wire, job.cutting)
         book.trims(laid.cut)

@@ -11,7 +11,7 @@ from jamreel.core.advice.sliding import pin_missing
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.outline import Outline, Ring
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.families.base import Choice, Job
 from jamreel.core.families.one_wire import OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease
@@ -43,7 +43,7 @@ class Arc:
     """What an open ring covers: its measure and ease, the whole inside girth that it is a part
     of, the arc along its inside, and what it leaves open [mm]."""
 
-    girth: Girth
+    girth: BodyMeasure
     ease: Ease | None
     inside_girth: float
     inner_arc: float
@@ -77,12 +77,12 @@ class OpenArc(OneWire, ABC):
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
         """Return the sizes. Raises Refusal for choices that leave no arc."""
         arc = self.arc(job, book)
-        centre = arc_centre_length(arc.inner_arc, arc.inside_girth, wire.neutral)
+        centre = arc_centre_length(arc.inner_arc, arc.inside_girth, wire.bend_adds)
         rule = "fit.thickness.arc_centre_length"
         book.term("half_wire_arc", centre - arc.inner_arc, rule, "published", "body")
         book.total("body", rule, "cut")
         target, pm = arc.inside_girth / math.pi, arc.girth.plus_minus_mm
-        bow = Bend(angle=centre / ((target + wire.neutral) / 2), pin=target, label="body")
+        bow = Bend(angle=centre / ((target + wire.bend_adds) / 2), pin=target, label="body")
         body = Stretch("body", (bow,), "body", ("body", "half_wire_arc", "inner_arc"))
         inside = PlusMinus(value=arc.inside_girth, plus_minus=pm) if arc.ease else None
         return Sized(
@@ -90,7 +90,7 @@ class OpenArc(OneWire, ABC):
             target=target,
             finished=PlusMinus(value=centre, plus_minus=pm),
             inside=inside,
-            fit=Fit(arc.girth, arc.ease, self.part) if arc.ease else None,
+            fit=Fit(arc.girth, arc.ease, self.worn_on) if arc.ease else None,
             rows=[
                 ("centre_line", centre, pm),
                 ("inner_arc", arc.inner_arc, pm),
@@ -112,7 +112,7 @@ class OpenArc(OneWire, ABC):
         """Return the body with its end loops, if it has any, and write what those take."""
         if not self.looped:
             return (body,)
-        loop = bend_length(TURN, self.loop_pin, wire.neutral)
+        loop = bend_length(TURN, self.loop_pin, wire.bend_adds)
         for key in ("loop_left", "loop_right"):
             rule = "path.moves.bend_length"
             book.term(key, loop, rule, "published", "cut", pin=self.loop_pin)
@@ -130,7 +130,7 @@ class OpenArc(OneWire, ABC):
         else:
             yield step("arc.rounded", "form", cautions=("ends",), check=True)
         yield shape_step(bench.former)
-        yield step(f"arc.{self.part}", "form", check=True)
+        yield step(f"arc.{self.worn_on}", "form", check=True)
         yield from self.try_on_steps(bench)
 
     def hold(self, bench: OnBench) -> Hold:
@@ -148,7 +148,7 @@ class OpenArc(OneWire, ABC):
 
     def outline(self, job: Job, arc: Arc) -> Outline:
         """Return the outline that the arc lies round."""
-        return job.outline(self.part, arc.girth.value_mm)
+        return job.outline(self.worn_on, arc.girth.value_mm)
 
     def sheets(self, bench: OnBench) -> Iterator[Sheet]:
         """Yield the arc round the body, and one of its end loops."""
@@ -169,15 +169,12 @@ class OpenArc(OneWire, ABC):
                 loop_at(ring, sign * (centre / 2 + off), self.loop_pin, d, key)
                 for key, sign in (("loop_left", -1), ("loop_right", 1))
             ]
-        dims = self._opening(arc, ring, centre)
+        dims, wide = self._opening(arc, ring, centre), say(f"drawing.{self.worn_on}_across")
         return section_sheet(
-            say(f"drawing.on_the_{self.part}"),
+            say(f"drawing.on_the_{self.worn_on}"),
             strokes,
-            [
-                across(outline, low + (18 if dims else 0), d, say(f"drawing.{self.part}_across")),
-                *dims,
-            ],
-            say(f"drawing.{self.part}", girth=arc.girth.value_mm),
+            [across(outline, low + (18 if dims else 0), d, wide), *dims],
+            say(f"drawing.{self.worn_on}", girth=arc.girth.value_mm),
         )
 
     def _opening(self, arc: Arc, ring: Ring, centre: float) -> list[Dimension]:

@@ -20,7 +20,7 @@ class OpenCuff(OpenArc):
 
     usual_wire: ClassVar[Mapping[str, str]] = usually("2 mm")
     family: ClassVar[str] = "bangle"
-    part: ClassVar[str] = "wrist"
+    worn_on: ClassVar[str] = "wrist"
     looped: ClassVar[bool] = False
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")

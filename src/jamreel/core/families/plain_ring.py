@@ -10,7 +10,7 @@ from jamreel.core.advice import Advice
 from jamreel.core.advice.opening import hangs_loose, opened_to_go_on, round_radius
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench, OneWire, Sized
@@ -41,10 +41,10 @@ class Round:
     """A ring: the wrist, its ease there, the inside girth, which measure that rests on, and how
     far the ends lie over each other [mm]."""
 
-    wrist: Girth
+    wrist: BodyMeasure
     ease: Ease
     inside: float
-    rests_on: Girth
+    rests_on: BodyMeasure
     overlap: float = 0.0
 
 
@@ -53,7 +53,7 @@ class PlainRing(OneWire, ABC):
 
     cut_role: ClassVar[str] = "ring"
     family: ClassVar[str] = "bangle"
-    part: ClassVar[str] = "wrist"
+    worn_on: ClassVar[str] = "wrist"
 
     @abstractmethod
     def ring(self, job: Job, book: Book) -> Round:
@@ -67,19 +67,19 @@ class PlainRing(OneWire, ABC):
         """Return the sizes. Raises Refusal for a hand smaller than the wrist."""
         made = self.ring(job, book)
         rule = "fit.thickness.inside_girth_of"
-        book.term("half_wire", math.pi * wire.neutral, rule, "published", "body")
+        book.term("half_wire", math.pi * wire.bend_adds, rule, "published", "body")
         if made.overlap:
             own = f"families.plain_ring.{type(self).__name__}"
             book.term("ends_over", made.overlap, own, "chosen", "body")
         body = book.total("body", rule, "cut")
         target, pm = made.inside / math.pi, made.rests_on.plus_minus_mm
-        bow = Bend(angle=body / ((target + wire.neutral) / 2), pin=target, label="body")
+        bow = Bend(angle=body / ((target + wire.bend_adds) / 2), pin=target, label="body")
         return Sized(
             stretches=(Stretch("body", (bow,), "body", ("body", "inside")),),
             target=target,
             finished=PlusMinus(value=body, plus_minus=pm),
             inside=PlusMinus(value=made.inside, plus_minus=pm),
-            fit=Fit(made.wrist, made.ease, self.part, None if self.eases else "hangs"),
+            fit=Fit(made.wrist, made.ease, self.worn_on, None if self.eases else "hangs"),
             offers_ease=self.eases,
             rows=[
                 ("centre_line", body, pm),

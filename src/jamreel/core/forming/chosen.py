@@ -32,7 +32,7 @@ class Wire:
         return self.section.area if self.section is not None else round_area(self.d)
 
     @property
-    def neutral(self) -> float:
+    def bend_adds(self) -> float:
         """What a bend on a pin adds to the pin, to give the diameter of its centre-line [mm]: d
         of round wire, twice the neutral offset of any other."""
         return self.d if self.section is None else 2 * self.section.neutral_offset

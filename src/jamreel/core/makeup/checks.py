@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import bar_passes, opens_easily, stronger_than_loops
-from jamreel.core.advice.joining import ends_differ, loop_takes, neither_opens, nothing_in_it
+from jamreel.core.advice.joining import ends_differ, loop_admits, neither_opens, nothing_in_it
 from jamreel.core.advice.parts import hole_passes
 from jamreel.core.forming.strength import Weakest, grams_of
 from jamreel.core.makeup.compose import Composition
@@ -53,8 +53,8 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
     for joint in composition.joints:
         left, right = joint.left_end, joint.right_end
         yield neither_opens(joint.left, joint.right, left.opens or right.opens)
-        yield loop_takes(left.inner, right.wire, joint.left, joint.right)
-        yield loop_takes(right.inner, left.wire, joint.right, joint.left)
+        yield loop_admits(left.inner, right.wire, joint.left, joint.right)
+        yield loop_admits(right.inner, left.wire, joint.right, joint.left)
     yield from composition.fastened.mates
     yield from _closure(composition)
     lying = [p.name for p in composition.parts if not p.drop]

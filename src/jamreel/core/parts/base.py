@@ -43,7 +43,7 @@ class End:
 class WireUse:
     """A wire that a part is made of, as named stretches of moves from left to right.
 
-    What is ``joined`` comes off one wire however often it is made: rings and spacers are cut from
+    What is ``off_coil`` comes off one wire however often it is made: rings and spacers are cut from
     a long coil.
     """
 
@@ -51,7 +51,7 @@ class WireUse:
     wire: Wire
     stretches: Stretches
     quantity: int = 1
-    joined: bool = False
+    off_coil: bool = False
 
 
 @dataclass(frozen=True)

@@ -45,7 +45,7 @@ class JumpRing(Part):
                     self.kind,
                     w,
                     (("body", (Bend(angle=2 * math.pi, pin=self.pin, label="ring"),)),),
-                    joined=True,
+                    off_coil=True,
                 ),
             ),
             holds=(hold,),

@@ -44,7 +44,7 @@ class SpacerCoil(Part):
             thickness=outer,
             width=outer,
             hole=self.core,
-            wires=(WireUse(self.kind, w, stretches, joined=True),),
+            wires=(WireUse(self.kind, w, stretches, off_coil=True),),
             strokes=tuple(wraps(0, self.turns, w.d, outer - w.d)),
             steps=(
                 part_step("coil_long", cautions=("whip",), core=self.core),

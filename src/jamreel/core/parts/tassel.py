@@ -75,7 +75,7 @@ class Tassel(Part):
             ends=(End(self.ring, w.d), End(self.ring, w.d)),
             wires=(
                 WireUse("tassel_link", w, use.stretches, count),
-                WireUse("tassel_ring", rings, (("body", (turn,)),), joined=True),
+                WireUse("tassel_ring", rings, (("body", (turn,)),), off_coil=True),
             ),
             bought=tuple(type(b)(b.key, b.size, b.quantity * count, b.mass_g) for b in link.bought),
             holds=(opens_at("plain_loop", w, self.pin), opens_at("jump_ring", rings, self.ring)),

@@ -15,7 +15,7 @@ from jamreel.core.advice.wire import (
     twist_first,
 )
 from jamreel.core.bench.steps import Step, cautions_of
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cut, told_alike
 from jamreel.core.fit.ease import Ease, EaseTable, ease_options, word_for
 from jamreel.core.fit.tryon import PuttingRight
@@ -43,9 +43,9 @@ Row = tuple[str, float | None, float | None]
 class Fit:
     """How a piece fits: the girth it goes round, its ease, and the word for it."""
 
-    girth: Girth
+    girth: BodyMeasure
     ease: Ease
-    part: str
+    worn_on: str
     word: str | None = None
 
 
@@ -201,11 +201,11 @@ def _figures(rows: Sequence[Row], righting: PuttingRight | None) -> tuple[Figure
 def _word(job: Job, fit: Fit | None, family: str) -> str:
     if fit is None:
         return "hangs" if family == "necklace" else "sized"
-    return fit.word or word_for(fit.ease.value_mm, job.table(fit.part))
+    return fit.word or word_for(fit.ease.value_mm, job.table(fit.worn_on))
 
 
 def _options(job: Job, fit: Fit) -> tuple[EaseOption, ...]:
-    table: EaseTable = job.table(fit.part)
+    table: EaseTable = job.table(fit.worn_on)
     girth = fit.girth.value_mm
     return tuple(
         EaseOption(
@@ -216,7 +216,7 @@ def _options(job: Job, fit: Fit) -> tuple[EaseOption, ...]:
 
 
 def _limits(job: Job, fit: Fit) -> Advice | None:
-    words = job.table(fit.part).fixed_mm
+    words = job.table(fit.worn_on).fixed_mm
     return measure_limits(fit.girth, words["comfortable"] - words["snug"])
 
 

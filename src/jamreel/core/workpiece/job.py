@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from jamreel.core.body.outline import Outline, measured_outline, usual_outline
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseChoice, EaseTable, ease_of
@@ -36,7 +36,7 @@ class Job:
     """A brief with its measures worked out, the shop it is made in, and by cut the length [mm] that
     its first wire really has."""
 
-    girths: Mapping[str, Girth]
+    girths: Mapping[str, BodyMeasure]
     ease: EaseChoice
     wire: WireChoice
     palette: PaletteChoice

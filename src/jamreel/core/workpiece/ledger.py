@@ -1,6 +1,6 @@
 """A ledger written line by line; totals are summed from their terms, so they can't be wrong."""
 
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cut
 from jamreel.core.fit.ease import Ease
 from jamreel.core.values import Backing, LedgerLine
@@ -21,7 +21,7 @@ class Book:
         """All lines so far."""
         return tuple(self._lines)
 
-    def girth(self, girth: Girth, to: str, key: str = "") -> None:
+    def girth(self, girth: BodyMeasure, to: str, key: str = "") -> None:
         """Write a measure as a term of a total; its id is the site's unless a key is given."""
         how = "guessed" if girth.guessed else "measured" if girth.count > 1 else "measured_once"
         self._lines.append(

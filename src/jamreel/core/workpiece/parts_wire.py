@@ -48,7 +48,7 @@ def uses_of(makeup: MakeUp, composition: Composition, sets: int = 1) -> tuple[Us
     """
     found: dict[str, Used] = {}
     for entry, use, times in _every_use(makeup, composition):
-        name = f"coil/{use.key}~{_alike(use)}" if use.joined else f"{entry}/{use.key}"
+        name = f"coil/{use.key}~{_alike(use)}" if use.off_coil else f"{entry}/{use.key}"
         share = Share(entry=entry, count=use.quantity * times * sets)
         known = found.get(name)
         shares = _more(known.shares if known else (), share)
@@ -94,7 +94,7 @@ def wires_of(
 
 def _laid(used: Used, cutting: Cutting) -> Laid:
     use, named = used.use, {"id": used.id, "shares": used.shares}
-    if use.joined:
+    if use.off_coil:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
         return _coil(use, used.times, cutting, named)
     laid = _once(use.key, use.stretches, use.wire, cutting, voice())

@@ -81,10 +81,10 @@ def lay_straight(
     marks = [MarkAt(label=say("mark.flush_cut"), at_mm=at)]
     bends: list[BendAt] = []
     for n, stretch in enumerate(stretches):
-        length = developed_length(stretch.moves, wire.neutral)
+        length = developed_length(stretch.moves, wire.bend_adds)
         lines.append(CutLine(id=stretch.key, value_mm=length))
-        bends += bends_of(stretch.moves, wire.neutral, start=at) if stretch.kind == "part" else ()
-        marks += marks_of(stretch.moves, wire.neutral, start=at)
+        bends += bends_of(stretch.moves, wire.bend_adds, start=at) if stretch.kind == "part" else ()
+        marks += marks_of(stretch.moves, wire.bend_adds, start=at)
         if stretch.kind == "body":
             marks.append(MarkAt(label=say("mark.centre"), at_mm=at + length / 2))
         at += length
@@ -93,7 +93,7 @@ def lay_straight(
         marks.append(MarkAt(label=label, at_mm=at))
     bent = sum(bend.takes_mm for bend in bends)
     net = at - cutting.trim
-    for key, value in (("trim_right", cutting.trim), *extras(cutting, bent, net, wire.neutral)):
+    for key, value in (("trim_right", cutting.trim), *extras(cutting, bent, net, wire.bend_adds)):
         lines.append(CutLine(id=key, value_mm=value))
         at += value
     if marks[-1].at_mm > at:

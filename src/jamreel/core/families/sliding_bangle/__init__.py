@@ -38,7 +38,7 @@ class SlidingBangle(OneWire):
 
     cut_role: ClassVar[str] = "bangle"
     family: ClassVar[str] = "bangle"
-    part: ClassVar[str] = "wrist"
+    worn_on: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth", "hand_pass_girth")
     suggested: ClassVar[bool] = True
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
@@ -70,7 +70,7 @@ class SlidingBangle(OneWire):
             target=z.closed_diameter,
             finished=PlusMinus(value=z.centre, plus_minus=z.hand.plus_minus_mm),
             inside=PlusMinus(value=z.worn, plus_minus=z.wrist.plus_minus_mm),
-            fit=Fit(z.wrist, z.ease, self.part),
+            fit=Fit(z.wrist, z.ease, self.worn_on),
             rows=_rows(z),
             answers={
                 "measure": "worn",

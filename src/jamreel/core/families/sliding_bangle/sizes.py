@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from functools import cached_property
 
-from jamreel.core.body.readings import Girth
+from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.sliding import centre_length, loop_outer_width, overlap_at
@@ -23,8 +23,8 @@ FULL_TURN = 2 * math.pi
 class Sizes:
     """Inputs and what follows from them. Lengths in mm, stresses in MPa."""
 
-    wrist: Girth
-    hand: Girth
+    wrist: BodyMeasure
+    hand: BodyMeasure
     ease: Ease
     wire: Wire
     pin: float
