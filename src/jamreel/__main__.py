@@ -4,8 +4,9 @@ import argparse
 import json
 import sys
 from pathlib import Path
-from typing import Any, NoReturn
+from typing import Any
 
+from jamreel.core.json_text import MOST_BYTES, read_json
 from jamreel.core.plan import BriefRefused, plan_raw, read_shop
 from jamreel.core.problem import problem_details
 from jamreel.core.shop import Shop
@@ -51,14 +52,15 @@ def _plan(brief: str, shop: str | None) -> int:
 
 def _read(name: str) -> Any:
     try:
-        text = sys.stdin.read() if name == "-" else Path(name).read_text(encoding="utf-8")
-        return json.loads(text, parse_constant=_no_constant)
+        # A byte more than is allowed tells that it is too long, however long it is.
+        if name == "-":
+            raw = sys.stdin.buffer.read(MOST_BYTES + 1)
+        else:
+            with Path(name).open("rb") as file:
+                raw = file.read(MOST_BYTES + 1)
+        return read_json(raw)
     except (OSError, ValueError) as error:
         raise BriefRefused((_unreadable(name, error),)) from None
-
-
-def _no_constant(name: str) -> NoReturn:
-    raise ValueError(f"{name} is not a number")
 
 
 def _unreadable(name: str, error: Exception) -> Problem:

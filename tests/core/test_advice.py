@@ -35,7 +35,7 @@ EDGES: list[tuple[Rule, tuple[Any, ...], tuple[Any, ...], str, str]] = [
     (c.hook_passes, (4.7, 5.0), (4.8, 5.0), "hook_wide", "fix"),
     (c.bar_holds, (16.0, 12.0), (15.9, 12.0), "bar_short", "fix"),
     (c.bar_passes, (5.9, 1.6, 4.0), (5.8, 1.6, 4.0), "bar_stuck", "fix"),
-    (c.opens_easily, (10.0, 1020.0), (9.9, 1010.0), "hook_weak", "check"),
+    (c.opens_easily, (10.0,), (9.9,), "hook_weak", "check"),
     (c.stronger_than_loops, (9.0, 9.0, "loop"), (9.0, 8.9, "loop"), "parts_open_first", "note"),
     (c.two_hands, (True,), (False,), "two_hands", "note"),
     (c.should_release, (None, False), (None, True), "never_releases", "fix"),

@@ -9,6 +9,7 @@ from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import (
     bar_holds,
     bar_passes,
+    frail,
     hook_passes,
     opens_easily,
     should_release,
@@ -29,9 +30,12 @@ from jamreel.core.advice.making import cut_differs
 from jamreel.core.advice.opening import falls_off, hangs_loose, opened_to_go_on, round_radius
 from jamreel.core.advice.parts import few_wraps, hole_passes
 from jamreel.core.cutting.cuts import Cutting
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.strength import Weakest
 from jamreel.core.forming.tools import Former
 from jamreel.core.plan import plan_raw
 from jamreel.core.shop import Shop
+from jamreel.core.wire.metals import metals
 from jamreel.core.words import speaking
 
 
@@ -55,8 +59,8 @@ def name(advice: Advice | None) -> str | None:
         # A bar of 1.2 beside a bead of 6: 7.5 of room with what is to spare.
         (lambda: bar_passes(7.51, 1.2, 6.0), None),
         (lambda: bar_passes(7.49, 1.2, 6.0), "bar_stuck"),
-        (lambda: opens_easily(10.0, 1020), None),
-        (lambda: opens_easily(9.9, 1010), "hook_weak"),
+        (lambda: opens_easily(10.0), None),
+        (lambda: opens_easily(9.9), "hook_weak"),
         (lambda: should_release(5.0, False), None),
         (lambda: should_release(None, True), "never_releases"),
         (lambda: should_release(20.0, True), "releases"),
@@ -114,23 +118,36 @@ def test_how_many_more_or_fewer_is_said(off: float, unit: float, count: str) -> 
     assert count in found.try_
 
 
-def ring(pulled: float, **more: float) -> Advice | None:
-    """A ring of 2 mm half-hard copper, 60 mm inside: it springs open by 7.6."""
-    usual = {"needed": pulled, "gap": 0.0, "thickness": 2.0, "radius": 31.0 - 1.0}
-    usual |= {"yield_mpa": 210.0, "youngs": 117_000.0}
-    return opened_to_go_on("roll_on", **{**usual, **more})
+def ring(pulled: float, d: float = 2.0, mpa: float = 210.0, **more: Any) -> str | None:
+    """A ring of half-hard copper, its middle on a radius of 30: 2 mm wire springs open by 7.6."""
+    wire = Wire(d, f"{d} mm", metals()["copper"], "half_hard", mpa)
+    inside = math.pi * (60 - d)
+    said = opened_to_go_on(
+        ("twist_open_neck", "spring_side"), wire=wire, inside=inside, needed=pulled, **more
+    )
+    return name(said)
 
 
 def test_a_ring_pulled_further_than_it_springs_takes_a_set() -> None:
     springs = 210 / 117_000 * 3 * math.pi * 30**2 / 2
-    assert ring(springs - 0.01) is None
-    assert name(ring(springs + 0.01)) == "roll_on"
+    assert ring(springs - 0.01) == "spring_side"
+    assert ring(springs + 0.01) == "twist_open_neck"
     # What is open already need not be opened.
-    assert ring(springs + 5, gap=5.1) is None
+    assert ring(springs + 5, gap=5.1) == "spring_side"
     assert ring(4.0, gap=4.0) is None
     # Softer wire gives way sooner, thinner wire later.
-    assert name(ring(springs - 0.01, yield_mpa=150.0)) == "roll_on"
-    assert ring(springs + 0.01, thickness=1.0) is None
+    assert ring(springs - 0.01, mpa=150.0) == "twist_open_neck"
+    assert ring(springs + 0.01, d=1.0) == "spring_side"
+
+
+@pytest.mark.parametrize(
+    ("newtons", "key", "said"),
+    [(1.99, "plain_loop", "frail"), (2.0, "plain_loop", None), (0.5, "open_ring", None)],
+)
+def test_what_gives_at_a_tug_is_said_unless_it_is_meant_to_open(
+    newtons: float, key: str, said: str | None
+) -> None:
+    assert name(frail(Weakest("a loop", newtons, key))) == said
 
 
 def test_the_radius_of_a_rings_middle() -> None:

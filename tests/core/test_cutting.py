@@ -6,8 +6,10 @@ from typing import Any
 import pytest
 
 from jamreel.core.cutting.cuts import of_cut, wire_key
+from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.plan import BriefRefused, Plan, plan_raw
 from jamreel.core.shop import Shop
+from jamreel.core.wire.sections import Round
 from jamreel.core.wire.sense import gauge_chart, nearest_gauges, passes
 from tests.core.families import D14, advice, example, figure, ledger, loop
 
@@ -76,16 +78,19 @@ def rings(times: int, **cutting: Any) -> Plan:
 
 
 def test_a_long_coil_is_split_or_worked_off_the_reel() -> None:
-    once = math.pi * (4 + 0.127 * 92 ** ((36 - 20) / 39))
+    d = 0.127 * 92 ** ((36 - 20) / 39)
+    # Copper at 210 off a pin of 4: the coil springs open.
+    inside = sprung_diameter(4, Round(diameter=d), 210, 117000)
+    once = math.pi * (inside + d)
     coil = next(c for c in rings(200).cuts if c.id.startswith("coil/jump_ring"))
     assert coil.quantity == 3
-    assert coil.length_mm == pytest.approx(67 * once + 3)
+    assert coil.length_mm == pytest.approx(67 * once + 3, abs=0.01)
     assert coil.length_mm <= 1500
     assert [of_cut(wire_key(coil, n)) for n in (1, 2, 3)] == [(coil.id, n) for n in (1, 2, 3)]
     assert [(share.entry, share.count) for share in coil.shares] == [("many", 200)]
     pulled = next(c for c in rings(200, off_reel=True).cuts if c.id == coil.id)
     assert (pulled.quantity, pulled.off_reel) == (1, True)
-    assert pulled.length_mm == pytest.approx(200 * once)
+    assert pulled.length_mm == pytest.approx(200 * once, abs=0.02)
     assert "long_wire" in advice(cut_by("sliding_bangle", longest="200"))
 
 
@@ -115,8 +120,10 @@ def test_a_cuff_of_half_round_and_a_hook_that_can_not_be() -> None:
     assert f"3 strands of {each:.1f} mm" in said
     # One strand opens further than a wire as thick as the bundle.
     thick = {**half, "section": {"shape": "square", "side": "1.724 mm"}}
-    assert "roll_on" in advice(plan_raw({**brief, "wire": thick}, SHOP))
-    assert "roll_on" not in advice(strands)
+    narrow = {**brief, "piece": {**brief["piece"], "gap": "27"}}
+    assert "gap_narrow" in advice(plan_raw({**narrow, "wire": thick}, SHOP))
+    fine = plan_raw({**narrow, "wire": {**half, "section": twisted}}, SHOP)
+    assert "gap_narrow" not in advice(fine)
     with pytest.raises(BriefRefused, match="round wire only"):
         plan_raw({**example("hook_bracelet"), "wire": half}, SHOP)
 

@@ -46,8 +46,9 @@ def test_an_ear_cuff_is_drawn_round_its_rim(grip: float, roomier: float) -> None
     # The ring's inside is what its centre-line leaves.
     for point in ring.points:
         assert 2 * math.hypot(*point) == pytest.approx(inner + d, abs=0.03)
-    # Its ends lie a gap apart, along the chord between their middles.
-    assert apart(ring.points[0], ring.points[-1]) == pytest.approx(gap, abs=0.05)
+    # Its filed ends lie a gap apart along the inside.
+    chord = (inner + d) * math.sin(gap / inner)
+    assert apart(ring.points[0], ring.points[-1]) == pytest.approx(chord, abs=0.03)
     # The gap is at the left, where the rim comes in.
     assert ring.points[0][0] < 0
     heights = [y for _, y in rim.points]

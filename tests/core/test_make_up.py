@@ -94,7 +94,7 @@ def test_links_add_their_inside_lengths_and_strings_their_loops() -> None:
     )
     loops = 4 * (3 * 0.5 + 2 + 0.5)
     assert len(strung.runs) == 2
-    assert strung.finished == pytest.approx(60 + 4 + 18 + loops)
+    assert strung.finished == pytest.approx(60 + WIRE.body.sprung(4) + 18 + loops)
 
 
 def test_a_drop_takes_its_loops_wire_of_a_string_and_nothing_of_a_joint() -> None:
@@ -108,13 +108,16 @@ def test_a_drop_takes_its_loops_wire_of_a_string_and_nothing_of_a_joint() -> Non
 
 def test_a_bracelets_inside_is_what_its_parts_leave() -> None:
     laid = compose(MakeUp(entries=(entry(LinkedBead(), 10),)), WIRE)
-    assert sum(s.length for s in laid.segments) == pytest.approx(laid.finished)
-    # Solved again from the parts one by one, without adding up equal thicknesses.
+    assert sum(s.total for s in laid.segments) == pytest.approx(laid.finished)
+    # Solved again from the parts one by one: links don't bend, each touches at its middle.
     radius = inside_of(laid) / (2 * math.pi)
     halves = (laid.fastened.receiving, laid.fastened.holding)
     every = [(p.length, p.made.thickness) for p in laid.parts]
     every += [(h.length, h.thickness) for h in halves]
-    assert sum(n / (radius + t / 2) for n, t in every) == pytest.approx(2 * math.pi)
+    turned = sum(2 * math.atan(n / 2 / (radius + t / 2)) for n, t in every)
+    assert turned == pytest.approx(2 * math.pi)
+    # Ten linked beads of 6 and a clasp: 164, where bending parts would leave 169.
+    assert inside_of(laid) == pytest.approx(164.2, abs=0.3)
 
 
 def test_too_many_parts_and_too_deep_groups_are_refused() -> None:
@@ -279,7 +282,7 @@ def test_try_ons_count_in_parts() -> None:
     assert big.verdict == "units_off"
     assert "Take off 1 (linked bead)" in big.says
     assert tried(brief, inside_girth=f"{figure(plan, 'worn') + 2:.1f}").settled
-    low = tried(example("linked_necklace"), fall="260")
+    low = tried(example("linked_necklace"), fall="190")
     assert low.verdict == "fell_low"
 
 
@@ -343,8 +346,10 @@ def test_a_make_up_that_was_not_touched_is_counted_to_its_length(kind: str) -> N
     plan = plan_raw(brief, Shop())
     assert plan.counted_out
     unit = max(p.length for p in _lying(brief, plan))
-    # No count comes nearer than half of what is counted.
-    assert figure(plan, "off_length") <= unit / 2 + 1e-6
+    # No count comes nearer than half of what is counted, on both sides of a middle at once.
+    once = 2 if registered()[kind].model_validate(brief["piece"]).mirrored else 1  # type: ignore[attr-defined]
+    assert figure(plan, "off_length") <= once * unit / 2 + 1e-6
+    assert not {"make_up_long", "make_up_short"} & {a.id for a in plan.advice}
     # One more or one less of what it counted comes no nearer.
     (edit,) = plan.counted_out[:1]
     made = registered()[kind].model_validate(brief["piece"])
@@ -372,7 +377,7 @@ def test_the_count_follows_the_wrist_until_an_entry_is_set() -> None:
 
     free = untouched("linked_bracelet")
     assert links(free, 190) > links(free, 150) > 5
-    wider = untouched("linked_bracelet", closure={"kind": "toggle", "ring_pin": "19"})
+    wider = untouched("linked_bracelet", closure={"kind": "toggle", "ring_pin": "26"})
     assert links(wider, 170) < links(free, 170)
     set_ = untouched("linked_bracelet", entries=[{"part": {"kind": "linked_bead"}, "times": 7}])
     assert links(set_, 190) == links(set_, 150) == 7

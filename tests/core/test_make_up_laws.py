@@ -70,7 +70,7 @@ def test_parts_lie_end_to_end_and_add_up_to_the_length(makeup: MakeUp) -> None:
         # Only a string's own loops lie between neighbours.
         assert min(abs(gap - n * makeup_reach(laid)) for n in (0, 1, 2)) < 1e-6
     assert laid.parts[0].at >= at - 1e-9
-    assert sum(s.length for s in laid.segments) == pytest.approx(laid.finished)
+    assert sum(s.total for s in laid.segments) == pytest.approx(laid.finished)
 
 
 def makeup_reach(laid: Any) -> float:
@@ -143,11 +143,14 @@ def test_every_way_to_fill_measures_what_it_says(makeup: MakeUp, wanted: float) 
     for one in fill(makeup, WIRE, wanted, 1.0):
         laid = compose(changed(makeup, one.edits), WIRE)
         assert laid.finished == pytest.approx(one.finished)
-        assert inside_of(laid) == pytest.approx(one.got)
-        # Too short may be fastened further on, as far as an extender goes; too long stays so.
-        raw = one.got - wanted
-        off = raw if raw >= 0 else min(raw + laid.fastened.adds_range, 0.0)
-        assert one.off == pytest.approx(off)
+        made = laid.fastened
+        assert one.got == pytest.approx(inside_of(laid) + one.links * made.range_step)
+        assert one.off == pytest.approx(one.got - wanted)
+        # Too short is fastened at the nearest link of an extender; too long stays so.
+        short = wanted - inside_of(laid)
+        assert (one.links > 0) <= (short > 0 and made.adds_range > 0)
+        if 0 < short < made.adds_range:
+            assert abs(one.off) <= made.range_step / 2 + 1e-9
 
 
 @settings(max_examples=25, deadline=None)

@@ -47,12 +47,12 @@ def test_a_role_takes_its_own_metal_and_only_that_role() -> None:
     assert (links.metal, rings.metal) == ("copper", "brass (70/30)")
     assert links.stock != rings.stock
     was = cut_of(plain, "coil/jump_ring")
-    # The same length of 0.812 mm wire, heavier by the ratio of the densities.
-    assert rings.length_mm == pytest.approx(was.length_mm, rel=1e-3)
+    # Nearly the same length of 0.812 mm wire: how far a coil springs open differs by the metal.
+    assert rings.length_mm == pytest.approx(was.length_mm, rel=0.02)
     per_mm = rings.mass_g / rings.length_mm
     ratio = metals()["brass"].density / metals()["copper"].density
     assert per_mm / (was.mass_g / was.length_mm) == pytest.approx(ratio, rel=2e-3)
-    assert plain.mass_g - brass.mass_g == pytest.approx(was.mass_g * (1 - ratio), rel=0.02)
+    assert plain.mass_g - brass.mass_g == pytest.approx(was.mass_g - rings.mass_g)
 
 
 def test_mass_of_a_wire_is_its_volume_by_its_density() -> None:
@@ -183,7 +183,9 @@ def test_single_wires_have_minutes_needs_mass_and_a_weakest_point_too() -> None:
     for kind in ("closed_bangle", "open_cuff", "ear_cuff"):
         plan = plan_raw(deepcopy(example(kind)), Shop())
         assert (plan.minutes or 0) > 0
-        assert plan.mass_g == pytest.approx(sum(c.mass_g * c.quantity for c in plan.cuts))
+        wires = sum(c.mass_g * c.quantity for c in plan.cuts)
+        # Solder is bought, and weighs something.
+        assert plan.mass_g - wires == pytest.approx(0.05 if kind == "closed_bangle" else 0.0)
         assert plan.weakest is not None
         assert plan.weakest.newtons > 0
     closed = plan_raw(deepcopy(example("closed_bangle")), Shop())

@@ -68,7 +68,7 @@ def test_a_metre_of_wire_weighs_its_section_by_its_density() -> None:
 
 def test_a_ring_weighs_its_turn() -> None:
     made = part("jump_ring", pin="4").make(PALETTE)
-    turn = math.pi * (4 + D)
+    turn = math.pi * (PALETTE.body.sprung(4) + D)
     assert made_mass(made) == pytest.approx(math.pi / 4 * D**2 * turn * COPPER, rel=1e-3)
 
 

@@ -17,6 +17,7 @@ from jamreel.core.closures.spring_clasp import SpringClasp
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import grams_of, opening_force
+from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.path.coils import (
     binding_length,
     coil_length_from,
@@ -81,10 +82,11 @@ def test_broad_hook_and_catch_take_what_makers_take_off() -> None:
 
 
 def test_a_hook_of_one_millimetre_copper_opens_at_ten_newtons() -> None:
-    force = opening_force(1.0, 6.0, 210.0)
+    one = wire(1.0).body
+    force = opening_force(one.moment, one.radius_on(6.0))
     assert force == pytest.approx(10.0, abs=5e-3)
     assert grams_of(force) == pytest.approx(1020, abs=1)
-    assert opening_force(1.0, 6.0, 210.0, wires=2) == pytest.approx(20.0, abs=0.01)
+    assert opening_force(one.moment, 3.5, wires=2) == pytest.approx(20.0, abs=0.01)
 
 
 def test_circles_in_a_circle() -> None:
@@ -97,4 +99,21 @@ def test_circles_in_a_circle() -> None:
 
 def test_a_bought_clasp_adds_itself_and_two_rings() -> None:
     made = SpringClasp(clasp=12, ring_pin=4, extender=12).make(wire(0.8))
-    assert made.length == pytest.approx(12 + 2 * 4)
+    # Its rings are as wide as their coil sprang: 0.8 copper at 210 off 4.
+    assert made.length == pytest.approx(12 + 2 * 4.09, abs=0.01)
+
+
+def test_rings_are_as_wide_as_their_coil_springs() -> None:
+    """Common practice, no source: a 4 mm pin gives 4.16 in sterling, 4.27 in spring bronze."""
+    for metal, temper, d, inside in (
+        ("sterling", "half_hard", 0.9, 4.16),
+        ("bronze", "spring", 0.9, 4.27),
+    ):
+        stuff = metals()[metal]
+        one = Wire(d, f"{d} mm", stuff, temper, stuff.yields[temper])  # type: ignore[arg-type, index]
+        made = JumpRing(pin=4).make(Palette(one))
+        assert made.length == pytest.approx(inside, abs=0.05)
+        assert made.ends is not None
+        assert made.ends[0].inner == made.length
+        turn = developed_length(made.wires[0].stretches[0][1], d)
+        assert turn == pytest.approx(math.pi * (made.length + d))

@@ -52,7 +52,8 @@ class Shop(Frozen):
     """A workshop's settings. The unit and gauge system decide how bare numbers are read.
 
     ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
-    under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``.
+    under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
+    share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
     """
 
     schema_version: Literal[1] = Field(default=1, alias="schema")
@@ -65,5 +66,6 @@ class Shop(Frozen):
     landmarks: tuple[Landmark, ...] = LANDMARKS
     metals: tuple[OwnMetal, ...] = Field(default=(), max_length=40)
     keep_length: Length = 60.0
+    flesh: float = Field(default=0.1, ge=0, le=0.4)
     sold_length: Length = 1000.0
     shelf: tuple[OwnLink, ...] = Field(default=(), max_length=60)

@@ -3,7 +3,10 @@
 import math
 
 import pytest
+from scipy.optimize import brentq
+from scipy.special import ellipe
 
+from jamreel.core.body.outline import half_ellipse
 from tests.core.families import D14, example, figure, girths, ledger, loop, planned, steps, tried
 
 CIRCLET = {**example("circlet"), "measures": girths(head_girth=548)}
@@ -62,6 +65,33 @@ def test_a_band_stops_above_the_ears() -> None:
     # Between its ends lies the rest of the head: no figure that a maker could use.
     assert plan.answers.fit == "inner_arc"
     assert "opening" not in {f.id for f in plan.figures}
+
+
+def test_a_band_over_the_crown_is_half_an_ellipse() -> None:
+    """Its ends stand the head's breadth apart; its former is as round as its top."""
+    measured = {**BAND, "measures": girths(crown_arc=340, head_breadth=150)}
+    plan = planned(measured, above_ear="0")
+    assert figure(plan, "ends_apart") == pytest.approx(150, abs=0.01)
+    # The half ellipse 150 wide and 340 long, its height found beside SciPy's elliptic integral.
+    high = brentq(lambda b: 2 * b * ellipe(1 - (75 / b) ** 2) - 340, 76, 200)
+    assert plan.formers[0].target_mm == pytest.approx(2 * 75**2 / high, abs=0.01)
+    sprung = plan.formers[0].former_mm
+    assert sprung < plan.formers[0].target_mm
+    # Cut short above the ears its ends stand a little closer.
+    short = figure(planned(measured, above_ear="20"), "ends_apart")
+    assert 146 < short < 150
+    skin = next(s for s in plan.drawings.sheets[0].strokes if s.part == "skin")
+    wide = max(x for x, _ in skin.points) - min(x for x, _ in skin.points)
+    tall = max(y for _, y in skin.points) - min(y for _, y in skin.points)
+    assert (wide, tall) == (pytest.approx(150, abs=0.1), pytest.approx(2 * high, abs=0.1))
+
+
+def test_no_half_ellipse_is_flatter_than_a_head() -> None:
+    assert half_ellipse(150, 160) is None
+    assert half_ellipse(100, 500) is None
+    found = half_ellipse(150, 75 * math.pi)
+    assert found is not None
+    assert found.through == pytest.approx(75)  # a half circle
 
 
 def test_headpieces_are_bent_by_feel_at_the_try_on() -> None:

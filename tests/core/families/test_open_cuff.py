@@ -3,6 +3,8 @@ import math
 import pytest
 
 from jamreel.core.body.outline import usual_outline
+from jamreel.core.plan import plan_raw
+from jamreel.core.shop import Shop
 from tests.core.families import advice, example, figure, girths, ledger, planned, steps, tried
 
 BRIEF = {**example("open_cuff"), "measures": girths(wrist_girth=166)}
@@ -26,21 +28,35 @@ def test_a_wider_gap_takes_less_wire() -> None:
 
 
 def test_opening_it_to_go_on_is_judged_by_the_wrists_thin_side() -> None:
-    depth = 2 * usual_outline("wrist", 166).through
-    assert f"Pulled open by {depth - 30:.1f} mm more" in advice(planned(BRIEF))["roll_on"]
+    # Its depth, less the tenth that flesh gives.
+    wants = 0.9 * 2 * usual_outline("wrist", 166).through
+    says = advice(planned(BRIEF, gap="25"))["gap_narrow"]
+    assert f"pulled open by {wants - 25:.1f} mm more" in says
     radius = 179 / (2 * math.pi) + 1.0
-    strain = 100 * 2.0 * (depth - 30) / (3 * math.pi * radius**2)
-    assert f"{strain:.2f} % strain" in advice(planned(BRIEF))["roll_on"]
-    assert "roll_on" not in advice(planned(BRIEF, gap=str(depth + 0.1)))
-    thin = {**BRIEF, "wire": {"size": "0.8 mm", "metal": "brass", "temper": "spring"}}
-    assert "roll_on" not in advice(planned(thin, gap="36"))
+    strain = 100 * 2.0 * (wants - 25) / (3 * math.pi * radius**2)
+    assert f"{strain:.2f} % strain" in says
+    assert "spring_on_cuff" in steps(planned(BRIEF, gap="25"))
+    # A gap that the wrist fits needs no word, one that springs open and back is said.
+    assert not {"gap_narrow", "springs_on"} & set(advice(planned(BRIEF, gap=f"{wants + 0.1}")))
+    springs = 210 / 117000 * 3 * math.pi * radius**2 / 2.0
+    inside = planned(BRIEF, gap=f"{wants - springs + 0.1}")
+    assert f"springs open by {springs - 0.1:.1f} mm" in advice(inside)["springs_on"]
+    assert "gap_narrow" in advice(planned(BRIEF, gap=f"{wants - springs - 0.1}"))
+
+
+def test_how_much_flesh_gives_is_the_makers_to_say() -> None:
+    depth = 2 * usual_outline("wrist", 166).through
+    for flesh in (0.0, 0.25):
+        plan = plan_raw({**BRIEF, "piece": {**BRIEF["piece"], "gap": "20"}}, Shop(flesh=flesh))
+        assert f"pulled open by {(1 - flesh) * depth - 20:.1f} mm" in advice(plan)["gap_narrow"]
 
 
 def test_its_ends_are_rounded_and_it_is_made_oval() -> None:
     order = steps(planned(BRIEF))
     assert order.index("rounded") < order.index("shape") < order.index("wrist")
-    assert order[-2:] == ["try_on_cuff", "press_in"]
-    says = next(s.says for s in planned(BRIEF).steps if s.id == "try_on_cuff")
+    assert order[-2:] == ["spring_on_cuff", "press_in"]
+    wide = planned(BRIEF, gap="39")
+    says = next(s.says for s in wide.steps if s.id == "try_on_cuff")
     assert "Don't pull it open" in says
 
 

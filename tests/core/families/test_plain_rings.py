@@ -4,6 +4,7 @@ import math
 
 import pytest
 
+from jamreel.core.body.outline import usual_outline
 from tests.core.families import advice, example, figure, girths, ledger, planned, steps, tried
 
 CLOSED = {
@@ -61,9 +62,26 @@ def test_an_overlapping_bangle_adds_what_passes() -> None:
 
 
 def test_more_overlap_needs_more_opening_to_go_on() -> None:
-    says = [advice(planned(OVERLAP, overlap=str(o)))["roll_on"] for o in (5, 15)]
-    pulled = [float(s.split("Pulled open by ")[1].split(" ")[0]) for s in says]
+    says = [advice(planned(OVERLAP, overlap=str(o)))["spring_side_bends"] for o in (5, 15)]
+    pulled = [float(s.split("must part by ")[1].split(" ")[0]) for s in says]
     assert pulled[1] - pulled[0] == pytest.approx(10, abs=0.11)
+    # The wrist's thin side, less the tenth that flesh gives, and the ends past each other.
+    wrist = OVERLAP["measures"]["wrist_girth"]["readings"][0]["value"]
+    thin = 2 * usual_outline("wrist", wrist).through
+    assert pulled[0] == pytest.approx(0.9 * thin + 5, abs=0.06)
+
+
+def test_over_a_known_hand_it_opens_by_what_the_hand_is_more() -> None:
+    inside = figure(planned(OVERLAP), "inside")
+    known = {**OVERLAP, "measures": {**OVERLAP["measures"], **girths(hand_pass_girth=inside + 20)}}
+    plan = planned(known)
+    assert "must part by 20.0 mm" in advice(plan)["spring_hand_bends"]
+    assert "try_on_hand" in steps(plan)
+    thin = {"size": "1 mm", "metal": "bronze", "temper": "spring"}
+    assert (
+        "spring 20.0 mm apart and close again"
+        in advice(planned({**known, "wire": thin}))["spring_hand"]
+    )
 
 
 def test_try_ons_of_an_overlapping_bangle() -> None:
@@ -71,7 +89,7 @@ def test_try_ons_of_an_overlapping_bangle() -> None:
     assert (more.verdict, more.amount_label) == ("overlap_more", "close by")
     assert more.amount_mm == pytest.approx(6)
     assert tried(OVERLAP, inside_girth="168").verdict == "overlap_less"
-    assert tried(OVERLAP, goes_on=False).verdict == "cuff_stuck"
+    assert tried(OVERLAP, goes_on=False).verdict == "overlap_stuck"
 
 
 def test_the_ends_are_drawn_one_outside_the_other() -> None:

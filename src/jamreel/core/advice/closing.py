@@ -1,11 +1,14 @@
 """Judgement calls on closures: do the halves mate, does it hold, does it release?"""
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.forming.strength import Weakest, grams_of
 
 FIELD = "piece.closure"
 CLEARANCE_MM = 0.3
 # Below this a hook opens when a sleeve catches it; common practice, no source [N].
 WEAK_N = 10.0
+# Below this anything bends open in a day's wear; common practice, no source [N].
+FRAIL_N = 2.0
 # What lets go before it hurts; common practice, no source [N].
 RELEASES_N = 20.0
 
@@ -54,18 +57,34 @@ def bar_passes(ring: float, bar_wire: float, last: float) -> Advice | None:
     return advise("bar_stuck", "fix", FIELD, ring=ring, needs=needs, last=last)
 
 
-def opens_easily(newtons: float, grams: float) -> Advice | None:
+def opens_easily(newtons: float, field: str = FIELD) -> Advice | None:
     """Return a warning about a hook that a caught sleeve opens.
 
     Args:
         newtons: at which it opens [N].
-        grams: the same as a weight hung on it [g].
+        field: the choice that it belongs to.
 
     Source: common practice.
     """
     if newtons >= WEAK_N:
         return None
-    return advise("hook_weak", "check", FIELD, newtons=newtons, grams=grams, least=WEAK_N)
+    grams = grams_of(newtons)
+    return advise("hook_weak", "check", field, newtons=newtons, grams=grams, least=WEAK_N)
+
+
+def frail(weakest: Weakest | None) -> Advice | None:
+    """Return a warning about a place that gives in a day's wear, whatever it is.
+
+    Args:
+        weakest: the place that gives first; an open ring is meant to.
+
+    Source: common practice, no source.
+    """
+    if weakest is None or weakest.key == "open_ring" or weakest.newtons >= FRAIL_N:
+        return None
+    return advise(
+        "frail", "check", "wire", where=weakest.says, newtons=weakest.newtons, grams=weakest.grams
+    )
 
 
 def should_release(newtons: float | None, must: bool) -> Advice | None:

@@ -3,7 +3,9 @@
 import math
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.forming.tight import HARD_TEMPERS, Tight
 from jamreel.core.forming.tools import Former
+from jamreel.core.words import say
 
 # What the nearest step may change the inside girth by before the maker is told: mm, and share.
 GIRTH_TOLERANCE_MM, GIRTH_TOLERANCE = 4.0, 0.03
@@ -29,4 +31,34 @@ def former_near(former: Former) -> Advice | None:
         former=former.former_mm,
         result=former.result_mm,
         off=abs(off),
+    )
+
+
+def bend_tight(tight: Tight | None) -> Advice | None:
+    """Return what to do about a bend that asks more of a wire than it bears.
+
+    Args:
+        tight: the bend that asks most of all.
+
+    Source: ``forming.tight.tightest``; what helps is common practice.
+    """
+    if tight is None:
+        return None
+    wire = tight.wire
+    if "anneal" in wire.metal.takes and wire.temper != "dead_soft":
+        key = "bend_anneal"
+    else:
+        key = "bend_wider" if wire.temper == "dead_soft" else "bend_softer"
+    return advise(
+        key,
+        "check" if wire.temper in HARD_TEMPERS or key == "bend_softer" else "note",
+        "wire.temper",
+        bend=say(f"bend.{tight.label}"),
+        wire=wire.label,
+        temper=say(f"temper.{wire.temper}"),
+        metal=wire.metal.name,
+        pin=tight.pin,
+        strain=100 * tight.strain,
+        bears=100 * tight.bears,
+        least=tight.least,
     )

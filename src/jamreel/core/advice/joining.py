@@ -67,7 +67,9 @@ def heavy_earring(grams: float) -> Advice | None:
     return advise("heavy_earring", "check", FIELD, grams=grams, limit=HEAVY_EARRING_G)
 
 
-def not_to_length(off: float, doubt: float, unit: float, name: str) -> Advice | None:
+def not_to_length(
+    off: float, doubt: float, unit: float, name: str, pairs: bool = False
+) -> Advice | None:
     """Return what to do about a make-up that does not come to its length.
 
     Args:
@@ -75,13 +77,42 @@ def not_to_length(off: float, doubt: float, unit: float, name: str) -> Advice | 
         doubt: that the measure leaves [mm].
         unit: length of what is counted [mm].
         name: what it is called.
+        pairs: whether it is counted on both sides of a middle at once.
 
     Source: plain arithmetic.
     """
-    if abs(off) <= max(doubt, unit / 2):
+    once = 2 if pairs else 1
+    if abs(off) <= max(doubt, once * unit / 2):
         return None
     key = "make_up_long" if off > 0 else "make_up_short"
-    return advise(key, "fix", FIELD, off=abs(off), count=max(1, round(abs(off) / unit)), name=name)
+    count = once * max(1, round(abs(off) / (once * unit)))
+    return advise(key, "fix", FIELD, off=abs(off), count=count, name=name)
+
+
+def extends(link: int, shortest: float, right: float, adds: float, step: float) -> Advice | None:
+    """Return at which link of its extender a piece is right, and how far it reaches.
+
+    Args:
+        link: counted from the clasp's ring, 0 for that ring itself.
+        shortest: what it measures there [mm].
+        right: what it measures at that link [mm].
+        adds: how much further it can be fastened [mm].
+        step: from link to link [mm], 0 where there is no extender.
+
+    Source: plain arithmetic.
+    """
+    if not step:
+        return None
+    return advise(
+        "extends" if link else "extends_none",
+        "note",
+        "piece.closure",
+        link=link,
+        of=round(adds / step),
+        right=right,
+        shortest=shortest,
+        longest=shortest + adds,
+    )
 
 
 def nothing_in_it(count: int) -> Advice | None:

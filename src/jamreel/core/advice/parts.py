@@ -1,9 +1,6 @@
 """Judgement calls on single parts: holes, wraps, gauges, tassels."""
 
-import math
-
 from jamreel.core.advice import Advice, advise
-from jamreel.core.fit.thickness import polygon_inside_girth
 from jamreel.core.wire.holes import hole_for, wires_through
 
 FIELD = "piece.entries"
@@ -97,22 +94,3 @@ def no_core(core: float, wire: float) -> Advice | None:
     Source: common practice: a core under one wire cracks hard wire and can't be slid off.
     """
     return advise("core_small", "check", FIELD, core=core, wire=wire) if core < wire else None
-
-
-# More than this between a smooth ring and one of beads is worth saying [mm].
-POLYGON_MATTERS_MM = 0.5
-
-
-def beads_on_polygon(pitch: float, count: int, thickness: float) -> Advice | None:
-    """Return a note when round beads leave another inside than a smooth ring would.
-
-    Args:
-        pitch: from bead to bead [mm].
-        count: of beads, 3 or more.
-        thickness: of a bead [mm].
-
-    Source: plain geometry; see ``fit.thickness.polygon_inside_girth``.
-    """
-    smooth = count * pitch - math.pi * thickness
-    off = polygon_inside_girth(pitch, count, thickness) - smooth
-    return advise("polygon", "note", "piece.entries", off=off) if off > POLYGON_MATTERS_MM else None

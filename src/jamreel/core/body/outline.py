@@ -162,6 +162,58 @@ def measured_outline(part: str, girth: float, breadth: float, depth: float) -> O
     return Outline(a, b, root(miss, ROUNDEST, SQUAREST, within=1e-10))
 
 
+def half_ellipse(breadth: float, arc: float) -> Outline | None:
+    """Return the ellipse whose upper half is a breadth wide and an arc long.
+
+    Args:
+        breadth: 2 a, where the half stands [mm].
+        arc: over its top from side to side [mm].
+
+    Returns:
+        The whole ellipse, its half height b ``through``; None where b would be under a quarter or
+        over four times a: no head.
+
+    Example:
+        >>> round(half_ellipse(150.0, 340.0).through, 1)
+        134.4
+
+    Source: plain geometry, solved by ``roots.root``.
+    """
+    a = breadth / 2
+
+    def miss(b: float) -> float:
+        return superellipse_perimeter(a, b, 2.0) / 2 - arc
+
+    low, high = a / 4, 4 * a
+    if miss(low) > 0 or miss(high) < 0:
+        return None
+    return Outline(a, root(miss, low, high, within=1e-9), 2.0)
+
+
+def width_above(ellipse: Outline, above: float) -> float:
+    """Return how wide an ellipse is where an arc of some length upwards from its side ends.
+
+    Args:
+        ellipse: exponent 2.
+        above: along it from the widest place [mm].
+
+    Returns:
+        Width [mm].
+
+    Example:
+        On a circle of radius 60, 20 along it is a third of a radian.
+
+        >>> round(width_above(Outline(60.0, 60.0, 2.0), 20.0), 2)
+        113.4
+
+    Source: plain geometry, by the trapezium rule.
+    """
+    turn = np.linspace(0.0, np.pi / 2, 1000)
+    x, y = ellipse.across * np.cos(turn), ellipse.through * np.sin(turn)
+    run = np.concatenate([[0.0], np.cumsum(np.hypot(np.diff(x), np.diff(y)))])
+    return 2 * float(np.interp(above, run, x))
+
+
 def odd_one(part: str, girth: float, breadth: float, depth: float) -> str:
     """Return which of girth, breadth and depth fits the other two least.
 

@@ -200,8 +200,9 @@ def _corrected(site: SiteId, reading: Reading) -> float:
         girth -= reading.ease
     limits = sites()[site]
     if not limits.low <= girth <= limits.high:
-        # The commonest slips: a digit lost or doubled, centimetres or inches written as mm.
-        slips = (girth + 100, girth / 10, girth * 10, girth * 25.4)
+        # The commonest slips, the likeliest first: a slipped point, centimetres written as mm,
+        # inches, a digit too many, the first digit lost.
+        slips = (girth * 10, girth * 25.4, girth / 10, girth + 100)
         likely = next((s for s in slips if limits.low * 1.4 <= s <= limits.high * 0.95), None)
         raise Refusal(
             "girth_range_guess" if likely else "girth_range",

@@ -27,16 +27,22 @@ class Passes:
 @dataclass(frozen=True)
 class Fastened:
     """A closure as made. The holding half's bearing point meets the receiving half's, so that the
-    two inside lengths add up. ``adds_range`` is how much further it can be fastened [mm],
-    ``passes`` what must go through one half to fasten it."""
+    two inside lengths add up. ``adds_range`` is how much further it can be fastened [mm], in
+    steps of ``range_step``; ``passes`` is what must go through one half to fasten it."""
 
     receiving: Made
     holding: Made
-    hold: Hold | None
     mates: tuple[Advice | None, ...] = ()
     one_hand: bool = False
     adds_range: float = 0.0
+    range_step: float = 0.0
     passes: "Passes | None" = None
+
+    @property
+    def hold(self) -> Hold | None:
+        """The place of it that gives first, or None where nothing is known to give."""
+        holds = (*self.receiving.holds, *self.holding.holds)
+        return min(holds, key=lambda hold: hold.newtons, default=None)
 
     @property
     def length(self) -> float:

@@ -6,6 +6,7 @@ from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made
 from jamreel.core.parts.pictures import box, ring
+from jamreel.core.parts.weights import CLASP_G_PER_MM
 from jamreel.core.units import format_length
 from jamreel.core.values import Length
 
@@ -28,8 +29,10 @@ class BoughtClasp(Closure):
         """Return both halves, each with half the length; what it holds is not known."""
         half = self.length / 2
         eye = End(1.5, 0.8, True, "any")
+        # Not weighed: as heavy as such things are.
+        mass = self.mass or CLASP_G_PER_MM * self.length
         size = format_length(self.length)
-        bought = Bought("clasp", size, 1, self.mass, self.length)
+        bought = Bought("clasp", size, 1, mass, self.length)
         wide = max(self.thickness, 1.0)
         drawn = (ring(0.9, 1.2, 0.6, 0.0, "bought"), box(1.6, max(half, 1.8), wide, "bought"))
         mirrored = (box(0.0, max(half - 1.6, 0.2), wide, "bought"),)
@@ -50,4 +53,4 @@ class BoughtClasp(Closure):
             ends=(eye, eye),
             strokes=mirrored if self.length else (),
         )
-        return Fastened(receiving, holding, None)
+        return Fastened(receiving, holding)

@@ -42,7 +42,6 @@ class BroadHook(Closure):
         return Fastened(
             lying(self._catch(w), self.lies),
             lying(self._hook(w, broad), self.lies),
-            opens_at("hook", w, self.hook_pin, 2),
             (hook_passes(broad + 2 * w.d, self.catch_pin),),
             one_hand=True,
         )
@@ -74,7 +73,10 @@ class BroadHook(Closure):
                     ),
                 ),
             ),
-            holds=(opens_at("hook", w, self.hook_pin, 2),),
+            holds=(
+                opens_at("hook", w, self.hook_pin, 2),
+                opens_at("plain_loop", w, self.loop_pin, 2),
+            ),
             strokes=self._hook_picture(w.d, broad, reach),
             steps=(
                 closure_step("broad_u", pin=broad),

@@ -7,7 +7,7 @@ from jamreel.core.advice.closing import hook_passes
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
 from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, WireUse, opens_at
+from jamreel.core.parts.base import End, Made, WireUse, opens_at, ovals_at
 from jamreel.core.parts.ends import loop_end
 from jamreel.core.parts.pictures import arc_points, edge, ring, wraps
 from jamreel.core.path.hook import Crook
@@ -63,7 +63,10 @@ class CrookHook(Closure):
                     ),
                 ),
             ),
-            holds=(opens_at("hook", w, self.hook_pin),),
+            holds=(
+                opens_at("hook", w, self.hook_pin),
+                ovals_at("wrapped_loop", w, JOIN_PIN_MM),
+            ),
             strokes=self._picture(w.d, reach),
             steps=(
                 closure_step("tip", pin=self.tip_pin),
@@ -76,7 +79,6 @@ class CrookHook(Closure):
         return Fastened(
             lying(eye, self.lies),
             lying(hook, self.lies),
-            opens_at("hook", w, self.hook_pin),
             (hook_passes(crook.width(w.d), self.eye_pin),),
             one_hand=True,
         )

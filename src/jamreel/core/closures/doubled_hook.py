@@ -67,7 +67,10 @@ class DoubledHook(Closure):
             width=wide,
             ends=(End(self.loop_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
             wires=(WireUse("doubled_hook", w, hook_wire),),
-            holds=(opens_at("hook", w, self.hook_pin, 2),),
+            holds=(
+                opens_at("hook", w, self.hook_pin, 2),
+                opens_at("plain_loop", w, self.loop_pin, 2),
+            ),
             strokes=self._hook_picture(w.d, reach),
             steps=(
                 closure_step("fold", fold=self.shank + 2.5 * w.d),
@@ -90,7 +93,6 @@ class DoubledHook(Closure):
         return Fastened(
             lying(catch, self.lies),
             lying(hook, self.lies),
-            opens_at("hook", w, self.hook_pin, 2),
             (hook_passes(2 * w.d, self.catch_pin),),
             one_hand=True,
         )

@@ -1,13 +1,14 @@
 """End caps: glued or crimped on a bundle or a ribbon, with loops, rings and a clasp."""
 
-import math
+from dataclasses import replace
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at
 from jamreel.core.parts.pictures import box, flipped, ring
-from jamreel.core.path.moves import Bend
+from jamreel.core.parts.rings import ring_turn, sprung_inside
+from jamreel.core.parts.weights import CLASP_G_PER_MM, end_cap_mass
 from jamreel.core.units import format_length
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
@@ -37,19 +38,21 @@ class EndCaps(Closure):
         """Return both halves; what the body goes into the caps by is no length of its own."""
         w = wires.of("rings", self.wire)
         outside = max(self.cap - self.depth, 0.5)
-        turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
+        inner = sprung_inside(w, self.ring_pin, "ring_pin")
+        turn = ring_turn(w, self.ring_pin, inner)
         use = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
-        hold = opens_at("jump_ring", w, self.ring_pin)
+        hold = opens_at("jump_ring", w, inner)
         cautions = ("glue",) if self.fixed_by == "glued" else ("ends",)
         step = closure_step(self.fixed_by, cautions=cautions, depth=self.depth)
-        cap = Bought("end_cap", f"{format_length(self.cap_width)} × {format_length(self.cap)}")
-        end = End(self.ring_pin, w.d, True, "any")
+        size = f"{format_length(self.cap_width)} × {format_length(self.cap)}"
+        cap = Bought("end_cap", size, 1, end_cap_mass(self.cap_width, self.cap))
+        end = End(inner, w.d, True, "any")
 
         def half(extra: float, *more: Bought) -> Made:
-            length = self.ring_pin + outside + extra
+            length = inner + outside + extra
             drawn = [
-                ring(self.ring_pin / 2, self.ring_pin, w.d),
-                box(self.ring_pin, self.ring_pin + outside + self.depth, self.cap_width, "bought"),
+                ring(inner / 2, inner, w.d),
+                box(inner, inner + outside + self.depth, self.cap_width, "bought"),
             ]
             return Made(
                 length=length,
@@ -64,12 +67,13 @@ class EndCaps(Closure):
                 minutes=4.0,
             )
 
-        clasp = Bought("clasp", format_length(self.clasp), 1, 0.6, self.clasp)
+        clasp = Bought(
+            "clasp", format_length(self.clasp), 1, CLASP_G_PER_MM * self.clasp, self.clasp
+        )
         holding = half(self.clasp, clasp)
         outer = flipped(holding.strokes, holding.length - self.clasp)
         tail = box(holding.length - self.clasp + 0.3, holding.length, 5.0, "bought")
         return Fastened(
             half(0.0),
-            Made(**{**vars(holding), "strokes": (*outer, tail)}),
-            hold,
+            replace(holding, strokes=(*outer, tail)),
         )

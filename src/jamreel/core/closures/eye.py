@@ -4,7 +4,7 @@ import math
 
 from jamreel.core.closures.base import closure_step
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import End, Made, WireUse, pulls_at
+from jamreel.core.parts.base import End, Made, WireUse, opens_at, ovals_at
 from jamreel.core.parts.ends import loop_end
 from jamreel.core.parts.pictures import edge, ring, wraps
 from jamreel.core.path.loops import wrapped_loop_reach
@@ -35,7 +35,10 @@ def wrapped_eye(w: Wire, eye_pin: float, wraps_: int, tail: float) -> Made:
         width=eye_pin + 2 * w.d,
         ends=(End(eye_pin, w.d, False, "flat"), End(JOIN_PIN_MM, w.d, True, "flat")),
         wires=(WireUse("eye", w, stretches),),
-        holds=(pulls_at("wrapped_loop", w),),
+        holds=(
+            ovals_at("wrapped_loop", w, eye_pin),
+            opens_at("plain_loop", w, JOIN_PIN_MM),
+        ),
         strokes=(
             ring(eye_pin / 2, eye_pin, w.d),
             edge(at - 0.1, at + wraps_ * w.d, w.d),

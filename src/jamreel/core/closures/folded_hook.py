@@ -7,6 +7,7 @@ from jamreel.core.advice.closing import hook_passes
 from jamreel.core.advice.parts import few_wraps
 from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
 from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
+from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, edge, ring, wraps
@@ -38,11 +39,18 @@ class FoldedHook(Closure):
     wire: OptionalSize = None
 
     def make(self, wires: Palette) -> Fastened:
-        """Return both halves; the hook's shank is what the fold leaves after its crook and tip."""
+        """Return both halves; the hook's shank is what the fold leaves after its crook and tip.
+
+        Raises:
+            Refusal: a fold too short for its crook, tip and wraps.
+        """
         w = wires.of("closure", self.wire)
         crook = math.pi * (self.hook_pin + w.d) / 2
         tip = 2.5 * w.d
-        shank = max(self.wraps * w.d, self.fold - crook - tip)
+        shank, least = self.fold - crook - tip, self.wraps * w.d
+        if shank < least:
+            needs = crook + tip + least
+            raise Refusal("fold_short", got=f"{self.fold:g} mm", field="fold", least=needs)
         length = JOIN_PIN_MM + w.d + shank + hook_bearing(self.hook_pin)
         binds = binding_length(self.wraps, flat_row_perimeter(2, w.d), w.d / 2, w.d)
         leg = (Straight(length=shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
@@ -66,7 +74,10 @@ class FoldedHook(Closure):
                     ),
                 ),
             ),
-            holds=(opens_at("hook", w, self.hook_pin, 2),),
+            holds=(
+                opens_at("hook", w, self.hook_pin, 2),
+                opens_at("plain_loop", w, JOIN_PIN_MM),
+            ),
             strokes=self._picture(w.d, shank, length),
             steps=(
                 closure_step("fold", fold=self.fold),
@@ -79,7 +90,6 @@ class FoldedHook(Closure):
         return Fastened(
             lying(eye, self.lies),
             lying(hook, self.lies),
-            opens_at("hook", w, self.hook_pin, 2),
             (hook_passes(2 * w.d, self.eye_pin), few_wraps(self.wraps - 1)),
             one_hand=True,
         )

@@ -34,4 +34,4 @@ class MemoryLoops(Closure):
             steps=(closure_step("bend_back", cautions=("hard", "eyes"), pin=self.pin),),
             minutes=2.0,
         )
-        return Fastened(half, half, None, one_hand=True)
+        return Fastened(half, half, one_hand=True)

@@ -15,4 +15,4 @@ class OpenEnds(Closure):
 
     def make(self, wires: Palette) -> Fastened:
         """Return two ends that add nothing."""
-        return Fastened(NOTHING, NOTHING, None)
+        return Fastened(NOTHING, NOTHING)

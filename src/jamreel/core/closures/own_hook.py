@@ -54,7 +54,6 @@ class OwnHook(Closure):
         """Return both halves. Raises Refusal for moves that give no shape."""
         w = wires.of("closure", self.wire)
         shape = own_shape(self.moves, w.d)
-        hold = opens_at("hook", w, max(shape.pins))
         # The join may hold anything, the crook whatever the eye is.
         ends = (End(shape.pins[0], w.d, True, "any"), End(max(shape.pins), w.d, False, "any"))
         hook = Made(
@@ -63,7 +62,10 @@ class OwnHook(Closure):
             width=shape.width,
             ends=ends,
             wires=(WireUse("own_hook", w, (("body", shape.moves),)),),
-            holds=(hold,),
+            holds=(
+                opens_at("hook", w, max(shape.pins)),
+                opens_at("plain_loop", w, shape.pins[0]),
+            ),
             strokes=shape.strokes,
             steps=(closure_step("own_moves", cautions=("ends",)),),
             minutes=0.6 * len(self.moves),
@@ -71,7 +73,6 @@ class OwnHook(Closure):
         return Fastened(
             lying(wrapped_eye(w, self.eye_pin, 2, self.tail), self.lies),
             lying(hook, self.lies),
-            hold,
             (hook_passes(self.tip, self.eye_pin),),
             one_hand=True,
         )

@@ -1,13 +1,13 @@
 """The bought spring clasp, its rings, and an extender chain."""
 
-import math
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, End, Hold, Made, Varies, WireUse, opens_at
+from jamreel.core.parts.base import Bought, End, Made, Varies, WireUse, opens_at
 from jamreel.core.parts.pictures import box, ring, shifted
-from jamreel.core.path.moves import Bend
+from jamreel.core.parts.rings import ring_turn, sprung_inside
+from jamreel.core.parts.weights import CHAIN_G_PER_M, CLASP_G_PER_MM
 from jamreel.core.units import format_length
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
@@ -43,38 +43,46 @@ class SpringClasp(Closure):
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: clasp and rings count, the extender only adds range."""
         w = wires.of("rings", self.wire)
-        turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
+        inner = sprung_inside(w, self.ring_pin, "ring_pin")
+        turn = ring_turn(w, self.ring_pin, inner)
         use = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
-        hold = opens_at("jump_ring", w, self.ring_pin)
-        end = End(self.ring_pin, w.d, True, "any")
+        hold = opens_at("jump_ring", w, inner)
+        end = End(inner, w.d, True, "any")
+        reach = self.extender * self.extender_pitch
         links = tuple(
-            Bought("extender", format_length(self.extender * self.extender_pitch))
+            Bought("extender", format_length(reach), 1, CHAIN_G_PER_M * reach / 1000, reach)
             for _ in range(1 if self.extender else 0)
         )
         receiving = Made(
-            length=self.ring_pin,
+            length=inner,
             thickness=w.d,
-            width=self.ring_pin + 2 * w.d,
+            width=inner + 2 * w.d,
             ends=(end, end),
             wires=(use,),
             bought=links,
             holds=(hold,),
-            strokes=(ring(self.ring_pin / 2, self.ring_pin, w.d),),
-            steps=(closure_step("clasp_rings", cautions=("eyes",), pin=self.ring_pin),),
+            strokes=(ring(inner / 2, inner, w.d),),
+            steps=(
+                closure_step("clasp_rings", cautions=("eyes",), pin=self.ring_pin, inner=inner),
+            ),
             minutes=1.0,
         )
-        nose = ring(self.ring_pin + self.clasp - 1.2, 1.6, 0.8, 0.0, "bought")
+        nose = ring(inner + self.clasp - 1.2, 1.6, 0.8, 0.0, "bought")
         holding = Made(
-            length=self.ring_pin + self.clasp,
+            length=inner + self.clasp,
             thickness=self.clasp_thickness,
             width=self.clasp_width,
             ends=(end, End(0.0, 1.0, True, "any")),
             wires=(use,),
-            bought=(Bought("clasp", format_length(self.clasp), 1, 0.6, self.clasp),),
+            bought=(
+                Bought(
+                    "clasp", format_length(self.clasp), 1, CLASP_G_PER_MM * self.clasp, self.clasp
+                ),
+            ),
             holds=(hold,),
             strokes=(
-                ring(self.ring_pin / 2, self.ring_pin, w.d),
-                *shifted((box(0.4, self.clasp - 1.6, self.clasp_width, "bought"),), self.ring_pin),
+                ring(inner / 2, inner, w.d),
+                *shifted((box(0.4, self.clasp - 1.6, self.clasp_width, "bought"),), inner),
                 nose,
             ),
             steps=(closure_step("clasp_on", length=self.clasp),),
@@ -83,7 +91,7 @@ class SpringClasp(Closure):
         return Fastened(
             receiving,
             holding,
-            Hold("jump_ring", hold.newtons),
             one_hand=False,
-            adds_range=self.extender * self.extender_pitch,
+            adds_range=reach,
+            range_step=self.extender_pitch if self.extender else 0.0,
         )

@@ -5,8 +5,11 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.closing import bar_holds
 from jamreel.core.closures.base import Closure, Fastened, Lies, Passes, closure_step, lying
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, WireUse, pulls_at
+from jamreel.core.forming.strength import bar_force
+from jamreel.core.parts.base import End, Hold, Made, WireUse, opens_at, ovals_at
 from jamreel.core.parts.pictures import edge, ring
 from jamreel.core.path.moves import Bend, Straight
 from jamreel.core.values import Length, Stroke
@@ -14,7 +17,7 @@ from jamreel.core.wire.gauges import OptionalSize
 
 
 class Toggle(Closure):
-    """Bar and ring of one wire; each has a small loop for the body."""
+    """Bar and ring of one wire; each has a small loop for the body, the ring perhaps soldered."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
         "ring_pin": (4, 30),
@@ -26,12 +29,18 @@ class Toggle(Closure):
     ring_pin: Length = 12.0
     bar: Length = 18.0
     loop_pin: Length = 2.5
+    soldered: bool = False
     lies: Lies = "flat"
     wire: OptionalSize = None
 
     def make(self, wires: Palette) -> Fastened:
-        """Return both halves: the bar's loop bears on the far inside of the ring."""
+        """Return both halves: the bar's loop bears on the far inside of the ring.
+
+        Raises:
+            Refusal: a ring to be soldered of a metal that can't be.
+        """
         w = wires.of("closure", self.wire)
+        solderable(w, self.soldered)
         loop = Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
         small = self.loop_pin + w.d
@@ -41,12 +50,15 @@ class Toggle(Closure):
             width=self.ring_pin + 2 * w.d,
             ends=(End(self.ring_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
             wires=(WireUse("toggle_ring", w, (("body", (turn,)), ("loop_right", (loop,)))),),
-            holds=(pulls_at("soldered_ring", w),),
+            holds=self._ring_holds(w),
             strokes=(
                 ring(self.ring_pin / 2, self.ring_pin, w.d),
                 ring(self.ring_pin + w.d + self.loop_pin / 2, self.loop_pin, w.d),
             ),
-            steps=(closure_step("toggle_ring", pin=self.ring_pin),),
+            steps=(
+                closure_step("toggle_ring", pin=self.ring_pin),
+                *((closure_step("solder_ring", cautions=("torch",)),) if self.soldered else ()),
+            ),
             minutes=5.0,
         )
         half = Straight(length=self.bar / 2)
@@ -68,7 +80,10 @@ class Toggle(Closure):
                     (("bar_left", (half,)), ("body", (loop,)), ("bar_right", (half,))),
                 ),
             ),
-            holds=(pulls_at("toggle_bar", w),),
+            holds=(
+                Hold("toggle_bar", bar_force(w.moment, 2 * w.radius_on(self.ring_pin))),
+                ovals_at("toggle_loop", w, self.loop_pin),
+            ),
             strokes=(
                 across,
                 ring(self.loop_pin / 2, self.loop_pin, w.d),
@@ -82,7 +97,14 @@ class Toggle(Closure):
         return Fastened(
             lying(receiving, self.lies),
             lying(holding, self.lies),
-            pulls_at("toggle_bar", w),
             (bar_holds(self.bar, self.ring_pin),),
             passes=Passes(self.ring_pin, w.d),
+        )
+
+    def _ring_holds(self, w: Wire) -> tuple[Hold, ...]:
+        if self.soldered:
+            return (ovals_at("soldered_ring", w, self.ring_pin),)
+        return (
+            opens_at("open_ring", w, self.ring_pin),
+            opens_at("plain_loop", w, self.loop_pin),
         )

@@ -7,7 +7,7 @@ from typing import Any, ClassVar
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import should_release
-from jamreel.core.advice.joining import not_to_length
+from jamreel.core.advice.joining import extends, not_to_length
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.fit.tryon import PuttingRight
@@ -22,7 +22,7 @@ from jamreel.core.makeup.fill import (
     counted_entry,
     fill,
     finished_of,
-    reached,
+    right_link,
 )
 from jamreel.core.makeup.sequence import Entry, MakeUp
 from jamreel.core.result import Plan, Proposal, ProposedEdit
@@ -61,9 +61,19 @@ class Worked:
     memo: dict[str, Any] = field(default_factory=dict, compare=False)
 
     @property
+    def link(self) -> int:
+        """The link of an extender at which it is right, 0 where it has none or needs none."""
+        return right_link(self.target.wanted - self.got, self.laid.fastened)
+
+    @property
+    def worn(self) -> float:
+        """What it comes to, fastened where it is right [mm]."""
+        return self.got + self.link * self.laid.fastened.range_step
+
+    @property
     def off(self) -> float:
-        """What it comes to, less what is wanted [mm]."""
-        return self.got - self.target.wanted
+        """What it comes to, fastened where it is right, less what is wanted [mm]."""
+        return self.worn - self.target.wanted
 
 
 class Composed(MakeUp, Construction):
@@ -92,7 +102,7 @@ class Composed(MakeUp, Construction):
         """Return the figures beside those of every composed piece."""
 
     @abstractmethod
-    def answers(self) -> dict[str, str]:
+    def answers(self, worked: Worked) -> dict[str, str]:
         """Return the figure that each station is about."""
 
     @abstractmethod
@@ -173,6 +183,8 @@ class Composed(MakeUp, Construction):
         self.against(worked, book)
         wires = wires_of(self, laid, job.cutting, self.sets)
         in_all = sum(one.cut.length_mm * one.cut.quantity for one in wires)
+        answers = self.answers(worked)
+        right = laid.finished - (worked.got - worked.target.wanted)
         middle = self.mirrored or self.focal is not None or self.hung is not None
         return Workings(
             finished=PlusMinus(value=laid.finished, plus_minus=0.0),
@@ -186,11 +198,11 @@ class Composed(MakeUp, Construction):
                 ("off_length", abs(worked.off), None),
                 *self.rows(worked),
             ],
-            answers=self.answers() if in_all else {**self.answers(), "cut": "body"},
+            answers=answers if in_all else {**answers, "cut": "body"},
             wires=wires,
             steps=order_of_work(self, laid, wires, self.worn_cautions),
             advice=tuple(_once(self._judged(worked))),
-            rule=rule_of(laid, PlusMinus(value=laid.finished - worked.off, plus_minus=pm), middle),
+            rule=rule_of(laid, PlusMinus(value=right, plus_minus=pm), middle),
             sheets=(sequence_sheet(laid), *self.sheets(worked)),
             righting=self.put_right(worked),
             needs=needs_of(laid, self.sets),
@@ -202,8 +214,12 @@ class Composed(MakeUp, Construction):
     def _judged(self, worked: Worked) -> Iterator[Advice | None]:
         laid, job = worked.laid, worked.job
         yield from make_up_advice(self, laid)
-        off = reached(worked.off, laid.fastened.adds_range)
-        yield not_to_length(off, worked.target.doubt, *self.counted_unit(worked))
+        fastened = laid.fastened
+        yield extends(
+            worked.link, worked.got, worked.worn, fastened.adds_range, fastened.range_step
+        )
+        unit, name = self.counted_unit(worked)
+        yield not_to_length(worked.off, worked.target.doubt, unit, name, self.mirrored)
         yield from self.own_advice(worked)
         if self.family == "necklace":
             weakest = weakest_of(laid)
@@ -226,6 +242,9 @@ class Composed(MakeUp, Construction):
             )
             said = say(f"proposal.{key}", count=value, name=knob.name)
             says = say("proposal.and", first=says, then=said) if says else said
+        if one.links:
+            right = say("proposal.at_link", link=one.links, got=one.got)
+            says = say("proposal.and", first=says or say("proposal.now"), then=right)
         return Proposal(
             says=says or say("proposal.now"),
             edits=_as_proposed(one.edits),

@@ -8,10 +8,12 @@ from typing import ClassVar, Literal
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench, OneWire, Sized
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.heat import ballable
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
 from jamreel.core.values import Dimension, PlusMinus, Sheet, Stroke
@@ -45,13 +47,68 @@ def ball_length(wire: float, ball: float) -> float:
 
 
 @dataclass(frozen=True)
+class EndShape:
+    """How an end stands in the gap, in wires: how wide it is across, how far out of the wire's
+    middle its own middle lies, and how far beyond the body's end."""
+
+    wide: float = 0.0
+    out: float = 0.0
+    beyond: float = 0.0
+
+
+# A ball is twice as thick as its wire and sits at its end; a curl on a pin of 1.5 wires is 3.5
+# across and rolls outwards from where the body ends. Plain geometry.
+ENDS: dict[str, EndShape] = {
+    "filed": EndShape(),
+    "balled": EndShape(wide=2.0, beyond=1.0),
+    "curled": EndShape(wide=3.5, out=1.25),
+}
+
+
+def open_angle(gap: float, inner: float, wire: float, end: EndShape) -> float | None:
+    """Return the angle that the body leaves open so that its ends stand a gap apart.
+
+    Filed ends stand the gap apart along the inside, 2 gap / D. Round ends are discs on a circle of
+    radius (D + d) / 2 + out: their middles stand gap + width apart across it.
+
+    Args:
+        gap: clear between the ends as they are [mm].
+        inner: D, inside diameter [mm].
+        wire: d [mm].
+        end: how each end stands in the gap.
+
+    Returns:
+        Angle [rad], or None where no ring of more than half a turn is left.
+
+    Example:
+        >>> round(open_angle(2.1, 7.5, 1.3, ENDS["filed"]), 3)
+        0.56
+        >>> round(open_angle(2.1, 7.5, 1.3, ENDS["balled"]), 3)
+        1.7
+
+    Source: plain geometry; 0.6 to 0.8 of the rim measured clear between the ends: common practice.
+    """
+    middle = (inner + wire) / 2
+    if not end.wide:
+        angle = 2 * gap / inner
+    else:
+        across = (gap + end.wide * wire) / 2 / (middle + end.out * wire)
+        if across >= 1:
+            return None
+        angle = 2 * math.asin(across) + 2 * end.beyond * wire / middle
+    return angle if angle < math.pi else None
+
+
+@dataclass(frozen=True)
 class OnRim:
-    """A cuff on the rim: the rim's depth and thickness, its own inside and gap [mm]."""
+    """A cuff on the rim: the rim's depth and thickness, its own inside and gap [mm], and the angle
+    that its body leaves open [rad]."""
 
     depth: float
     rim: float
     inner: float
     gap: float
+    open: float
 
 
 class EarCuff(OneWire):
@@ -86,16 +143,31 @@ class EarCuff(OneWire):
         return ("ear_rim_depth", f"ear_rim_{self.place}")
 
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
-        """Return the sizes."""
+        """Return the sizes.
+
+        Raises:
+            Refusal: a rim so thick that no ring is left, ends that would meet on it, or balls on a
+                metal that can't be balled.
+        """
         d, turns = wire.d, int(self.rings)
         depth, rim = job.girths["ear_rim_depth"], job.girths[f"ear_rim_{self.place}"]
         inner, gap = depth.value_mm + self.roomier, self.grip * rim.value_mm
+        ballable(wire, self.ends == "balled", "piece.ends")
+        left_open = open_angle(gap, inner, d, ENDS[self.ends])
+        if left_open is None:
+            key = "ear_rim_thick" if self.ends == "filed" else "ear_ends_meet"
+            raise Refusal(
+                key, got=f"{rim.value_mm:g} mm", field=f"measures.{rim.site}", gap=gap, inner=inner
+            )
         # A second ring lies beside the first, so each turn also climbs by one wire.
         turn = math.hypot(math.pi * (inner + d), d if turns > 1 else 0.0)
-        rule = "families.ear_cuff"
+        rule = "families.ear_cuff.EarCuff"
         book.term("rings", turns * turn, rule, "geometry", "body", turns=turns, inner=inner)
         share, thick = 100 * self.grip, rim.value_mm
+        less = left_open * (inner + d) / 2
         book.term("less_ear_gap", -gap, rule, "common practice", "body", share=share, rim=thick)
+        room = f"less_ear_{self.ends}"
+        book.term(room, gap - less, "families.ear_cuff.open_angle", "geometry", "body", gap=gap)
         body = book.total("body", rule, "cut")
         return Sized(
             stretches=self._stretches(body, inner, d, book),
@@ -114,7 +186,7 @@ class EarCuff(OneWire):
                 "fit": "ear_gap",
             },
             doubt=0.0,
-            own=OnRim(depth.value_mm, rim.value_mm, inner, gap),
+            own=OnRim(depth.value_mm, rim.value_mm, inner, gap, left_open),
         )
 
     def _stretches(self, body: float, inner: float, d: float, book: Book) -> tuple[Stretch, ...]:
@@ -123,7 +195,8 @@ class EarCuff(OneWire):
         for key, (value, rule) in ends.items():
             book.term(key, value, rule, "geometry", "cut")
         bow = Bend(angle=body / ((inner + d) / 2), pin=inner, label="body")
-        middle = Stretch("body", (bow,), "body", ("body", "rings", "less_ear_gap"))
+        lines = ("body", "rings", "less_ear_gap", f"less_ear_{self.ends}")
+        middle = Stretch("body", (bow,), "body", lines)
         if not ends:
             return (middle,)
         left, right = (Stretch(key, self._end_moves(d)) for key in ends)
@@ -174,7 +247,7 @@ class EarCuff(OneWire):
 
     def sheets(self, bench: OnBench) -> Iterator[Sheet]:
         """Yield the rim in section, edge to the right, with the cuff round it."""
-        rim, inner, gap, d = bench.own.rim, bench.own.inner, bench.own.gap, bench.wire.d
+        rim, inner, d = bench.own.rim, bench.own.inner, bench.wire.d
         r, half = (inner + d) / 2, rim / 2
         # A rounded tongue as thick as the rim, from the groove (left) to the edge.
         edge = circle((inner / 2 - self.roomier / 2 - half, 0.0), half, 48)
@@ -182,7 +255,7 @@ class EarCuff(OneWire):
         right.sort(key=lambda p: -p[1])
         left = -inner / 2 - 4
         body = ((left, half), *right, (left, -half))
-        open_half = math.asin(min(1.0, gap / 2 / r))
+        open_half = bench.own.open / 2
         turn = [math.pi - open_half - k * (TURN - 2 * open_half) / 90 for k in range(91)]
         ring = tuple((round(r * math.cos(t), 2), round(r * math.sin(t), 2)) for t in turn)
         yield section_sheet(
@@ -190,6 +263,7 @@ class EarCuff(OneWire):
             [
                 Stroke(part="skin", points=body, closed=True),
                 Stroke(part="body_wire", points=ring, width_mm=d),
+                *self._drawn_ends(r, d, open_half),
             ],
             [
                 Dimension(
@@ -199,8 +273,34 @@ class EarCuff(OneWire):
                     label=say("drawing.inner"),
                     offset_mm=r + 1.5,
                 ),
+                self._drawn_gap(bench.own, d),
             ],
             say("drawing.rim", rim=rim),
+        )
+
+    def _drawn_ends(self, r: float, d: float, open_half: float) -> Iterator[Stroke]:
+        """Yield the balls or curls of both ends."""
+        end = ENDS[self.ends]
+        if not end.wide:
+            return
+        out, at = r + end.out * d, math.pi - open_half + end.beyond * d / r
+        for sign in (1, -1):
+            middle = (out * math.cos(at), sign * out * math.sin(at))
+            if self.ends == "balled":
+                yield Stroke(part="ball", points=circle(middle, d, 32), closed=True)
+            else:
+                curl = circle(middle, 1.25 * d, 32)
+                yield Stroke(part="body_wire", points=curl, closed=True, width_mm=d)
+
+    def _drawn_gap(self, own: OnRim, d: float) -> Dimension:
+        """Return the gap as it is measured: clear between the ends."""
+        x = -own.inner / 2 if self.ends == "filed" else -(own.inner + d) / 2
+        return Dimension(
+            a=(x, -own.gap / 2),
+            b=(x, own.gap / 2),
+            value_mm=own.gap,
+            label=say("drawing.clear_gap"),
+            offset_mm=4.0,
         )
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:

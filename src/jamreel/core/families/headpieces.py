@@ -4,17 +4,22 @@ from collections.abc import Iterator, Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.bench.steps import Step, step
-from jamreel.core.body.outline import Outline, usual_outline
+from jamreel.core.body.outline import Outline, half_ellipse, width_above
+from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.parts.base import Bought
+from jamreel.core.parts.weights import COMB_G, RIBBON_G_PER_MM
 from jamreel.core.units import format_length
 from jamreel.core.values import Length
 from jamreel.core.words import say
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
+
+# A head is so much of its crown arc broad where nobody measured it; from memory.
+USUAL_BREADTH = 0.45
 
 
 class Circlet(OpenArc):
@@ -49,7 +54,7 @@ class Circlet(OpenArc):
 
     def bought(self) -> tuple[Bought, ...]:
         """Return what holds it."""
-        return (Bought("ribbon", format_length(self.bridged)),)
+        return (Bought("ribbon", format_length(self.bridged), 1, RIBBON_G_PER_MM * self.bridged),)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: the ribbon takes up or gives."""
@@ -107,7 +112,7 @@ class TiaraBase(OpenArc):
 
     def bought(self) -> tuple[Bought, ...]:
         """Return what holds it."""
-        return (Bought("comb", say("need_size.pair"), 2),)
+        return (Bought("comb", say("need_size.pair"), 2, COMB_G),)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: spread or close the ends."""
@@ -143,10 +148,27 @@ class CrownBand(OpenArc):
         return Arc(crown, None, 2 * crown.value_mm, inner, None)
 
     def outline(self, job: Job, arc: Arc) -> Outline:
-        """Return the head seen from the front, as wide as was measured where it was."""
-        usual = usual_outline("head", arc.inside_girth)
+        """Return the half ellipse that it follows, as a whole one, seen from the front.
+
+        Raises:
+            Refusal: a head so broad that the arc would have to lie flat.
+        """
         wide = job.girths.get("head_breadth")
-        return Outline(wide.value_mm / 2, usual.through, usual.exponent) if wide else usual
+        breadth = wide.value_mm if wide else USUAL_BREADTH * arc.girth.value_mm
+        found = half_ellipse(breadth, arc.girth.value_mm)
+        if found is None:
+            field, got = "measures.head_breadth", f"{breadth:g} mm"
+            raise Refusal("crown_flat", got=got, field=field, arc=arc.girth.value_mm)
+        return found
+
+    def bent_to(self, job: Job, arc: Arc) -> float:
+        """Return the inside diameter at the top, where it is bent most: 2 a^2 / b."""
+        head = self.outline(job, arc)
+        return 2 * head.across**2 / head.through
+
+    def ends_apart(self, job: Job, arc: Arc) -> float:
+        """Return how far the ends stand apart inside, each so far above the ear."""
+        return width_above(self.outline(job, arc), self.above_ear)
 
     def try_on_steps(self, bench: OnBench) -> Iterator[Step]:
         """Yield trying on over the crown."""
@@ -154,7 +176,7 @@ class CrownBand(OpenArc):
 
     def bought(self) -> tuple[Bought, ...]:
         """Return what holds it."""
-        return (Bought("comb", say("need_size.pair"), 2),)
+        return (Bought("comb", say("need_size.pair"), 2, COMB_G),)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: spread or close the ends."""

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from typing import ClassVar
 
 from jamreel.core.advice import Advice
-from jamreel.core.advice.closing import hook_passes
-from jamreel.core.advice.opening import falls_off, opened_to_go_on, round_radius
+from jamreel.core.advice.closing import hook_passes, opens_easily
+from jamreel.core.advice.opening import falls_off, opened_to_go_on
 from jamreel.core.advice.sliding import pin_missing
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
@@ -139,12 +139,15 @@ class HookedRing(OneWire, ABC):
         yield step(f"hooked.try_on_{self.worn_on}", "fit", check=True, worn=bench.own)
 
     def hold(self, bench: OnBench) -> Hold:
-        """Return what opens the hook."""
-        return opens_at("hook", bench.wire, self.hook_pin)
+        """Return what opens first, the hook or the eye."""
+        wire = bench.wire
+        holds = (opens_at("hook", wire, self.hook_pin), opens_at("eye", wire, self.eye_pin))
+        return min(holds, key=lambda hold: hold.newtons)
 
     def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
         """Yield whether hook and eye mate, how it goes on, and whether it stays."""
         job, wire, worn = bench.job, bench.wire, bench.own
+        yield opens_easily(self.hold(bench).newtons, "piece.hook_pin")
         yield hook_passes(self.crook.width(wire.d), self.eye_pin, "piece.eye_pin")
         yield self.opening(job, wire, worn)
         yield self.sliding_off(job, worn)
@@ -165,13 +168,10 @@ class HookedRing(OneWire, ABC):
         """Return a warning when putting it on would leave it bent."""
         outline = job.outline(self.worn_on, job.girths[self.girth_site].value_mm)
         return opened_to_go_on(
-            f"twist_open_{self.worn_on}",
+            (f"twist_open_{self.worn_on}", None),
+            wire=wire,
+            inside=worn,
             needed=2 * min(outline.across, outline.through),
-            gap=0.0,
-            thickness=wire.d,
-            radius=round_radius(worn, wire.d),
-            yield_mpa=wire.yield_mpa,
-            youngs=wire.metal.youngs,
         )
 
     def sheets(self, bench: OnBench) -> Iterator[Sheet]:

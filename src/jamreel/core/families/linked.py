@@ -6,12 +6,11 @@ from typing import ClassVar, Literal
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.closing import two_hands
 from jamreel.core.advice.opening import falls_off
-from jamreel.core.advice.parts import beads_on_polygon
 from jamreel.core.families.base import Job, Preset
 from jamreel.core.families.composed import Composed, Target, Worked
 from jamreel.core.fit.ease import word_for
+from jamreel.core.fit.thickness import inside_girth_of
 from jamreel.core.fit.tryon import PuttingRight
-from jamreel.core.makeup.compose import Composition
 from jamreel.core.makeup.fill import inside_of
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.parts.bead import StrungBead
@@ -25,6 +24,8 @@ from jamreel.core.workpiece.sequence_drawing import round_body
 
 # More than this taken away by thickness is worth saying [mm].
 MUCH_LOST_MM = 15.0
+# Less than this that rigid parts take or give is not worth a line [mm].
+LEAST_RIGID_MM = 0.05
 
 
 class LinkedRound(Composed):
@@ -58,18 +59,26 @@ class LinkedRound(Composed):
         self.write_parts(worked, book, "in_all")
         finished = book.total("in_all", "makeup.compose.compose", "fastened")
         rule = "fit.thickness.inside_girth_of"
-        book.term("thickness_off", worked.got - finished, rule, "published", "fastened")
+        smooth = inside_girth_of([one.bending for one in worked.laid.segments])
+        rigid = worked.got - smooth
+        said = abs(rigid) >= LEAST_RIGID_MM
+        off = (smooth if said else worked.got) - finished
+        book.term("thickness_off", off, rule, "published", "fastened")
+        if said:
+            key = "rigid_off" if rigid < 0 else "rigid_on"
+            book.term(key, rigid, rule, "geometry", "fastened")
         book.total("fastened", rule)
 
     def rows(self, worked: Worked) -> list[Row]:
         """Return inside girth and what thickness takes."""
         return [
-            ("worn", worked.got, worked.target.doubt),
+            ("worn", worked.worn, worked.target.doubt),
+            ("worn_shortest", worked.got if worked.link else None, None),
             ("wanted", worked.target.wanted, worked.target.doubt),
             ("lost", worked.laid.finished - worked.got, None),
         ]
 
-    def answers(self) -> dict[str, str]:
+    def answers(self, worked: Worked) -> dict[str, str]:
         """Return the figure that each station is about."""
         return {
             "measure": "wanted",
@@ -80,33 +89,36 @@ class LinkedRound(Composed):
         }
 
     def fit(self, worked: Worked) -> Fit:
-        """Return how it fits, with the ease that the make-up really has."""
+        """Return how it fits, with the ease that the make-up really has.
+
+        What brittle parts get on top is no ease that the wearer feels as looseness.
+        """
         girth = worked.job.girths[self.girth_name()]
         ease = worked.job.ease_on(self.worn_on, girth.value_mm)
-        got = ease.model_copy(update={"value_mm": worked.got - girth.value_mm})
+        got = ease.model_copy(update={"value_mm": worked.worn - girth.value_mm})
         hand = worked.job.girths.get("hand_pass_girth")
-        slides = hand is not None and worked.got >= hand.value_mm
-        return Fit(girth, got, self.worn_on, "falls_off" if slides else None)
+        slides = hand is not None and worked.worn >= hand.value_mm
+        word = "falls_off" if slides else self.word_of(worked.job, worked.worn)
+        return Fit(girth, got, self.worn_on, word)
 
     def word_of(self, job: Job, got: float) -> str:
         """Return the word for the ease that an inside girth gives."""
-        girth = job.girths[self.girth_name()]
-        return word_for(got - girth.value_mm, job.table(self.worn_on))
+        girth = job.girths[self.girth_name()].value_mm
+        return word_for(got - girth - self._notch(job), job.table(self.worn_on))
 
     def inside(self, worked: Worked) -> PlusMinus:
         """Return the inside girth."""
-        return PlusMinus(value=worked.got, plus_minus=worked.target.doubt)
+        return PlusMinus(value=worked.worn, plus_minus=worked.target.doubt)
 
     def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
         """Yield what thickness takes, and whether it slides off."""
         lost = worked.laid.finished - worked.got
         if lost > MUCH_LOST_MM:
             yield advise("thickness_takes", "note", "piece.entries", lost=lost)
-        yield _polygon(worked.laid)
         if self.worn_on in ("wrist", "arm") and worked.laid.fastened.length:
             yield two_hands(worked.laid.fastened.one_hand)
         hand = worked.job.girths.get("hand_pass_girth")
-        yield falls_off(worked.got, hand.value_mm if hand else None)
+        yield falls_off(worked.worn, hand.value_mm if hand else None)
 
     def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
         """Return the section of the body with the piece round it."""
@@ -122,12 +134,12 @@ class LinkedRound(Composed):
             return None
         unit, name = self.counted_unit(worked)
         if tryon.inside_girth is not None:
-            off = tryon.inside_girth - worked.got
+            off = tryon.inside_girth - worked.worn
             if abs(off) <= max(2.0, unit / 2):
                 return verdict("as_planned", settled=True, open=tryon.inside_girth)
             count = max(1, round(abs(off) / unit))
             key = "units_off" if off > 0 else "units_on"
-            changes = (change("worn", tryon.inside_girth, worked.got),)
+            changes = (change("worn", tryon.inside_girth, worked.worn),)
             return verdict(
                 key, amount=count * unit, changes=changes, count=count, name=name, off=abs(off)
             )
@@ -136,16 +148,6 @@ class LinkedRound(Composed):
         if tryon.stays_on is False:
             return verdict("units_off", amount=unit, count=1, name=name, off=unit)
         return verdict("fits", settled=True)
-
-
-def _polygon(laid: Composition) -> Advice | None:
-    """Return what it does that beads all alike don't bend, where that is worth saying."""
-    lying = [part for part in laid.parts if not part.drop]
-    sizes = {(part.length, part.made.thickness) for part in lying if part.made.hole is not None}
-    if len(sizes) != 1 or len(lying) < 3 or any(part.made.hole is None for part in lying):
-        return None
-    pitch, thickness = sizes.pop()
-    return beads_on_polygon(pitch, len(lying), thickness)
 
 
 def _counted(name: str, times: int, part: object) -> Entry:

@@ -12,10 +12,12 @@ from typing import Any, ClassVar
 from jamreel.core.advice import Advice
 from jamreel.core.bench.steps import Step
 from jamreel.core.cutting.cuts import Cut, Share
+from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.strength import Weakest
+from jamreel.core.forming.tight import refuse_breaking
 from jamreel.core.forming.tools import Former
 from jamreel.core.parts.base import Bought, Hold
 from jamreel.core.result import Need, Plan
@@ -128,12 +130,21 @@ class OneWire(Construction):
         wire = job.wires.body
         book = Book(wire.bend_adds)
         sized = self.sized(job, wire, book)
+        self._sound(wire, sized.stretches)
         laid = lay_straight(self.cut_role, sized.stretches, wire, job.cutting)
         book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
         former = None if sized.target is None else job.former(wire, sized.target)
         bench = OnBench(job, wire, sized, laid, former)
         return assemble(job, self.kind, self.family, self._workings(bench, book, cut))
+
+    def _sound(self, wire: Wire, stretches: Sequence[Stretch]) -> None:
+        """Refuse what would snap while it is made."""
+        moves = (move for stretch in stretches for move in stretch.moves)
+        try:
+            refuse_breaking(self, wire, moves)
+        except Refusal as refusal:
+            raise refusal.at(f"piece.{refusal.field}") from None
 
     def _workings(self, bench: OnBench, book: Book, cut: float) -> Workings:
         sized, former = bench.sized, bench.former

@@ -81,7 +81,7 @@ class OpenArc(OneWire, ABC):
         rule = "fit.thickness.arc_centre_length"
         book.term("half_wire_arc", centre - arc.inner_arc, rule, "published", "body")
         book.total("body", rule, "cut")
-        target, pm = arc.inside_girth / math.pi, arc.girth.plus_minus_mm
+        target, pm = self.bent_to(job, arc), arc.girth.plus_minus_mm
         bow = Bend(angle=centre / ((target + wire.bend_adds) / 2), pin=target, label="body")
         body = Stretch("body", (bow,), "body", ("body", "half_wire_arc", "inner_arc"))
         inside = PlusMinus(value=arc.inside_girth, plus_minus=pm) if arc.ease else None
@@ -96,6 +96,7 @@ class OpenArc(OneWire, ABC):
                 ("inner_arc", arc.inner_arc, pm),
                 ("worn", inside.value if inside else None, pm),
                 ("opening", arc.opening, None),
+                ("ends_apart", self.ends_apart(job, arc), None),
             ],
             answers={
                 "measure": "worn" if inside else "inner_arc",
@@ -149,6 +150,14 @@ class OpenArc(OneWire, ABC):
     def outline(self, job: Job, arc: Arc) -> Outline:
         """Return the outline that the arc lies round."""
         return job.outline(self.worn_on, arc.girth.value_mm)
+
+    def bent_to(self, job: Job, arc: Arc) -> float:
+        """Return the inside diameter that the body is bent to on its former [mm]."""
+        return arc.inside_girth / math.pi
+
+    def ends_apart(self, job: Job, arc: Arc) -> float | None:
+        """Return how far the ends stand apart inside [mm], where that is set."""
+        return None
 
     def sheets(self, bench: OnBench) -> Iterator[Sheet]:
         """Yield the arc round the body, and one of its end loops."""

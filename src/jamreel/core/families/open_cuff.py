@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
-from jamreel.core.advice.opening import opened_to_go_on, round_radius
+from jamreel.core.advice.opening import opened_to_go_on, over_thin_side
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
@@ -45,20 +45,29 @@ class OpenCuff(OpenArc):
 
     def try_on_steps(self, bench: OnBench) -> Iterator[Step]:
         """Yield trying on: from the thin side of the wrist, edgewise."""
+        depth, wants = self._wants(bench)
+        if self.gap >= wants:
+            yield step("arc.try_on_cuff", "fit", check=True, gap=self.gap, depth=depth)
+        else:
+            opened = wants - self.gap
+            yield step("arc.spring_on_cuff", "fit", check=True, gap=self.gap, opened=opened)
+
+    def _wants(self, bench: OnBench) -> tuple[float, float]:
+        """Return the wrist's depth, and the opening that its thin side wants [mm]."""
         depth = 2 * self.outline(bench.job, bench.own).through
-        yield step("arc.try_on_cuff", "fit", check=True, gap=self.gap, depth=depth)
+        return depth, over_thin_side(depth, bench.job.shop.flesh)
 
     def going_on(self, bench: OnBench) -> Advice | None:
-        """Return the warning when opening the cuff to go on would leave it bent."""
-        arc, wire = bench.own, bench.wire
+        """Return how far it is opened to go on, and which gap would spare it a set."""
+        depth, wants = self._wants(bench)
         return opened_to_go_on(
-            "roll_on",
-            needed=2 * self.outline(bench.job, arc).through,
+            ("gap_narrow", "springs_on"),
+            wire=bench.wire,
+            inside=bench.own.inside_girth,
+            needed=wants,
             gap=self.gap,
-            thickness=wire.fibre,
-            radius=round_radius(arc.inside_girth, wire.d),
-            yield_mpa=wire.yield_mpa,
-            youngs=wire.metal.youngs,
+            field="piece.gap",
+            depth=depth,
         )
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:

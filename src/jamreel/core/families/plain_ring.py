@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
-from jamreel.core.advice.opening import hangs_loose, opened_to_go_on, round_radius
+from jamreel.core.advice.opening import hangs_loose, opened_to_go_on, over_thin_side
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.readings import BodyMeasure
@@ -17,8 +17,9 @@ from jamreel.core.families.one_wire import OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.forming.strength import pulling_force
-from jamreel.core.parts.base import Bought, Hold, opens_at
+from jamreel.core.forming.heat import solderable
+from jamreel.core.parts.base import Bought, Hold, opens_at, ovals_at
+from jamreel.core.parts.weights import SOLDER_G
 from jamreel.core.path.moves import Bend
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet
 from jamreel.core.words import say
@@ -38,14 +39,16 @@ from jamreel.core.workpiece.straight import Stretch
 
 @dataclass(frozen=True)
 class Round:
-    """A ring: the wrist, its ease there, the inside girth, which measure that rests on, and how
-    far the ends lie over each other [mm]."""
+    """A ring: the wrist, its ease there, the inside girth, which measure that rests on, how far the
+    ends lie over each other, and by how much they are parted to go on over what [mm]."""
 
     wrist: BodyMeasure
     ease: Ease
     inside: float
     rests_on: BodyMeasure
     overlap: float = 0.0
+    parted: float = 0.0
+    over: Literal["hand", "side"] = "side"
 
 
 class PlainRing(OneWire, ABC):
@@ -153,7 +156,12 @@ class ClosedBangle(PlainRing):
     over_hand: Length = 0.0
 
     def ring(self, job: Job, book: Book) -> Round:
-        """Return the ring that just passes the hand, and whatever more was chosen."""
+        """Return the ring that just passes the hand, and whatever more was chosen.
+
+        Raises:
+            Refusal: a hand smaller than the wrist, or a metal that can't be soldered.
+        """
+        solderable(job.wires.body, field="wire.metal")
         wrist, hand = job.girths["wrist_girth"], job.girths["hand_pass_girth"]
         if hand.value_mm < wrist.value_mm:
             raise Refusal(
@@ -180,11 +188,11 @@ class ClosedBangle(PlainRing):
 
     def bought(self) -> tuple[Bought, ...]:
         """Return the solder of its joint."""
-        return (Bought("solder", say("need_size.joint")),)
+        return (Bought("solder", say("need_size.joint"), 1, SOLDER_G),)
 
     def hold(self, bench: OnBench) -> Hold:
-        """Return what stretches the soldered ring."""
-        return Hold("soldered_ring", pulling_force(bench.wire.d, bench.wire.yield_mpa))
+        """Return what pulls the soldered ring oval."""
+        return ovals_at("soldered_ring", bench.wire, bench.own.inside / math.pi)
 
     def going_on(self, bench: OnBench) -> Advice | None:
         """Return the note on how far it hangs from the wrist."""
@@ -229,29 +237,42 @@ class OverlapBangle(PlainRing):
         book.girth(wrist, "inside")
         book.ease(ease, "inside")
         inside = book.total("inside", "fit.ease", "body")
-        return Round(wrist, ease, inside, wrist, self.overlap)
+        parted, over = self._parted(job, wrist.value_mm, inside)
+        return Round(wrist, ease, inside, wrist, self.overlap, parted, over)
+
+    def _parted(
+        self, job: Job, wrist: float, inside: float
+    ) -> tuple[float, Literal["hand", "side"]]:
+        """Return how far the ends are parted to go on, and over what.
+
+        They pass each other, so there is no gap to roll it on by. Sideways over the wrist's thin
+        side they part by the overlap and that side; over the hand by what the hand is more round
+        than the inside. The way that opens it less is taken.
+        """
+        depth = 2 * job.outline("wrist", wrist).through
+        sideways = over_thin_side(depth, job.shop.flesh) + self.overlap
+        hand = job.girths.get("hand_pass_girth")
+        over = max(0.0, hand.value_mm - inside) if hand else math.inf
+        return (over, "hand") if over < sideways else (sideways, "side")
 
     def finishing(self, made: Round) -> Iterator[Step]:
         """Yield rounding the ends and trying on."""
         yield step("arc.rounded", "form", cautions=("ends",), check=True)
-        yield step("overlap.try_on", "fit", check=True, overlap=self.overlap)
+        on = f"overlap.try_on_{made.over}"
+        yield step(on, "fit", check=True, overlap=self.overlap, parted=made.parted)
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what pulls the ring open."""
         return opens_at("open_ring", bench.wire, bench.own.inside / math.pi)
 
     def going_on(self, bench: OnBench) -> Advice | None:
-        """Return the warning when opening it to go on would leave it bent."""
-        outline = bench.job.outline("wrist", bench.own.wrist.value_mm)
-        wire = bench.wire
+        """Return how far it is sprung open to go on, and whether it springs back."""
+        made = bench.own
         return opened_to_go_on(
-            "roll_on",
-            needed=2 * outline.through + self.overlap,
-            gap=0.0,
-            thickness=wire.fibre,
-            radius=round_radius(bench.own.inside, wire.d),
-            yield_mpa=wire.yield_mpa,
-            youngs=wire.metal.youngs,
+            (f"spring_{made.over}_bends", f"spring_{made.over}"),
+            wire=bench.wire,
+            inside=made.inside,
+            needed=made.parted,
         )
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
@@ -264,7 +285,7 @@ class OverlapBangle(PlainRing):
                 tryon.inside_girth, made.inside, too_big="overlap_more", too_small="overlap_less"
             )
         if tryon.goes_on is False:
-            return verdict("cuff_stuck", gap=0.0)
+            return verdict("overlap_stuck", parted=made.parted)
         if tryon.stays_on is False:
             return verdict("cuff_loose")
         return verdict("fits", settled=True)

@@ -1,31 +1,66 @@
 """Thickness: the mistake that shortens every bulky piece.
 
 The inside girth of a fastened flexible piece is less than its finished length, because its parts
-stand out from the skin.
+stand out from the skin; and rigid parts lie on a polygon, not on a circle.
 """
 
 import math
 from collections.abc import Sequence
+from typing import Literal
 
 from pydantic import Field
 
 from jamreel.core.roots import root
 from jamreel.core.values import Frozen
 
+Lies = Literal["bends", "straight", "bead"]
+
 
 class Segment(Frozen):
-    """A stretch of a flexible piece: length along it and radial thickness [mm]."""
+    """So many alike of a flexible piece: length of one along it and radial thickness [mm].
+
+    What ``bends`` follows the body. What lies ``straight`` touches it at its middle and turns in
+    its neighbours' loops at its ends. A ``bead`` is rigid and round, its middle at a corner of the
+    string.
+    """
 
     length: float = Field(ge=0)
     thickness: float = Field(ge=0)
+    count: int = Field(default=1, ge=1)
+    lies: Lies = "bends"
+
+    @property
+    def total(self) -> float:
+        """Length of all of them [mm]."""
+        return self.length * self.count
+
+    def turns(self, radius: float) -> float:
+        """Return the angle [rad] that all of them take round a body of a radius [mm]."""
+        middle = radius + self.thickness / 2
+        if self.lies == "bends":
+            return self.total / middle
+        share = self.length / (2 * middle)
+        if self.lies == "straight":
+            return self.count * 2 * math.atan(share)
+        return self.count * 2 * math.asin(min(1.0, share))
+
+    @property
+    def bending(self) -> "Segment":
+        """The same, as if it bent."""
+        return self.model_copy(update={"lies": "bends"})
 
 
 def inside_girth_of(segments: Sequence[Segment]) -> float:
     """Return the inside girth of a fastened flexible piece on a round body.
 
-        the inner radius R solves  sum L_i / (R + t_i / 2) = 2 pi
+        the inner radius R solves
+        sum of L / (R + t/2)              over what bends
+          + 2 atan(L / (2 (R + t/2)))     over each straight part
+          + 2 asin(L / (2 (R + t/2)))     over each bead    = 2 pi
 
-    For one thickness t this is finished length - pi t, and then holds on every convex outline.
+    For one thickness t of what bends this is finished length - pi t, and then holds on every
+    convex outline. Straight parts make the inside smaller than that, beads on a string larger; on
+    an oval the same correction is taken.
 
     Args:
         segments: all of the piece, closure included.
@@ -40,67 +75,27 @@ def inside_girth_of(segments: Sequence[Segment]) -> float:
         >>> round(inside_girth_of([Segment(length=190, thickness=8),
         ...                        Segment(length=20, thickness=3)]), 2)
         186.47
+        >>> round(inside_girth_of([Segment(length=16.87, thickness=6, count=10,
+        ...                                lies="straight")]), 2)
+        144.26
+        >>> round(inside_girth_of([Segment(length=8, thickness=8, count=22, lies="bead")]), 2)
+        151.47
 
     Source: plain geometry; Steiner's formula for one thickness, published.
     """
-    finished = sum(s.length for s in segments)
+    finished = sum(s.total for s in segments)
     if finished <= 0:
         raise ValueError("a piece needs some length")
 
     def turned(radius: float) -> float:
-        return sum(s.length / (radius + s.thickness / 2) for s in segments) - 2 * math.pi
+        return sum(s.turns(radius) for s in segments) - 2 * math.pi
 
-    # With the thinnest parts at the skin the radius could be no larger than this.
-    widest = finished / (2 * math.pi)
+    # No chord turns by more than a quarter circle to each side of its middle: past this radius
+    # all of them together don't come round.
+    widest = finished / 4
     if all(s.thickness > 0 for s in segments) and turned(0.0) <= 0:
         raise ValueError("the parts are too thick to leave an opening")
     return 2 * math.pi * root(turned, 1e-9, widest)
-
-
-def body_length_for(inside_girth: float, fixed: Sequence[Segment], thickness: float) -> float:
-    """Return the length of body that, with the fixed parts, gives a wanted inside girth.
-
-        x = (2 pi - sum L_i / (R + t_i / 2)) (R + t / 2),  R = inside girth / 2 pi
-
-    Args:
-        inside_girth: wanted [mm].
-        fixed: closure halves, focal and other parts that are given.
-        thickness: radial thickness of the body [mm].
-
-    Returns:
-        Body length [mm]; negative when the fixed parts alone are too long.
-
-    Example:
-        >>> round(body_length_for(186.47, [Segment(length=20, thickness=3)], 8), 1)
-        190.0
-
-    Source: plain geometry.
-    """
-    radius = inside_girth / (2 * math.pi)
-    left = 2 * math.pi - sum(s.length / (radius + s.thickness / 2) for s in fixed)
-    return left * (radius + thickness / 2)
-
-
-def polygon_inside_girth(pitch: float, count: int, thickness: float) -> float:
-    """Return the girth of the circle that a ring of rigid round beads leaves free.
-
-        the centres lie at p / (2 sin(pi / n)); the beads reach t / 2 inwards from there
-
-    Args:
-        pitch: from bead centre to bead centre [mm].
-        count: number of beads, 3 or more.
-        thickness: of a bead [mm].
-
-    Returns:
-        Inside girth [mm]; approaches count * pitch - pi * thickness for many beads.
-
-    Example:
-        >>> round(polygon_inside_girth(8.0, 26, 8.0), 2)
-        183.37
-
-    Source: plain geometry.
-    """
-    return 2 * math.pi * (pitch / (2 * math.sin(math.pi / count)) - thickness / 2)
 
 
 def arc_centre_length(inner_arc: float, inside_girth: float, wire: float) -> float:

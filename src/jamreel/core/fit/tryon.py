@@ -2,6 +2,7 @@
 
 from pydantic import Field
 
+from jamreel.core.errors import Refusal
 from jamreel.core.values import Frozen, OptionalLength
 
 
@@ -28,6 +29,42 @@ class TryOn(Frozen):
     def says_nothing(self) -> bool:
         """True when there is nothing to judge by."""
         return not self.model_dump(exclude_none=True, exclude={"note"})
+
+
+def possible(tryon: TryOn | None, inside: float, finished: float) -> None:
+    """Refuse a reading that can't have been taken on the piece: a slip of the hand.
+
+    Args:
+        tryon: as noted.
+        inside: inside girth as planned, or the finished length where there is none [mm].
+        finished: length as planned [mm].
+
+    Raises:
+        Refusal: an inside girth under half or over twice the plan's, ends further apart or over
+            each other than the whole is round, a front that fell further than half its length.
+
+    Source: half and twice: common practice, no source; the rest is plain geometry.
+    """
+    if tryon is None:
+        return
+    limits = {
+        "inside_girth": (inside / 2, 2 * inside, inside),
+        "open_inside_girth": (inside / 2, 2 * inside, inside),
+        "overlap": (0.0, inside, inside),
+        "gap": (0.0, inside, inside),
+        "fall": (0.0, finished / 2, finished),
+    }
+    for name, (low, high, planned) in limits.items():
+        read = getattr(tryon, name)
+        if read is not None and not low <= read <= high:
+            raise Refusal(
+                "tryon_far",
+                got=f"{read:g} mm",
+                field=f"tryon.{name}",
+                low=low,
+                high=high,
+                planned=planned,
+            )
 
 
 class Change(Frozen):

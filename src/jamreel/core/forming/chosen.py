@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from jamreel.core.forming.springback import sprung_diameter
+from jamreel.core.forming.strength import plastic_moment
 from jamreel.core.wire.gauges import WireSize
-from jamreel.core.wire.metals import Metal, OwnMetal, WireChoice, metal_of
+from jamreel.core.wire.metals import Metal, OwnMetal, Temper, WireChoice, metal_of
 from jamreel.core.wire.sections import Round, Section, Twisted, round_area
 
 
@@ -17,7 +18,7 @@ class Wire:
     d: float
     label: str
     metal: Metal
-    temper: str
+    temper: Temper
     yield_mpa: float
     section: Section | None = None
 
@@ -38,14 +39,31 @@ class Wire:
         return self.d if self.section is None else 2 * self.section.neutral_offset
 
     @property
+    def moment(self) -> float:
+        """Bending moment at which it gives [N mm]."""
+        return plastic_moment(self.shape.plastic_modulus, self.yield_mpa)
+
+    def radius_on(self, pin: float) -> float:
+        """Return the radius [mm] of its centre-line on a pin."""
+        return (pin + self.bend_adds) / 2
+
+    def strain_on(self, pin: float) -> float:
+        """Return the strain of its farther fibre on a pin, d / (D + d) of round wire."""
+        return self.fibre / (pin + self.bend_adds)
+
+    @property
     def key(self) -> str:
         """What wire on a rack has to be to stand in for it: metal, temper, section, size."""
         return stock_key(self.metal.id, self.temper, self.shape)
 
     @property
     def fibre(self) -> float:
-        """Thickness through which a bend strains it [mm]: of twisted strands, that of one."""
-        return self.section.strand if isinstance(self.section, Twisted) else self.d
+        """Twice the way from the neutral line to the farther fibre [mm]: the thickness of what is
+        alike on both sides, more of half-round wire, one strand of what is twisted."""
+        if isinstance(self.section, Twisted):
+            return self.section.strand
+        offset = self.shape.neutral_offset
+        return 2 * max(offset, self.shape.thickness - offset)
 
     def mass(self, length: float) -> float:
         """Return the mass [g] of a length of it [mm]."""

@@ -6,7 +6,7 @@ from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import bar_passes, opens_easily, stronger_than_loops
 from jamreel.core.advice.joining import ends_differ, loop_admits, neither_opens, nothing_in_it
 from jamreel.core.advice.parts import hole_passes
-from jamreel.core.forming.strength import Weakest, grams_of
+from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition
 from jamreel.core.makeup.sequence import CLOSURE, MakeUp
 from jamreel.core.parts.base import Hold
@@ -70,7 +70,7 @@ def _closure(composition: Composition) -> Iterator[Advice | None]:
     hold = composition.fastened.hold
     if hold is None:
         return
-    yield opens_easily(hold.newtons, grams_of(hold.newtons))
+    yield opens_easily(hold.newtons)
     inner = weakest_of(composition, closure=False)
     if inner is not None:
         yield stronger_than_loops(hold.newtons, inner.newtons, inner.says)

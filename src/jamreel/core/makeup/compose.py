@@ -7,14 +7,16 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 from itertools import pairwise
 
+from jamreel.core.choices import Asking
 from jamreel.core.closures.base import Fastened
 from jamreel.core.errors import Refusal
-from jamreel.core.fit.thickness import Segment
+from jamreel.core.fit.thickness import Lies, Segment
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
+from jamreel.core.forming.tight import refuse_breaking
 from jamreel.core.makeup.sequence import CLOSURE, HUNG, RINGS, STRING, MakeUp, Unit, alone
 from jamreel.core.parts import lengthening
-from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, pulls_at
+from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, ovals_at, pulls_at
 from jamreel.core.parts.ends import loop_end, loop_picture, reach
 from jamreel.core.path.moves import Straight
 from jamreel.core.words import voice
@@ -89,7 +91,7 @@ class Composition:
     string_end: Made
     joints: tuple[Joint, ...]
     body: float
-    _segments: dict[float, float] = field(repr=False)
+    segments: tuple[Segment, ...] = field(repr=False)
 
     @property
     def finished(self) -> float:
@@ -122,11 +124,6 @@ class Composition:
             kind, top = part.unit.part.kind, part.unit.top
             found.append(Kind(key, part.made, times[key], part.name, kind, top))
         return tuple(found)
-
-    @cached_property
-    def segments(self) -> list[Segment]:
-        """Length at each thickness, closure included."""
-        return [Segment(length=n, thickness=t) for t, n in self._segments.items() if n > 0]
 
     @property
     def brittle(self) -> bool:
@@ -177,7 +174,15 @@ class Maker:
 @lru_cache(maxsize=1024)
 def _made(part: Part, wires: Palette, voice: tuple[str, str]) -> Made:
     """Return a part as made; ``voice`` is what its steps are said in."""
-    return part.make(wires)
+    made = part.make(wires)
+    _sound(part, made)
+    return made
+
+
+def _sound(asked: Asking, made: Made) -> None:
+    """Refuse what would snap while it is made."""
+    for use in made.wires:
+        refuse_breaking(asked, use.wire, (move for _, moves in use.stretches for move in moves))
 
 
 def in_its_metal(made: Made, body: Wire) -> Made:
@@ -237,13 +242,15 @@ def compose(
         string_end=end,
         joints=tuple(_joints(makeup, parts, runs, fastened, end)),
         body=body,
-        _segments=_by_thickness(parts, runs, fastened, end),
+        segments=_round_a_body(parts, runs, fastened, end),
     )
 
 
 def _fastened(makeup: MakeUp, wires: Palette) -> Fastened:
     try:
         made = makeup.closure.make(wires)
+        for half in (made.receiving, made.holding):
+            _sound(makeup.closure, half)
     except Refusal as refusal:
         raise refusal.at(f"piece.closure.{refusal.field}") from None
     receiving, holding = (in_its_metal(h, wires.body) for h in (made.receiving, made.holding))
@@ -288,9 +295,10 @@ def string_end(makeup: MakeUp, string: Wire) -> Made:
         makeup: gives the loop.
         string: the stringing wire.
     """
-    holds = (pulls_at("string", string),)
     if makeup.string_ends == "through":
-        return Made(length=0.0, thickness=string.d, width=string.d, holds=holds)
+        return Made(
+            length=0.0, thickness=string.d, width=string.d, holds=(pulls_at("string", string),)
+        )
     pin, wraps = makeup.string_pin, makeup.string_wraps
     end = End(pin, string.d, True, "any")
     return Made(
@@ -298,7 +306,7 @@ def string_end(makeup: MakeUp, string: Wire) -> Made:
         thickness=3 * string.d,
         width=pin + 2 * string.d,
         ends=(end, end),
-        holds=holds,
+        holds=(ovals_at("wrapped_loop", string, pin), pulls_at("string", string)),
         strokes=tuple(loop_picture("wrapped", string, pin, wraps)),
     )
 
@@ -402,13 +410,24 @@ def _joints(
             yield Joint(left, right, one[1], two[0], path)
 
 
-def _by_thickness(
+def _round_a_body(
     parts: list[Lying], runs: list[Run], fastened: Fastened, end: Made
-) -> dict[float, float]:
-    found: dict[float, float] = {}
-    rows = [(p.made.thickness if not p.drop else end.thickness, p.length) for p in parts]
-    rows += [(end.thickness, 2 * run.reach) for run in runs]
-    rows += [(half.thickness, half.length) for half in (fastened.receiving, fastened.holding)]
-    for thickness, length in rows:
-        found[thickness] = found.get(thickness, 0.0) + length
-    return found
+) -> tuple[Segment, ...]:
+    """Return what lies round a body, closure included, alike things together."""
+    found: Counter[tuple[float, float, Lies]] = Counter()
+    for part in parts:
+        made = part.made
+        if part.drop:
+            # Its loop hangs on the string, which bends.
+            found[part.length, end.thickness, "bends"] += 1
+        else:
+            found[part.length / made.pieces, made.thickness, made.lies] += made.pieces
+    for run in runs:
+        found[run.reach, end.thickness, end.lies] += 2
+    for half in (fastened.receiving, fastened.holding):
+        found[half.length / half.pieces, half.thickness, half.lies] += half.pieces
+    return tuple(
+        Segment(length=length, thickness=thickness, lies=lies, count=count)
+        for (length, thickness, lies), count in found.items()
+        if length > 0
+    )

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from itertools import chain
 from typing import Any, TypeVar
 
+from jamreel.core.closures.base import Fastened
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.thickness import inside_girth_of
 from jamreel.core.forming.palette import Palette
@@ -43,7 +44,8 @@ class Knob:
 class Filled:
     """A way to come near the length: its edits, and what the piece then measures [mm].
 
-    ``beside`` is the kind of change that it makes beside the count, '' for none.
+    ``beside`` is the kind of change that it makes beside the count, '' for none; ``links`` is the
+    link of an extender at which it is right, ``got`` what it measures there.
     """
 
     edits: tuple[Edit, ...]
@@ -52,6 +54,7 @@ class Filled:
     finished: float
     got: float
     off: float
+    links: int = 0
 
 
 AnyMakeUp = TypeVar("AnyMakeUp", bound=MakeUp)
@@ -130,7 +133,7 @@ def _knob(one: Varies, name: str, path: tuple[str | int, ...]) -> Knob:
 def _name(entry: Entry) -> str:
     if entry.evenly and entry.group[1].part is not None:
         return entry.group[1].part.says
-    return entry.part.says if entry.part is not None else ""
+    return entry.says
 
 
 def changed(makeup: AnyMakeUp, edits: tuple[Edit, ...]) -> AnyMakeUp:
@@ -206,8 +209,9 @@ def fill(
                 plainly[count] = got
             elif abs(plainly.get(count, math.inf) - got) < 1e-9 and not laid.fastened.adds_range:
                 continue  # a change that changes nothing
-            off = reached(got - wanted, laid.fastened.adds_range)
-            found.append(Filled(edits, picked, beside, laid.finished, got, off))
+            links = right_link(wanted - got, laid.fastened)
+            got += links * laid.fastened.range_step
+            found.append(Filled(edits, picked, beside, laid.finished, got, got - wanted, links))
     return tuple(_best(found, doubt))
 
 
@@ -223,16 +227,19 @@ def _trials(
                     yield picked
 
 
-def reached(off: float, adds_range: float) -> float:
-    """Return how far a piece is off its length when an extender may make it longer.
+def right_link(short: float, fastened: Fastened) -> int:
+    """Return the link of an extender at which a piece comes nearest to its length, 0 for none.
 
     Args:
-        off: as made, fastened at its shortest [mm].
-        adds_range: how much further it can be fastened [mm].
+        short: what it lacks, fastened at its shortest [mm].
+        fastened: the closure as made.
 
     Source: plain arithmetic.
     """
-    return min(off + adds_range, 0.0) if off < 0 else off
+    step = fastened.range_step
+    if short <= 0 or step <= 0:
+        return 0
+    return min(round(short / step), round(fastened.adds_range / step))
 
 
 def _got(laid: Composition, measure: Measured) -> float | None:

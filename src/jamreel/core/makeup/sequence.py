@@ -18,6 +18,7 @@ from jamreel.core.makeup.layout import laid_evenly
 from jamreel.core.parts import AnyPart, Part
 from jamreel.core.values import Frozen, Length, OptionalLength, refused
 from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.words import say
 
 MOST_TIMES, MOST_UNITS, DEEPEST = 400, 1200, 4
 # Names of what is no entry, so that no entry may have them.
@@ -54,6 +55,17 @@ class Entry(Frozen):
         if self.id in RESERVED:
             raise refused(Refusal("entry_name", got=self.id, under="id"))
         return self
+
+    @property
+    def says(self) -> str:
+        """What it is called: its part, or what its group holds."""
+        if self.part is not None:
+            return self.part.says
+        names = (
+            say("part.so_many", count=one.times, name=one.says) if one.times > 1 else one.says
+            for one in self.group
+        )
+        return say("part.grouped", names=", ".join(names))
 
 
 Entries = tuple[Entry, ...]

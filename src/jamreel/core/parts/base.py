@@ -13,9 +13,10 @@ from typing import Any, ClassVar, Literal
 from jamreel.core.advice import Advice
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import Asking
+from jamreel.core.fit.thickness import Lies
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.forming.strength import opening_force, pulling_force
+from jamreel.core.forming.strength import opening_force, oval_force, pulling_force
 from jamreel.core.path.moves import Move
 from jamreel.core.values import Stroke
 from jamreel.core.words import say
@@ -91,7 +92,8 @@ class Made:
 
     ``length`` runs from bearing point to bearing point, ``thickness`` stands out from the skin,
     ``width`` lies across, ``hang`` is how far a drop reaches below its joint,
-    ``hole`` what a string has to pass.
+    ``hole`` what a string has to pass. Round a body it ``lies`` straight, as a bead does, or bends;
+    ``pieces`` are the alike ones that turn in each other, where it is a row of them.
     """
 
     length: float
@@ -107,6 +109,8 @@ class Made:
     steps: tuple[Step, ...] = ()
     minutes: float = 0.0
     brittle: bool = False
+    lies: Lies = "straight"
+    pieces: int = 1
     advice: tuple[Advice | None, ...] = ()
 
     @property
@@ -195,17 +199,30 @@ def opens_at(key: str, wire: Wire, pin: float, wires: int = 1) -> Hold:
         pin: inner diameter of its bend [mm].
         wires: side by side.
     """
-    return Hold(key, opening_force(wire.d, pin, wire.yield_mpa, wires))
+    return Hold(key, opening_force(wire.moment, wire.radius_on(pin), wires))
+
+
+def ovals_at(key: str, wire: Wire, pin: float) -> Hold:
+    """Return the hold of a loop that is soldered or wrapped shut: it goes oval, or its stem
+    stretches, whichever comes first.
+
+    Args:
+        key: its name in the catalogue.
+        wire: that it is made of.
+        pin: inner diameter [mm].
+    """
+    oval = oval_force(wire.moment, wire.radius_on(pin))
+    return Hold(key, min(oval, pulling_force(wire.area, wire.yield_mpa)))
 
 
 def pulls_at(key: str, wire: Wire) -> Hold:
-    """Return the hold of a loop that is wrapped shut: its stem stretches.
+    """Return the hold of wire that is pulled straight: it stretches.
 
     Args:
         key: its name in the catalogue.
         wire: that it is made of.
     """
-    return Hold(key, pulling_force(wire.d, wire.yield_mpa, 1))
+    return Hold(key, pulling_force(wire.area, wire.yield_mpa))
 
 
 def near(now: int, by: int, least: int = 0) -> tuple[int, ...]:

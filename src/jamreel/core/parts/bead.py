@@ -10,6 +10,8 @@ from jamreel.core.values import Length, OptionalLength
 
 # A bead no longer than this only spaces others [mm]; common practice.
 SPACER_MM = 5.0
+# Longer than so many times its width a bead is a tube; common practice, no source.
+TUBE = 1.5
 
 
 class StrungBead(Part):
@@ -44,6 +46,8 @@ class StrungBead(Part):
         long = self.bead_length or self.bead
         return Made(
             length=long,
+            # A tube touches the body along its side, as a straight link does.
+            lies="straight" if long > TUBE * self.bead else "bead",
             thickness=self.bead,
             width=self.bead,
             hole=self.hole,

@@ -60,6 +60,7 @@ class BoughtChain(Part):
         size = say("shelf.chain.size", links=self.links, pitch=format_length(self.pitch))
         return Made(
             length=length,
+            pieces=self.links,
             thickness=self.thickness,
             width=self.thickness,
             ends=(end, end),

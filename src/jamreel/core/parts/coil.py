@@ -33,6 +33,8 @@ class Coil(Part):
         stretches = (("body", (Wrap(turns=self.turns, core=self.core, label="coil"),)),)
         return Made(
             length=self.turns * w.d,
+            lies="bead",
+            pieces=self.turns,
             thickness=outer,
             width=outer,
             hole=self.core,

@@ -48,6 +48,8 @@ class CoilBead(Part):
         inside = self.core + 2 * w.d
         return Made(
             length=self.turns * cord,
+            lies="bead",
+            pieces=self.turns,
             thickness=outer,
             width=outer,
             hole=self.core,

@@ -52,7 +52,7 @@ class CurvedLink(Part):
         """Return the link; it bears across its chord.
 
         Raises:
-            Refusal: more wraps and beads than the arc is long.
+            Refusal: more wraps and beads than the arc is long, or an arc of more than a turn.
         """
         w = wires.of("body", self.wire)
         fine = wires.of("winding", self.wrapping_wire, usual=0.4)
@@ -61,6 +61,9 @@ class CurvedLink(Part):
             raise Refusal("wraps_over", got=f"{wound:.1f} mm", field="arc", arc=self.arc)
         radius = (self.form + w.d) / 2
         angle = self.arc / radius
+        if angle > 2 * math.pi:
+            most = 2 * math.pi * radius
+            raise Refusal("arc_over_turn", got=f"{self.arc:g} mm", field="arc", most=most)
         reach = (self.pin + w.d) * math.cos(min(angle / 2, math.pi / 2))
         chord = 2 * radius * math.sin(min(angle, math.pi) / 2)
         length = chord + 2 * reach

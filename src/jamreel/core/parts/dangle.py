@@ -79,7 +79,9 @@ class Dangle(Part):
         uses: tuple[WireUse, ...] = (WireUse(self.kind, w, stretches),)
         if self.foot == "head_pin":
             takes = sum(developed_length(moves, w.d) for _, moves in stretches)
-            bought.append(Bought("head_pin", f"{w.label} × {format_length(takes)}"))
+            bought.append(
+                Bought("head_pin", f"{w.label} × {format_length(takes)}", 1, w.mass(takes))
+            )
             uses = ()
         at = reaches + beads
         drawn = (

@@ -11,8 +11,8 @@ from jamreel.core.parts.base import (
     Stretches,
     Varies,
     opens_at,
+    ovals_at,
     part_step,
-    pulls_at,
 )
 from jamreel.core.parts.pictures import edge, ring, slender, wraps
 from jamreel.core.path.loops import wrapped_loop_reach
@@ -63,7 +63,7 @@ def hold_of(kind: LoopKind, wire: Wire, pin: float) -> Hold:
     """Return what a loop holds; arguments as above."""
     if kind == "plain":
         return opens_at("plain_loop", wire, pin)
-    return pulls_at("wrapped_loop", wire)
+    return ovals_at("wrapped_loop", wire, pin)
 
 
 def wraps_vary(kind: LoopKind, wraps_: int) -> tuple[Varies, ...]:

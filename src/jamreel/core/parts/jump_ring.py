@@ -1,13 +1,22 @@
 """The jump ring: one turn of wire, closed end to end."""
 
-import math
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import thin_for_links
+from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step, pulls_at
+from jamreel.core.parts.base import (
+    End,
+    Made,
+    Part,
+    Role,
+    WireUse,
+    opens_at,
+    ovals_at,
+    part_step,
+)
 from jamreel.core.parts.pictures import ring
-from jamreel.core.path.moves import Bend
+from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -30,28 +39,35 @@ class JumpRing(Part):
         return "link"
 
     def make(self, wires: Palette) -> Made:
-        """Return the ring: it adds its inner diameter to the piece."""
+        """Return the ring: it adds its inner diameter, as sprung, to the piece.
+
+        Raises:
+            Refusal: a metal that can't be soldered, or wire that does not stay wound.
+        """
         w = wires.of("rings", self.wire)
-        end = End(self.pin, w.d, not self.soldered, "any")
-        hold = pulls_at("soldered_ring", w) if self.soldered else opens_at("jump_ring", w, self.pin)
+        solderable(w, self.soldered)
+        inner = sprung_inside(w, self.pin, "pin")
+        end = End(inner, w.d, not self.soldered, "any")
+        bears = ovals_at("soldered_ring", w, inner)
+        hold = bears if self.soldered else opens_at("jump_ring", w, inner)
         cautions = ("torch", "eyes") if self.soldered else ("eyes",)
         return Made(
-            length=self.pin,
+            length=inner,
             thickness=w.d,
-            width=self.pin + 2 * w.d,
+            width=inner + 2 * w.d,
             ends=(end, end),
             wires=(
                 WireUse(
                     self.kind,
                     w,
-                    (("body", (Bend(angle=2 * math.pi, pin=self.pin, label="ring"),)),),
+                    (("body", (ring_turn(w, self.pin, inner),)),),
                     off_coil=True,
                 ),
             ),
             holds=(hold,),
-            strokes=(ring(self.pin / 2, self.pin, w.d),),
+            strokes=(ring(inner / 2, inner, w.d),),
             steps=(
-                part_step("rings", cautions=cautions, pin=self.pin),
+                part_step("rings", cautions=cautions, pin=self.pin, inner=inner),
                 part_step("ring_close", check=True),
             ),
             minutes=3.0 if self.soldered else 0.7,

@@ -41,6 +41,8 @@ class SpacerCoil(Part):
         )
         return Made(
             length=self.turns * w.d,
+            lies="bead",
+            pieces=self.turns,
             thickness=outer,
             width=outer,
             hole=self.core,

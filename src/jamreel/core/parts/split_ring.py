@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Hold, Made, Part, Role, part_step
 from jamreel.core.parts.pictures import ring
+from jamreel.core.parts.weights import split_ring_mass
 from jamreel.core.units import format_length
 from jamreel.core.values import Length
 
@@ -39,7 +40,15 @@ class SplitRing(Part):
             thickness=2 * d,
             width=self.inner + 2 * d,
             ends=(end, end),
-            bought=(Bought(self.kind, format_length(self.inner), size_mm=self.inner),),
+            bought=(
+                Bought(
+                    self.kind,
+                    format_length(self.inner),
+                    1,
+                    split_ring_mass(self.inner, d),
+                    self.inner,
+                ),
+            ),
             holds=(Hold("split_ring", HOLDS_N),),
             strokes=turns,
             steps=(part_step("split_ring", check=True),),

@@ -10,7 +10,7 @@ from jamreel.core.parts.beads import Colour, Stuff
 from jamreel.core.parts.ends import PIN_RANGE
 from jamreel.core.parts.linked_bead import LinkedBead
 from jamreel.core.parts.pictures import hung, ring, shifted
-from jamreel.core.path.moves import Bend
+from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -57,28 +57,33 @@ class Tassel(Part):
             tail=0.0,
         ).make(Palette(w))
         count = self.strands * self.beads
-        turn = Bend(angle=2 * math.pi, pin=self.ring, label="ring")
+        rings = wires.of("rings", self.wire)
+        inner = sprung_inside(rings, self.ring, "ring")
+        turn = ring_turn(rings, self.ring, inner)
         half = math.ceil(self.strands / 2)
-        spread = [
-            (i - (half - 1) / 2) * min(self.bead, 2.4 * self.ring / half) for i in range(half)
-        ]
-        drawn = [ring(self.ring / 2, self.ring, w.d)]
+        spread = [(i - (half - 1) / 2) * min(self.bead, 2.4 * inner / half) for i in range(half)]
+        drawn = [ring(inner / 2, inner, rings.d)]
         for y in spread:
             for i in range(self.beads):
-                drawn += shifted(link.strokes, self.ring + i * link.length, y)
-        use, rings = link.wires[0], wires.of("rings", self.wire)
+                drawn += shifted(link.strokes, inner + i * link.length, y)
+        use = link.wires[0]
         return Made(
             length=0.0,
             thickness=2 * self.bead,
-            width=max(self.ring + 2 * w.d, half * self.bead),
-            hang=self.ring + self.beads * link.length,
-            ends=(End(self.ring, w.d), End(self.ring, w.d)),
+            width=max(inner + 2 * rings.d, half * self.bead),
+            hang=inner + self.beads * link.length,
+            ends=(End(inner, rings.d), End(inner, rings.d)),
             wires=(
                 WireUse("tassel_link", w, use.stretches, count),
-                WireUse("tassel_ring", rings, (("body", (turn,)),), off_coil=True),
+                WireUse(
+                    "tassel_ring",
+                    rings,
+                    (("body", (turn,)),),
+                    off_coil=True,
+                ),
             ),
             bought=tuple(type(b)(b.key, b.size, b.quantity * count, b.mass_g) for b in link.bought),
-            holds=(opens_at("plain_loop", w, self.pin), opens_at("jump_ring", rings, self.ring)),
+            holds=(opens_at("plain_loop", w, self.pin), opens_at("jump_ring", rings, inner)),
             strokes=hung(drawn),
             steps=(
                 part_step("strand_links", beads=self.beads, strands=self.strands, check=True),
@@ -88,6 +93,6 @@ class Tassel(Part):
             brittle=link.brittle,
             advice=(
                 *link.advice,
-                jostling(self.bead, self.strands, math.pi * (self.ring + self.bead)),
+                jostling(self.bead, self.strands, math.pi * (inner + self.bead)),
             ),
         )

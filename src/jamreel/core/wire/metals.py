@@ -14,12 +14,25 @@ from jamreel.core.wire.gauges import SIZE_AS_TYPED, WireSize
 from jamreel.core.wire.sections import Section, round_area
 
 Temper = Literal["dead_soft", "quarter_hard", "half_hard", "full_hard", "spring"]
+Heat = Literal["solder", "ball", "anneal"]
+
+# Strain of the outermost fibre that wire bears in one bend, by temper; from memory: annealed metals
+# bear 0.4 and more, half-hard some 0.15, full hard and spring a few hundredths.
+BEARS: dict[Temper, float] = {
+    "dead_soft": 0.5,
+    "quarter_hard": 0.3,
+    "half_hard": 0.15,
+    "full_hard": 0.05,
+    "spring": 0.03,
+}
 
 
 class Metal(Frozen):
     """What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa].
 
-    ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published.
+    ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published. ``takes`` is
+    what a torch at the bench can do with it, ``bears`` the strain of a bend that it takes without
+    cracking, by temper, where that differs from the usual (``BEARS``).
     """
 
     id: str
@@ -32,11 +45,17 @@ class Metal(Frozen):
     source: str
     strain_k: float | None = None
     strain_n: float | None = None
+    takes: tuple[Heat, ...] = ("solder", "ball", "anneal")
+    bears: dict[Temper, float] = Field(default_factory=dict)
     yields: dict[Temper, float]
 
     def __hash__(self) -> int:
         # What is made of a metal is remembered by it; its table of yields has no hash of its own.
         return hash((self.id, self.density, self.youngs))
+
+    def bears_strain(self, temper: Temper) -> float:
+        """Return the strain of a bend that it bears in a temper; see ``BEARS``."""
+        return self.bears.get(temper, BEARS[temper])
 
 
 def _yields() -> dict[Temper, float]:
@@ -52,6 +71,7 @@ class OwnMetal(Frozen):
     youngs: float = Field(default=110000, gt=1000, lt=500000)
     colour: str = Field(default="#9AA3A5", pattern=r"^#[0-9A-Fa-f]{6}$")
     hard: bool = False
+    takes: tuple[Heat, ...] = ("solder", "ball", "anneal")
     yields: dict[Temper, Annotated[float, Field(gt=1, lt=3000)]] = Field(default_factory=_yields)
 
     def as_metal(self) -> Metal:

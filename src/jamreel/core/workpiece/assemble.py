@@ -4,8 +4,9 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 from jamreel.core.advice import Advice, advise, given
+from jamreel.core.advice.closing import frail
 from jamreel.core.advice.cutting import longer_than_handled, margin_falls_back
-from jamreel.core.advice.forming import former_near
+from jamreel.core.advice.forming import bend_tight, former_near
 from jamreel.core.advice.making import cut_differs
 from jamreel.core.advice.measuring import about_girth, measure_limits
 from jamreel.core.advice.wire import (
@@ -18,8 +19,9 @@ from jamreel.core.bench.steps import Step, cautions_of
 from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cut, told_alike
 from jamreel.core.fit.ease import Ease, EaseTable, ease_options, word_for
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, possible
 from jamreel.core.forming.strength import Weakest
+from jamreel.core.forming.tight import Tight
 from jamreel.core.forming.tools import Former
 from jamreel.core.result import (
     Answers,
@@ -88,6 +90,8 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
         family: that it belongs to.
         own: what the construction says.
     """
+    inside = own.inside or own.finished
+    possible(job.tryon, inside.value, own.finished.value)
     wire, righting = job.wires.body, own.righting
     cuts = told_alike([laid.cut for laid in own.wires])
     bends = tuple(_bends(job, own.wires, cuts))
@@ -138,6 +142,8 @@ def _advice(job: Job, family: str, own: Workings, cuts: tuple[Cut, ...]) -> tupl
         *(about_girth(girth) for girth in job.girths.values()),
         _limits(job, own.fit) if own.fit and own.offers_ease else None,
         *(former_near(former) for former in own.formers),
+        frail(own.weakest),
+        bend_tight(_tightest(own.wires)),
         assumed_system(job.wire),
         *(assumed_system(wire, f"palette.{role}") for role, wire in beside.items()),
         *(needs_own_shears(metal) for metal in metals.values()),
@@ -147,6 +153,12 @@ def _advice(job: Job, family: str, own: Workings, cuts: tuple[Cut, ...]) -> tupl
         *(longer_than_handled(cut, job.cutting) for cut in cuts),
         advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
     )
+
+
+def _tightest(wires: Sequence[Laid]) -> Tight | None:
+    """Return the bend of all wires that asks most of its metal, against what that bears."""
+    found = [laid.tight for laid in wires if laid.tight is not None]
+    return max(found, key=lambda one: one.strain / one.bears, default=None)
 
 
 def _bends(job: Job, wires: Sequence[Laid], cuts: tuple[Cut, ...]) -> Iterable[PlannedBend]:

@@ -10,6 +10,7 @@ from typing import Any
 
 from jamreel.core.cutting.cuts import Cutting, Share
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.tight import tightest
 from jamreel.core.makeup.compose import Composition, string_use
 from jamreel.core.makeup.sequence import MakeUp
 from jamreel.core.parts.base import Bought, Stretches, WireUse
@@ -132,7 +133,8 @@ def _coil(use: WireUse, times: int, cutting: Cutting, named: dict[str, Any]) -> 
         off_reel=cutting.off_reel,
     )
     ends = laid.cut.marks[:1] + laid.cut.marks[-1:]
-    return Laid(use.wire, laid.cut.model_copy(update={"marks": ends}))
+    tight = tightest(use.wire, (move for _, moves in use.stretches for move in moves))
+    return Laid(use.wire, laid.cut.model_copy(update={"marks": ends}), tight=tight)
 
 
 def _straight(moves: tuple[object, ...]) -> bool:

@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, cut_length, extras
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.tight import Tight, tightest
 from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_length, marks_of
 from jamreel.core.values import PlusMinus, RuleDrawing, Span
 from jamreel.core.words import say
@@ -29,12 +30,14 @@ class Stretch:
 
 @dataclass(frozen=True)
 class Laid:
-    """A wire laid straight: its cut, the bends on it, and the stretches that lie on it."""
+    """A wire laid straight: its cut, the bends on it, the stretches that lie on it, and the bend
+    that is too tight for it."""
 
     wire: Wire
     cut: Cut
     bends: tuple[BendAt, ...] = ()
     stretches: tuple[Stretch, ...] = ()
+    tight: Tight | None = None
 
     @cached_property
     def spans(self) -> tuple[Span, ...]:
@@ -100,7 +103,8 @@ def lay_straight(
         # A sample that takes less wire than the rule says may end short of the last mark.
         marks = [m.model_copy(update={"at_mm": min(m.at_mm, at)}) for m in marks]
     cut = _cut(role, wire, lines, marks, named)
-    return Laid(wire, cut, tuple(bends), tuple(stretches))
+    every = (move for stretch in stretches for move in stretch.moves)
+    return Laid(wire, cut, tuple(bends), tuple(stretches), tightest(wire, every))
 
 
 def _cut(

@@ -1,0 +1,49 @@
+"""JSON text from outside, read once and checked for what a plan can't be made or printed from."""
+
+import json
+from typing import Any, NoReturn
+
+# No brief or shop comes near this; more is refused before it is looked at [bytes].
+MOST_BYTES = 1_000_000
+
+
+def read_json(raw: bytes) -> Any:
+    """Return what JSON text says.
+
+    Args:
+        raw: the text, UTF-8.
+
+    Returns:
+        Dictionaries, lists, texts, numbers, truths and None.
+
+    Raises:
+        ValueError: too long, not UTF-8, not JSON, nested too deep, a key given twice, a number
+            that is none, or text that is none (half of a pair of surrogates).
+
+    Source: RFC 8259, which leaves the last four to the reader; published.
+    """
+    if len(raw) > MOST_BYTES:
+        raise ValueError(f"over {MOST_BYTES:,} bytes")
+    try:
+        read = json.loads(
+            raw.decode("utf-8"), parse_constant=_no_constant, object_pairs_hook=_each_once
+        )
+        json.dumps(read, ensure_ascii=False).encode("utf-8")
+    except RecursionError:
+        raise ValueError("nested too deep") from None
+    except UnicodeEncodeError:
+        raise ValueError("text with half a pair of surrogates in it") from None
+    return read
+
+
+def _no_constant(name: str) -> NoReturn:
+    raise ValueError(f"{name} is not a number")
+
+
+def _each_once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    read = dict(pairs)
+    if len(read) < len(pairs):
+        keys = [key for key, _ in pairs]
+        twice = next(key for key in keys if keys.count(key) > 1)
+        raise ValueError(f"the key {twice[:60]!r} is given twice")
+    return read
