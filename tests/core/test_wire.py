@@ -2,9 +2,10 @@ import pytest
 from pydantic import ValidationError
 
 from jamreel.core.errors import Refusal
-from jamreel.core.forming.chosen import chosen
+from jamreel.core.forming.chosen import chosen, section_mass
 from jamreel.core.wire.gauges import WireSize, read_wire_size
-from jamreel.core.wire.metals import WireChoice, metal_of, metals, wire_mass
+from jamreel.core.wire.metals import WireChoice, metal_of, metals
+from jamreel.core.wire.sections import round_area
 
 
 def size(typed: object, default: str = "awg", unit: str = "mm") -> WireSize:
@@ -77,4 +78,5 @@ def test_the_makers_own_yield_overrides_the_table() -> None:
 
 def test_mass_of_a_metre_by_hand() -> None:
     # 1.2 mm sterling: 10.36 g/cm3 x pi/4 x 0.12^2 cm2 x 100 cm
-    assert wire_mass(1.2, 1000, 10.36) == pytest.approx(10.36 * 0.0113097 * 100, rel=1e-4)
+    sterling = 10.36 * 0.0113097 * 100
+    assert section_mass(round_area(1.2), 1000, 10.36) == pytest.approx(sterling, rel=1e-4)

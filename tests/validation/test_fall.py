@@ -5,11 +5,18 @@ scipy.optimize.minimize (BSD): a chain of many stiff links with a weight at its 
 shape of least potential energy by itself, knowing nothing of catenaries.
 """
 
+import math
+
 import numpy as np
 import pytest
 from scipy.optimize import minimize
 
-from jamreel.core.fit.fall import hang, v_sag
+from jamreel.core.fit.fall import hang
+
+
+def v_sag(span: float, length: float) -> float:
+    """A front pulled into a V by a pendant much heavier than itself, by Pythagoras."""
+    return math.sqrt(length**2 - span**2) / 2
 
 
 def test_closed_values() -> None:

@@ -20,11 +20,9 @@ from jamreel.core.forming.strength import grams_of, opening_force
 from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.path.coils import (
     binding_length,
-    coil_length_from,
-    core_from_sample,
     flat_row_perimeter,
 )
-from jamreel.core.path.loops import loop_takes, stem_wraps_take, wrapped_loop_reach
+from jamreel.core.path.loops import loop_takes, wrapped_loop_reach
 from jamreel.core.path.moves import Wrap, corner_radius, developed_length
 from jamreel.core.wire.holes import CIRCLES, hole_for
 from jamreel.core.wire.metals import metals
@@ -54,18 +52,10 @@ def test_din_6935_neutral_axis() -> None:
     assert corner_radius(10, 1) == pytest.approx(10.5)
 
 
-def test_a_sample_coil_predicts_a_long_one() -> None:
-    core = core_from_sample(914, 76, 0.644)
-    assert core == pytest.approx(1.8, abs=0.02)
-    long = coil_length_from(3000, 1.8, 0.812)
-    assert long == pytest.approx(296, abs=1)
-    # Common practice, no source: makers report about 305.
-    assert long == pytest.approx(305, rel=0.05)
-
-
 def test_a_wrapped_loop_by_hand() -> None:
     assert wrapped_loop_reach(2, 3, 0.812) == pytest.approx(1.624 + 3 + 0.812)
-    parts = (2 * 0.812, loop_takes(3, 0.812), stem_wraps_take(2, 0.812))
+    wraps = developed_length([Wrap(turns=2, core=0.812)], 0.812)
+    parts = (2 * 0.812, loop_takes(3, 0.812), wraps)
     assert parts == pytest.approx((1.62, 11.98, 10.33), abs=5e-3)
 
 

@@ -17,11 +17,17 @@ from scipy.optimize import brentq
 from jamreel.core.forming.springback import (
     bend_moment,
     former_diameter,
-    gardiner_ratio,
     round_bend_moment,
     sprung_diameter,
 )
 from jamreel.core.wire.sections import Flat, HalfRound, Patterned, Round, Section, Square, Twisted
+
+
+def gardiner_ratio(radius: float, thickness: float, yield_mpa: float, youngs: float) -> float:
+    """Bent over sprung radius of a rectangle: Gardiner 1957, as given by Kalpakjian & Schmid,
+    Manufacturing Engineering and Technology; published, worked example from memory."""
+    x = radius * yield_mpa / (youngs * thickness)
+    return 4 * x**3 - 3 * x + 1
 
 
 def test_kalpakjians_rectangle() -> None:

@@ -20,6 +20,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import bar_force, opening_force, oval_force, plastic_moment
 from jamreel.core.parts.linked_bead import LinkedBead
+from jamreel.core.path.moves import developed_length
 from jamreel.core.wire.gauges import awg_diameter
 from jamreel.core.wire.metals import metals
 from jamreel.core.wire.sections import Flat, HalfRound, Round
@@ -50,6 +51,7 @@ def collapse_of_a_ring(radius: float, moment: float, elements: int = 180) -> flo
     rows = np.column_stack([-lever, np.ones_like(turn)])
     limit = np.full(2 * elements, moment)
     found = linprog([-1, 0], A_ub=np.vstack([rows, -rows]), b_ub=limit, bounds=[(0, None)] * 2)
+    assert found.x is not None
     return float(found.x[0])
 
 
@@ -102,7 +104,7 @@ def test_the_wire_that_binds_an_s_hook_is_cut() -> None:
     made = SHook(wraps=4).make(Palette(copper(1.0)))
     binding = next(use for use in made.holding.wires if use.key == "s_hook_binding")
     assert binding.wire.d == 0.5
-    length = sum(move.length for _, moves in binding.stretches for move in moves)  # type: ignore[union-attr]
+    length = sum(developed_length(moves, 0.5) for _, moves in binding.stretches)
     # Four turns round two wires side by side, half a binding wire out, climbing by its thickness.
     turn = math.hypot(2 * 1.0 + math.pi * 1.0 + math.pi * 0.5, 0.5)
     assert length == pytest.approx(4 * turn + 2 * 15)

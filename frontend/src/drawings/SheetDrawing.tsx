@@ -16,6 +16,7 @@ const FILLS: Record<string, string> = {
   runner: "wire",
   bead: "var(--color-panel)",
   pendant: "wire",
+  ball: "wire",
 };
 
 interface Props {

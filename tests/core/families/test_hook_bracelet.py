@@ -37,6 +37,25 @@ def test_the_sums_on_paper() -> None:
     assert plan.cuts[0].length_mm == pytest.approx(body + hook + eye + 2 * 1.2 + 4)
 
 
+@pytest.mark.parametrize(("sits", "beyond"), [("centred", 7 + D14), ("tangent", 3.5)])
+def test_sum_step_and_drawing_mean_the_same_eye(sits: str, beyond: float) -> None:
+    """Its inside lies so far beyond the end of its stem."""
+    plan = planned(BRIEF, eye_sits=sits)
+    assert ledger(plan, "less_eye") == pytest.approx(-beyond)
+    says = next(s.says for s in plan.steps if s.id == "eye")
+    assert f"{beyond:.1f} mm beyond the mark" in says
+    section = plan.drawings.sheets[0]
+    body, eye = (next(s for s in section.strokes if s.part == part) for part in ("body", "eye"))
+    stem, before = body.points[-1], body.points[-2]
+    ahead = math.dist(stem, before)
+    along = [(stem[k] - before[k]) / ahead for k in (0, 1)]
+    reach = [(p[0] - stem[0]) * along[0] + (p[1] - stem[1]) * along[1] for p in eye.points]
+    # The wire's own half thickness lies between its middle and its inside; the wrist curves away.
+    assert max(reach) - D14 / 2 == pytest.approx(
+        beyond - (D14 / 2 if sits == "centred" else 0), abs=1
+    )
+
+
 def test_marks_stand_where_the_hook_ends_and_the_eye_begins() -> None:
     plan = planned(BRIEF)
     hook = loop(2, D14, 0.75) + 9 + loop(5, D14, 0.5)

@@ -76,7 +76,8 @@ def test_over_a_known_hand_it_opens_by_what_the_hand_is_more() -> None:
     known = {**OVERLAP, "measures": {**OVERLAP["measures"], **girths(hand_pass_girth=inside + 20)}}
     plan = planned(known)
     assert "must part by 20.0 mm" in advice(plan)["spring_hand_bends"]
-    assert "try_on_hand" in steps(plan)
+    says = next(s.says for s in plan.steps if s.id == "try_on")
+    assert "over the hand; the ends pass each other by 20.0 mm" in says
     thin = {"size": "1 mm", "metal": "bronze", "temper": "spring"}
     assert (
         "spring 20.0 mm apart and close again"

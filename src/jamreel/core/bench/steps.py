@@ -73,12 +73,22 @@ def step_facts() -> dict[str, StepFacts]:
 
 
 def step(
-    key: str, station: Station, *, cautions: Iterable[str] = (), check: bool = False, **values: Any
+    key: str,
+    station: Station,
+    *,
+    name: str = "",
+    cautions: Iterable[str] = (),
+    check: bool = False,
+    **values: Any,
 ) -> Step:
-    """Return the step that the catalogue words under ``step.<key>``."""
+    """Return the step that the catalogue words under ``step.<key>``.
+
+    It goes by the last word of its key, or by a ``name``: one step worded in several ways is still
+    the same step.
+    """
     facts = step_facts().get(key, StepFacts())
     return Step(
-        id=key.rpartition(".")[2],
+        id=name or key.rpartition(".")[2],
         station=station,
         title=say(f"step.{key}.title", **values),
         says=say(f"step.{key}.says", **values),

@@ -35,7 +35,11 @@ class BoughtClasp(Closure):
         bought = Bought("clasp", size, 1, mass, self.length)
         wide = max(self.thickness, 1.0)
         drawn = (ring(0.9, 1.2, 0.6, 0.0, "bought"), box(1.6, max(half, 1.8), wide, "bought"))
-        mirrored = (box(0.0, max(half - 1.6, 0.2), wide, "bought"),)
+        eye_at = max(half - 0.9, 1.1)
+        mirrored = (
+            box(0.0, max(half - 1.6, 0.2), wide, "bought"),
+            ring(eye_at, 1.2, 0.6, 0.0, "bought"),
+        )
         receiving = Made(
             length=half,
             thickness=self.thickness,

@@ -58,7 +58,7 @@ class BroadHook(Closure):
         return Made(
             length=reach + self.shank + hook_bearing(self.hook_pin),
             thickness=self.hook_pin + 2 * w.d,
-            width=broad + 2 * w.d,
+            width=broad + w.d + self.loop_pin + 2 * w.d,
             ends=(End(self.loop_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
             wires=(
                 WireUse(
@@ -94,7 +94,7 @@ class BroadHook(Closure):
         return Made(
             length=length,
             thickness=w.d,
-            width=self.catch_pin + 2 * w.d,
+            width=self.catch_pin + w.d + self.loop_pin + 2 * w.d,
             ends=(End(self.catch_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
             wires=(
                 WireUse(

@@ -49,7 +49,8 @@ class CrookHook(Closure):
         hook = Made(
             length=length,
             thickness=max(w.d, 3 * w.d if self.wraps else w.d),
-            width=self.hook_pin + 2 * w.d,
+            # From the join loop's side to the outside of the curled tip.
+            width=(JOIN_PIN_MM + w.d) / 2 + self.hook_pin + self.tip_pin + 3 * w.d,
             ends=(End(JOIN_PIN_MM, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
             wires=(
                 WireUse(

@@ -60,7 +60,8 @@ class DoubledHook(Closure):
             ("loop_right", (loop,)),
         )
         catch_length = reach + leg + hook_bearing(self.catch_pin)
-        wide = self.apart + 2 * self.loop_pin + 4 * w.d
+        # Each loop's middle lies where its arm ends.
+        wide = self.apart + self.loop_pin + 2 * w.d
         hook = Made(
             length=hook_length,
             thickness=2 * w.d,

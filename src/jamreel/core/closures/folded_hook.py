@@ -58,7 +58,8 @@ class FoldedHook(Closure):
         hook = Made(
             length=length,
             thickness=2 * w.d,
-            width=self.hook_pin + 2 * w.d,
+            # From the join loop's side to the outside of the doubled crook.
+            width=JOIN_PIN_MM / 2 + self.hook_pin + 3 * w.d,
             ends=(End(JOIN_PIN_MM, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
             wires=(
                 WireUse(

@@ -59,7 +59,7 @@ class CoilBracelet(OneWire):
         """Return the sizes; the coil's own diameter decides the fit, not the maker's ease."""
         wrist = job.girths["wrist_girth"]
         one_turn = math.pi * (self.coil_diameter + wire.d)
-        along, rule = self.turns * one_turn, "families.coil_bracelet"
+        along, rule = self.turns * one_turn, "families.coil_bracelet.CoilBracelet"
         book.term(
             "turns", along, rule, "geometry", "cut", turns=self.turns, coil=self.coil_diameter
         )

@@ -284,13 +284,13 @@ class EarCuff(OneWire):
         if not end.wide:
             return
         out, at = r + end.out * d, math.pi - open_half + end.beyond * d / r
-        for sign in (1, -1):
+        for side, sign in (("left", 1), ("right", -1)):
             middle = (out * math.cos(at), sign * out * math.sin(at))
             if self.ends == "balled":
-                yield Stroke(part="ball", points=circle(middle, d, 32), closed=True)
+                yield Stroke(part=f"ball {side}", points=circle(middle, d, 32), closed=True)
             else:
                 curl = circle(middle, 1.25 * d, 32)
-                yield Stroke(part="body_wire", points=curl, closed=True, width_mm=d)
+                yield Stroke(part=f"curl {side}", points=curl, closed=True, width_mm=d)
 
     def _drawn_gap(self, own: OnRim, d: float) -> Dimension:
         """Return the gap as it is measured: clear between the ends."""

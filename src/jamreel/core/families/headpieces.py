@@ -41,7 +41,7 @@ class Circlet(OpenArc):
         ease = job.ease_on("head", head.value_mm)
         book.girth(head, "worn")
         book.ease(ease, "worn")
-        worn = book.total("worn", "fit.ease", "inner_arc")
+        worn = book.total("worn", "fit.ease.ease_of", "inner_arc")
         book.term(
             "less_bridged", -self.bridged, "families.headpieces.Circlet", "chosen", "inner_arc"
         )
@@ -167,7 +167,7 @@ class CrownBand(OpenArc):
         return 2 * head.across**2 / head.through
 
     def ends_apart(self, job: Job, arc: Arc) -> float:
-        """Return how far the ends stand apart inside, each so far above the ear."""
+        """Return how far the ends stand apart inside [mm], each so far above the ear."""
         return width_above(self.outline(job, arc), self.above_ear)
 
     def try_on_steps(self, bench: OnBench) -> Iterator[Step]:

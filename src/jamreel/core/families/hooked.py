@@ -16,7 +16,7 @@ from jamreel.core.families.one_wire import OnBench, OneWire, Sized
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Hold, opens_at
-from jamreel.core.path.bearings import loop_bearing
+from jamreel.core.path.bearings import EYES, EyeBearing, EyeSits
 from jamreel.core.path.hook import Crook
 from jamreel.core.path.moves import Bend, Move, Turn, developed_length
 from jamreel.core.values import Length, PlusMinus, Sheet
@@ -41,7 +41,9 @@ TURN = 2 * math.pi
 class HookedRing(OneWire, ABC):
     """A crook hook with a curled tip at one end, an eye at the other, a body between.
 
-    The finished length runs from the hook's inside apex to the eye's, along the wire's middle.
+    The finished length runs from the hook's inside apex to the eye's, along the wire's middle. The
+    eye sits ``centred`` on the wire, bent back before it is rolled, or rolled on a
+    ``tangent``, beside it.
     """
 
     cut_role: ClassVar[str] = "ring"
@@ -59,6 +61,12 @@ class HookedRing(OneWire, ABC):
     eye_pin: Length = 6.0
     tip_pin: Length = 2.0
     leg: Length = 6.0
+    eye_sits: EyeSits = "centred"
+
+    @property
+    def eye_bearing(self) -> EyeBearing:
+        """Return how the eye bears, by how it sits."""
+        return EYES[self.eye_sits]
 
     @property
     def crook(self) -> Crook:
@@ -78,7 +86,7 @@ class HookedRing(OneWire, ABC):
         ease = job.ease_on(self.worn_on, girth.value_mm)
         book.girth(girth, "worn")
         book.ease(ease, "worn")
-        worn = book.total("worn", "fit.ease", "finished")
+        worn = book.total("worn", "fit.ease.ease_of", "finished")
         rule = "fit.thickness.inside_girth_of"
         book.term("half_wire", math.pi * wire.d, rule, "published", "finished")
         finished = book.total("finished", rule, "body")
@@ -114,12 +122,12 @@ class HookedRing(OneWire, ABC):
 
     def _body(self, wire: Wire, book: Book) -> float:
         """Return what lies between hook and eye, and write what those two take."""
-        eye_at = loop_bearing(self.eye_pin, wire.d)
-        rule = "path.bearings.loop_bearing"
+        bears = self.eye_bearing
+        eye_at, rule = bears.beyond(self.eye_pin, wire.d), bears.rule
         book.term("less_eye", -eye_at, rule, "geometry", "body", pin=self.eye_pin)
         rule = "path.bearings.hook_bearing"
         book.term("less_hook", -self.crook.bearing, rule, "geometry", "body", pin=self.hook_pin)
-        body = book.total("body", "fit.thickness", "cut")
+        body = book.total("body", "families.hooked.HookedRing", "cut")
         rule = "path.moves.bend_length"
         hook = developed_length(self.crook.moves(), wire.d)
         book.term("hook", hook, rule, "published", "cut", pin=self.hook_pin, leg=self.leg)
@@ -134,7 +142,9 @@ class HookedRing(OneWire, ABC):
         assert bench.former is not None  # it has a target
         yield step("hooked.tip", "form", pin=self.tip_pin)
         yield step("hooked.hook", "form", pin=self.hook_pin, check=True)
-        yield step("hooked.eye", "form", pin=self.eye_pin, check=True)
+        bears = self.eye_bearing.beyond(self.eye_pin, bench.wire.d)
+        eye = f"hooked.eye_{self.eye_sits}"
+        yield step(eye, "form", name="eye", pin=self.eye_pin, bears=bears, check=True)
         yield shape_step(bench.former)
         yield step(f"hooked.try_on_{self.worn_on}", "fit", check=True, worn=bench.own)
 
@@ -181,9 +191,14 @@ class HookedRing(OneWire, ABC):
         assert fit is not None  # it goes round a girth
         outline = job.outline(self.worn_on, girth)
         ring, strokes, low = ring_round(outline, fit.ease, fit.ease.value_mm / TURN, d)
+        eye_at = self.eye_bearing.beyond(self.eye_pin, d)
+        # Rolled on a tangent it lies beside the line, its middle where the stem ends.
+        centred = self.eye_sits == "centred"
+        middle = -(self.eye_pin + d) / 2 if centred else -eye_at
+        lift = 0.0 if centred else (self.eye_pin + d) / 2
         strokes += [
-            wire_along(ring, self.hook_pin / 2, ring.length - self.eye_pin - d, d, "body"),
-            loop_at(ring, -(self.eye_pin + d) / 2, self.eye_pin, d, "eye"),
+            wire_along(ring, self.hook_pin / 2, ring.length - eye_at, d, "body"),
+            loop_at(ring, middle, self.eye_pin, d, "eye", lift),
             wire_along(ring, -self.hook_pin / 2, self.hook_pin, d, "hook", self.hook_pin / 2),
         ]
         yield section_sheet(

@@ -55,7 +55,7 @@ class LinkedRound(Composed):
         notch = self._notch(job)
         if notch:
             book.term("brittle", notch, "fit.ease.EaseTable", "common practice", "wanted")
-        book.total("wanted", "fit.ease")
+        book.total("wanted", "fit.ease.ease_of")
         self.write_parts(worked, book, "in_all")
         finished = book.total("in_all", "makeup.compose.compose", "fastened")
         rule = "fit.thickness.inside_girth_of"

@@ -38,9 +38,11 @@ class OpenCuff(OpenArc):
         ease = job.ease_on("wrist", wrist.value_mm)
         book.girth(wrist, "worn")
         book.ease(ease, "worn")
-        worn = book.total("worn", "fit.ease", "inner_arc")
-        book.term("less_gap", -self.gap, "families.open_cuff", "common practice", "inner_arc")
-        inner = book.total("inner_arc", "families.open_cuff", "body")
+        worn = book.total("worn", "fit.ease.ease_of", "inner_arc")
+        book.term(
+            "less_gap", -self.gap, "families.open_cuff.OpenCuff", "common practice", "inner_arc"
+        )
+        inner = book.total("inner_arc", "families.open_cuff.OpenCuff", "body")
         return Arc(wrist, ease, worn, inner, self.gap)
 
     def try_on_steps(self, bench: OnBench) -> Iterator[Step]:
@@ -50,7 +52,14 @@ class OpenCuff(OpenArc):
             yield step("arc.try_on_cuff", "fit", check=True, gap=self.gap, depth=depth)
         else:
             opened = wants - self.gap
-            yield step("arc.spring_on_cuff", "fit", check=True, gap=self.gap, opened=opened)
+            yield step(
+                "arc.spring_on_cuff",
+                "fit",
+                name="try_on_cuff",
+                check=True,
+                gap=self.gap,
+                opened=opened,
+            )
 
     def _wants(self, bench: OnBench) -> tuple[float, float]:
         """Return the wrist's depth, and the opening that its thin side wants [mm]."""

@@ -236,7 +236,7 @@ class OverlapBangle(PlainRing):
         ease = job.ease_on("wrist", wrist.value_mm)
         book.girth(wrist, "inside")
         book.ease(ease, "inside")
-        inside = book.total("inside", "fit.ease", "body")
+        inside = book.total("inside", "fit.ease.ease_of", "body")
         parted, over = self._parted(job, wrist.value_mm, inside)
         return Round(wrist, ease, inside, wrist, self.overlap, parted, over)
 
@@ -259,7 +259,7 @@ class OverlapBangle(PlainRing):
         """Yield rounding the ends and trying on."""
         yield step("arc.rounded", "form", cautions=("ends",), check=True)
         on = f"overlap.try_on_{made.over}"
-        yield step(on, "fit", check=True, overlap=self.overlap, parted=made.parted)
+        yield step(on, "fit", name="try_on", check=True, overlap=self.overlap, parted=made.parted)
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what pulls the ring open."""

@@ -79,22 +79,3 @@ def hang(span: float, length: float, pendant: float = 0.0, per_mm: float = 1.0) 
     x0 = start(a)
     sag = a * (math.cosh((x0 + half) / a) - math.cosh(x0 / a))
     return Fall(span=span, length=length, a=a, x0=x0, sag=sag)
-
-
-def v_sag(span: float, length: float) -> float:
-    """Return the sag of a V: what a very heavy pendant pulls the chain to.
-
-    Args:
-        span: between the points [mm].
-        length: of the chain [mm], over the span.
-
-    Returns:
-        Sag [mm].
-
-    Example:
-        >>> round(v_sag(115, 270), 2)
-        122.14
-
-    Source: Pythagoras.
-    """
-    return math.sqrt((length / 2) ** 2 - (span / 2) ** 2)

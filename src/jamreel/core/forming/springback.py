@@ -18,36 +18,6 @@ from jamreel.core.wire.sections import (
 )
 
 
-def gardiner_ratio(radius: float, thickness: float, yield_mpa: float, youngs: float) -> float:
-    """Return R_i / R_f for a rectangular section, by Gardiner's equation.
-
-        4 x^3 - 3 x + 1, x = R_i sigma / (E t)
-
-    Args:
-        radius: R_i, bent on [mm].
-        thickness: t of the strip through the bend [mm].
-        yield_mpa: sigma [MPa].
-        youngs: E [MPa].
-
-    Returns:
-        Bent radius over sprung radius, 0 to 1.
-
-    Raises:
-        ValueError: x over 1/2, where the strip springs straight again.
-
-    Example:
-        >>> round(0.5 / gardiner_ratio(0.5, 0.0359, 40e3, 29e6), 3)
-        0.531
-
-    Source: Gardiner 1957, as given by Kalpakjian & Schmid, Manufacturing Engineering and
-    Technology; published, worked example from memory.
-    """
-    x = radius * yield_mpa / (youngs * thickness)
-    if x > 0.5:
-        raise ValueError(f"springs straight: R sigma / (E t) = {x:.3f} is over 1/2")
-    return 4 * x**3 - 3 * x + 1
-
-
 def round_bend_moment(wire_radius: float, radius: float, yield_mpa: float, youngs: float) -> float:
     """Return the moment that holds a round wire bent to a centre-line radius.
 
@@ -97,7 +67,7 @@ def strip_bend_moment(
         youngs: E [MPa].
 
     Returns:
-        Moment [N mm]; its elastic recovery is ``gardiner_ratio``.
+        Moment [N mm]; its elastic recovery is Gardiner's 4 x^3 - 3 x + 1, x = R sigma / (E t).
 
     Source: elastic-plastic bending of a rectangle; published, any text on plasticity.
     """

@@ -32,24 +32,3 @@ def laid_evenly(large: int, fillers: int) -> tuple[int, ...]:
     for i in range(fillers - gap * large):
         gaps[order[i % len(order)]] += 1
     return tuple(gaps)
-
-
-def fillers_for(body: float, large: float, count: int, filler: float) -> int:
-    """Return how many fillers fill what large beads leave of a body.
-
-    Args:
-        body: length to fill [mm].
-        large: length of a large bead [mm].
-        count: number of large beads.
-        filler: length of a filler [mm], over 0.
-
-    Returns:
-        The nearest whole number, 0 when the large beads alone are too long.
-
-    Example:
-        >>> fillers_for(160.0, 12.0, 5, 4.0)
-        25
-
-    Source: plain arithmetic.
-    """
-    return max(0, round((body - count * large) / filler))

@@ -39,7 +39,7 @@ class BoughtChain(Part):
         return (Varies("links", "links", self.links, near(self.links, 6, 1)),)
 
     def unit(self, length: float) -> tuple[float, str]:
-        """Return one link."""
+        """Return one link [mm], and its name."""
         return self.pitch, say("part.chain_link")
 
     def make(self, wires: Palette) -> Made:

@@ -1,11 +1,9 @@
 """Small shapes that parts are drawn from: x along the piece, y across it, in mm."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from functools import lru_cache
 
-from jamreel.core.path.moves import Move
-from jamreel.core.path.trace import Array, trace
 from jamreel.core.values import Point, Stroke
 
 
@@ -80,14 +78,6 @@ def box(x0: float, x1: float, high: float, tone: str, y: float = 0.0) -> Stroke:
         (x1 - c, top), (x0 + c, top), (x0, top - c), (x0, low + c),
     )  # fmt: skip
     return Stroke(part="bought", points=tuple(map(_rounded, points)), closed=True, tone=tone)
-
-
-def path_stroke(moves: Sequence[Move], d: float, place: Array | None = None) -> Stroke:
-    """Return a path's centre-line looked at from above, perhaps moved by an affine 2x3 matrix."""
-    line = trace(moves, d, step=0.7)[:, :2]
-    if place is not None:
-        line = line @ place[:, :2].T + place[:, 2]
-    return Stroke(part="wire", points=tuple(_rounded((x, y)) for x, y in line), width_mm=d)
 
 
 def shifted(strokes: Iterable[Stroke], dx: float, dy: float = 0.0) -> tuple[Stroke, ...]:

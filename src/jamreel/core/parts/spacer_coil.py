@@ -12,7 +12,7 @@ from jamreel.core.wire.gauges import OptionalSize
 
 
 class SpacerCoil(Part):
-    """A short piece of a long coil; ``saw`` turns are lost at every cut."""
+    """A short piece of a long coil; ``lost`` turns are lost at every cut."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
         "core": (0.3, 40),

@@ -22,25 +22,6 @@ def loop_takes(pin: float, wire: float) -> float:
     return math.pi * (pin + wire)
 
 
-def stem_wraps_take(wraps: float, wire: float) -> float:
-    """Return the wire in wraps of a wire on its own stem, n sqrt((2 pi d)^2 + d^2).
-
-    Args:
-        wraps: n.
-        wire: d [mm].
-
-    Returns:
-        Length [mm].
-
-    Example:
-        >>> round(stem_wraps_take(2, 0.812), 2)
-        10.33
-
-    Source: length of a helix; published.
-    """
-    return wraps * math.hypot(2 * math.pi * wire, wire)
-
-
 def wrapped_loop_reach(wraps: float, pin: float, wire: float) -> float:
     """Return how far a wrapped loop's bearing point lies beyond its bead, n d + D + d.
 

@@ -11,7 +11,7 @@ from pydantic import Field
 from jamreel.core.errors import Refusal
 from jamreel.core.values import Backing, Frozen
 from jamreel.core.wire.gauges import SIZE_AS_TYPED, WireSize
-from jamreel.core.wire.sections import Section, round_area
+from jamreel.core.wire.sections import Section
 
 Temper = Literal["dead_soft", "quarter_hard", "half_hard", "full_hard", "spring"]
 Heat = Literal["solder", "ball", "anneal"]
@@ -125,26 +125,6 @@ def metal_of(wire: WireChoice, own: Sequence[OwnMetal] = ()) -> Metal:
 def all_metals(own: Sequence[OwnMetal] = ()) -> dict[str, Metal]:
     """Return the table's metals with the maker's own in their place or beside them, by id."""
     return {**metals(), **{one.id: one.as_metal() for one in own}} if own else metals()
-
-
-def wire_mass(diameter: float, length: float, density: float) -> float:
-    """Return the mass of a round wire, density times area times length.
-
-    Args:
-        diameter: wire diameter [mm].
-        length: cut length [mm].
-        density: [g/cm3].
-
-    Returns:
-        Mass [g].
-
-    Example:
-        >>> round(wire_mass(1.0, 1000.0, 8.94), 3)
-        7.021
-
-    Source: plain geometry.
-    """
-    return density * 1e-3 * round_area(diameter) * length
 
 
 def as_typed(wire: WireChoice) -> dict[str, Any]:

@@ -90,7 +90,7 @@ class Book:
         )
 
     def total(self, key: str, rule: str, to: str | None = None, **inputs: float) -> float:
-        """Write the total of all terms that named it, and return it."""
+        """Write the total of all terms that named it, and return it [mm]."""
         value = sum(line.value_mm for line in self._lines if line.adds_to == key)
         self._write(key, value, rule, "geometry", to, inputs, total=True)
         return value

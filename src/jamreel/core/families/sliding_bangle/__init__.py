@@ -163,7 +163,7 @@ def _write(z: Sizes, book: Book) -> None:
         book.term(key, z.loop, "path.moves.bend_length", "published", "cut", pin=z.pin)
     book.girth(z.wrist, "worn", "wrist")
     book.ease(z.ease, "worn")
-    book.total("worn", "fit.ease")
+    book.total("worn", "fit.ease.ease_of")
     rule = f"{_SLIDING}.overlap_at"
     book.term("from_centre", z.centre, rule, "geometry", "overlap")
     book.term("less_half_wire", -half_wire, rule, "published", "overlap")

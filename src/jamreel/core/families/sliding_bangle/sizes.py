@@ -31,47 +31,47 @@ class Sizes:
 
     @property
     def d(self) -> float:
-        """Wire diameter."""
+        """Wire diameter [mm]."""
         return self.wire.d
 
     @cached_property
     def worn(self) -> float:
-        """Inside girth when worn."""
+        """Inside girth when worn [mm]."""
         return self.wrist.value_mm + self.ease.value_mm
 
     @cached_property
     def beyond_hand(self) -> float:
-        """What the worn fit needs beyond the hand pass; mostly nothing."""
+        """What the worn fit needs beyond the hand pass; mostly nothing [mm]."""
         return max(0.0, self.worn - self.hand.value_mm)
 
     @cached_property
     def open(self) -> float:
-        """Inside girth when opened as far as it goes."""
+        """Inside girth when opened as far as it goes [mm]."""
         return self.hand.value_mm + self.beyond_hand
 
     @cached_property
     def loop_width(self) -> float:
-        """Outer width of one loop."""
+        """Outer width of one loop [mm]."""
         return loop_outer_width(self.pin, self.d)
 
     @cached_property
     def centre(self) -> float:
-        """S: centre-line length, loop centre to loop centre."""
+        """S: centre-line length, loop centre to loop centre [mm]."""
         return centre_length(self.open, self.d, self.loop_width)
 
     @cached_property
     def overlap(self) -> float:
-        """Overlap of the ends when worn."""
+        """Overlap of the ends when worn [mm]."""
         return overlap_at(self.centre, self.d, self.worn)
 
     @cached_property
     def loop(self) -> float:
-        """Wire that one loop takes."""
+        """Wire that one loop takes [mm]."""
         return bend_length(FULL_TURN, self.pin, self.d)
 
     @cached_property
     def closed_diameter(self) -> float:
-        """Inside diameter of the piece when worn, as a circle."""
+        """Inside diameter of the piece when worn, as a circle [mm]."""
         return self.worn / math.pi
 
     @cached_property
