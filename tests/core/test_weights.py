@@ -55,9 +55,9 @@ def test_a_bead_twice_as_long_and_broad_weighs_eight_times_as_much(stuff: Any) -
 def test_a_bead_is_bought_by_its_size_and_both_sizes_where_they_differ() -> None:
     ball = bought_bead(6, 6, 1, "glass", "reed", 4)
     rod = bought_bead(4, 9, 1, "glass", "plum", 1)
-    assert "×" not in ball.size
-    assert "4.0 mm × 9.0 mm" in rod.size
-    assert "plum" in rod.size
+    assert "×" not in ball.size.name
+    assert "4.0 mm × 9.0 mm" in rod.size.says
+    assert "plum" in rod.size.name
     assert ball.quantity == 4
     assert ball.mass_g == pytest.approx(bead_mass(6, 6, 1, "glass"))
 

@@ -8,6 +8,7 @@ from pydantic import BeforeValidator, model_validator
 from pydantic.fields import FieldInfo
 
 from jamreel.core.errors import Refusal
+from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, refused
 from jamreel.core.words import catalogue, say
 
@@ -43,9 +44,10 @@ class Asking(Frozen):
         for name, (low, high) in self.ranges.items():
             value = getattr(self, name)
             if value is not None and not low <= value <= high:
-                raise refused(
-                    Refusal("out_of_range", got=_shown(value), under=name, low=low, high=high)
-                )
+                got: object = _shown(value)
+                if is_length(type(self).model_fields[name]):
+                    got, low, high = Mm(value), Mm(low), Mm(high)
+                raise refused(Refusal("out_of_range", got=got, under=name, low=low, high=high))
         return self
 
     @classmethod
@@ -57,6 +59,11 @@ class Asking(Frozen):
             if name != "kind"
         )
         return tuple(choice for choice in found if choice is not None)
+
+
+def is_length(field: FieldInfo) -> bool:
+    """Return whether a field is typed as a length."""
+    return any(isinstance(one, BeforeValidator) for one in field.metadata)
 
 
 def _choice(
@@ -73,7 +80,7 @@ def _choice(
         )
     if isinstance(default, bool):
         return Choice(name=name, type="flag", default=default, **words)
-    typed = any(isinstance(m, BeforeValidator) for m in field.metadata)
+    typed = is_length(field)
     if default is None and typed:
         size = field.json_schema_extra == {"asks": "size"}
         return Choice(name=name, type="size" if size else "length", default="", **words)

@@ -160,12 +160,20 @@ def with_unit(entered: str, unit: Unit) -> str:
     return f"{text} {unit}" if bare else text
 
 
-def inch_parts(length_mm: float, denominator: int = 16) -> tuple[int, int, int]:
+class Mm(float):
+    """A length in mm that is written in the maker's unit wherever it is read."""
+
+
+# Lengths shorter than this are written in decimals of an inch: a thirty-second is too coarse.
+DECIMALS_UNDER_MM = 25.4 / 4
+
+
+def inch_parts(length_mm: float, denominator: int = 32) -> tuple[int, int, int]:
     """Return (whole inches, numerator, denominator) nearest to a length, in lowest terms.
 
     Args:
         length_mm: length [mm], not negative.
-        denominator: finest division, 16 or 32.
+        denominator: finest division.
 
     Returns:
         Whole inches, numerator, denominator; the numerator is 0 for whole inches.
@@ -187,12 +195,14 @@ def format_length(length_mm: float, unit: Unit = "mm", places: int = 1) -> str:
 
     Args:
         length_mm: length [mm].
-        unit: ``mm`` (decimal places as given) or ``in`` (nearest 1/16, under 1/4 in decimals).
+        unit: ``mm`` (decimal places as given) or ``in`` (nearest 1/32, under 1/4 in decimals).
         places: decimal places for mm.
 
     Example:
         >>> format_length(245.53), format_length(171.45, "in"), format_length(1.63, "in")
         ('245.5 mm', '6 3/4 in', '0.064 in')
+        >>> format_length(17.5, "in"), format_length(0, "in")
+        ('11/16 in', '0 in')
 
     Source: common practice.
     """
@@ -200,9 +210,26 @@ def format_length(length_mm: float, unit: Unit = "mm", places: int = 1) -> str:
         # Halves go up, as on the screen: 158.25 reads 158.3 in both.
         step = Decimal(1).scaleb(-places)
         return f"{Decimal(length_mm).quantize(step, ROUND_HALF_UP)} mm"
-    if abs(length_mm) < 6.35:
+    if 0 < abs(length_mm) < DECIMALS_UNDER_MM:
         return f"{length_mm / 25.4:.3f} in"
     whole, top, bottom = inch_parts(abs(length_mm))
     sign = "-" if length_mm < 0 else ""
-    fraction = f" {top}/{bottom}" if top else ""
-    return f"{sign}{whole}{fraction} in"
+    numbers = [str(whole)] if whole or not top else []
+    numbers += [f"{top}/{bottom}"] if top else []
+    return f"{sign}{' '.join(numbers)} in"
+
+
+def plain_length(length_mm: float, unit: Unit = "mm") -> str:
+    """Return a length as short as it can be written: no nought after the point.
+
+    Args:
+        length_mm: length [mm].
+        unit: as for ``format_length``.
+
+    Example:
+        >>> plain_length(120.0), plain_length(15.8), plain_length(120.65, "in")
+        ('120 mm', '15.8 mm', '4 3/4 in')
+
+    Source: common practice.
+    """
+    return f"{length_mm:g} mm" if unit == "mm" else format_length(length_mm, unit)

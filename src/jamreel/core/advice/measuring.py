@@ -13,7 +13,9 @@ def about_girth(girth: BodyMeasure) -> Advice | None:
             "guessed", "check", field, site=site, value=girth.value_mm, pm=girth.plus_minus_mm
         )
     if girth.ask_another:
-        return advise("another_reading", "check", field, site=site, spread=girth.spread_mm)
+        return advise(
+            "another_reading", "check", field, site=site, spread=girth.spread_mm, most=3.0
+        )
     if girth.count == 1:
         return advise("one_reading", "note", field, site=site, pm=girth.plus_minus_mm)
     return None

@@ -9,6 +9,7 @@ import numpy.typing as npt
 
 from jamreel.core.errors import Refusal
 from jamreel.core.roots import root
+from jamreel.core.units import Mm
 
 Array = npt.NDArray[np.float64]
 
@@ -154,7 +155,7 @@ def measured_outline(part: str, girth: float, breadth: float, depth: float) -> O
     if miss(ROUNDEST) > 0 or miss(SQUAREST) < 0:
         raise Refusal(
             "contradiction",
-            got=f"{girth:g} / {breadth:g} / {depth:g} mm",
+            got=(Mm(girth), Mm(breadth), Mm(depth)),
             low=miss(ROUNDEST) + girth,
             high=miss(SQUAREST) + girth,
             which=odd_one(part, girth, breadth, depth),

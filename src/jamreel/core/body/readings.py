@@ -8,6 +8,7 @@ from pydantic import AfterValidator, Field
 
 from jamreel.core.body.facts import Percentile, methods, populations, sites
 from jamreel.core.errors import Refusal, Refusals
+from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, OptionalLength, refused
 
 MethodId = Literal["tape", "paper", "string", "wire", "strap", "piece", "calliper", "rule"]
@@ -206,7 +207,7 @@ def _corrected(site: SiteId, reading: Reading) -> float:
         likely = next((s for s in slips if limits.low * 1.4 <= s <= limits.high * 0.95), None)
         raise Refusal(
             "girth_range_guess" if likely else "girth_range",
-            got=f"{girth:g} mm",
+            got=Mm(girth),
             low=limits.low,
             high=limits.high,
             likely=likely,

@@ -4,10 +4,9 @@ from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, End, Made
+from jamreel.core.parts.base import Bought, End, Made, size_of
 from jamreel.core.parts.pictures import box, ring
 from jamreel.core.parts.weights import CLASP_G_PER_MM
-from jamreel.core.units import format_length
 from jamreel.core.values import Length
 
 
@@ -31,7 +30,7 @@ class BoughtClasp(Closure):
         eye = End(1.5, 0.8, True, "any")
         # Not weighed: as heavy as such things are.
         mass = self.mass or CLASP_G_PER_MM * self.length
-        size = format_length(self.length)
+        size = size_of(self.length)
         bought = Bought("clasp", size, 1, mass, self.length)
         wide = max(self.thickness, 1.0)
         drawn = (ring(0.9, 1.2, 0.6, 0.0, "bought"), box(1.6, max(half, 1.8), wide, "bought"))

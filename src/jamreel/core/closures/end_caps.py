@@ -5,11 +5,10 @@ from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at
+from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at, size_of
 from jamreel.core.parts.pictures import box, flipped, ring
 from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.parts.weights import CLASP_G_PER_MM, end_cap_mass
-from jamreel.core.units import format_length
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -44,7 +43,7 @@ class EndCaps(Closure):
         hold = opens_at("jump_ring", w, inner)
         cautions = ("glue",) if self.fixed_by == "glued" else ("ends",)
         step = closure_step(self.fixed_by, cautions=cautions, depth=self.depth)
-        size = f"{format_length(self.cap_width)} × {format_length(self.cap)}"
+        size = size_of(self.cap_width, self.cap)
         cap = Bought("end_cap", size, 1, end_cap_mass(self.cap_width, self.cap))
         end = End(inner, w.d, True, "any")
 
@@ -67,9 +66,7 @@ class EndCaps(Closure):
                 minutes=4.0,
             )
 
-        clasp = Bought(
-            "clasp", format_length(self.clasp), 1, CLASP_G_PER_MM * self.clasp, self.clasp
-        )
+        clasp = Bought("clasp", size_of(self.clasp), 1, CLASP_G_PER_MM * self.clasp, self.clasp)
         holding = half(self.clasp, clasp)
         outer = flipped(holding.strokes, holding.length - self.clasp)
         tail = box(holding.length - self.clasp + 0.3, holding.length, 5.0, "bought")

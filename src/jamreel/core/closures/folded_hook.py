@@ -14,6 +14,7 @@ from jamreel.core.parts.pictures import arc_points, edge, ring, wraps
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.coils import binding_length, flat_row_perimeter
 from jamreel.core.path.moves import Bend, Fold, Straight
+from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -50,7 +51,7 @@ class FoldedHook(Closure):
         shank, least = self.fold - crook - tip, self.wraps * w.d
         if shank < least:
             needs = crook + tip + least
-            raise Refusal("fold_short", got=f"{self.fold:g} mm", field="fold", least=needs)
+            raise Refusal("fold_short", got=Mm(self.fold), field="fold", least=needs)
         length = JOIN_PIN_MM + w.d + shank + hook_bearing(self.hook_pin)
         binds = binding_length(self.wraps, flat_row_perimeter(2, w.d), w.d / 2, w.d)
         leg = (Straight(length=shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))

@@ -4,11 +4,10 @@ from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, End, Made, Varies, WireUse, opens_at
+from jamreel.core.parts.base import Bought, End, Made, Varies, WireUse, opens_at, size_of
 from jamreel.core.parts.pictures import box, ring, shifted
 from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.parts.weights import CHAIN_G_PER_M, CLASP_G_PER_MM
-from jamreel.core.units import format_length
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -50,7 +49,7 @@ class SpringClasp(Closure):
         end = End(inner, w.d, True, "any")
         reach = self.extender * self.extender_pitch
         links = tuple(
-            Bought("extender", format_length(reach), 1, CHAIN_G_PER_M * reach / 1000, reach)
+            Bought("extender", size_of(reach), 1, CHAIN_G_PER_M * reach / 1000, reach)
             for _ in range(1 if self.extender else 0)
         )
         receiving = Made(
@@ -75,9 +74,7 @@ class SpringClasp(Closure):
             ends=(end, End(0.0, 1.0, True, "any")),
             wires=(use,),
             bought=(
-                Bought(
-                    "clasp", format_length(self.clasp), 1, CLASP_G_PER_MM * self.clasp, self.clasp
-                ),
+                Bought("clasp", size_of(self.clasp), 1, CLASP_G_PER_MM * self.clasp, self.clasp),
             ),
             holds=(hold,),
             strokes=(

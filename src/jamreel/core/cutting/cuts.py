@@ -9,6 +9,7 @@ from pydantic import model_validator
 from jamreel.core.errors import Refusal
 from jamreel.core.path.loops import loop_takes
 from jamreel.core.path.moves import MarkAt
+from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, Length, OptionalLength, refused
 
 MOST_TRIM_MM, MOST_MARGIN_MM, MOST_HANDLING_MM = 20.0, 200.0, 200.0
@@ -46,7 +47,7 @@ class Cutting(Frozen):
             ("shortest", self.shortest, MOST_HANDLING_MM),
         ):
             if value > high:
-                raise refused(Refusal("allowance", got=f"{value:g} mm", under=name, high=high))
+                raise refused(Refusal("allowance", got=Mm(value), under=name, high=high))
         if not 100 <= self.longest <= 20_000:
             got = f"{self.longest:g}"
             raise refused(
@@ -194,7 +195,7 @@ def extras(cutting: Cutting, bent: float, net: float, wire: float) -> list[tuple
         ratio = sample_ratio(cutting.sample_pin, cutting.sample_took, wire)
         # A sample far from the rule is a slip of the rule or of the reading, not a hand.
         if not 0.7 <= ratio <= 1.5:
-            got = f"{cutting.sample_took:g} mm"
+            got = Mm(cutting.sample_took)
             likely = loop_takes(cutting.sample_pin, wire)
             raise Refusal("sample_far", got=got, field="cutting.sample_took", likely=likely)
         if abs(bent * (ratio - 1)) > 1e-9:

@@ -7,6 +7,7 @@ from typing import Literal
 
 from jamreel.core.cutting.columns import Class
 from jamreel.core.errors import Refusal
+from jamreel.core.units import Mm
 from jamreel.core.values import Frozen
 
 StockKind = Literal["offcut", "length", "reel", "buy"]
@@ -151,14 +152,14 @@ def in_tenths(
     kinds: dict[int, list[str]] = {}
     for cut in cuts:
         if not cut.length > 0 or not math.isfinite(cut.length):
-            raise Refusal("cut_length", got=f"{cut.length:g} mm", field=f"cuts.{cut.id}")
+            raise Refusal("cut_length", got=Mm(cut.length), field=f"cuts.{cut.id}")
         # Up to the next tenth, so that nothing is cut short.
         tenths = math.ceil(round(cut.length * TENTHS, 6))
         kinds.setdefault(tenths, []).extend([cut.id] * cut.quantity)
     order = sorted(kinds, reverse=True)
     for rack in racks:
         if rack.length < 0 or not math.isfinite(rack.length):
-            raise Refusal("rack_length", got=f"{rack.length:g} mm", field=f"racks.{rack.id}")
+            raise Refusal("rack_length", got=Mm(rack.length), field=f"racks.{rack.id}")
     # Short offcuts before long ones: what is nearly used up goes first.
     ranked = sorted(racks, key=lambda r: (ORDER.index(r.kind), r.length, r.id))
     return Problem(

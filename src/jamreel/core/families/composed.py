@@ -26,6 +26,7 @@ from jamreel.core.makeup.fill import (
 )
 from jamreel.core.makeup.sequence import Entry, MakeUp
 from jamreel.core.result import Plan, Proposal, ProposedEdit
+from jamreel.core.units import Mm
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit, Row, Workings, assemble
@@ -148,9 +149,7 @@ class Composed(MakeUp, Construction):
         try:
             got = target.measure(laid)
         except ValueError:
-            raise Refusal(
-                "parts_too_thick", got=f"{laid.finished:.1f} mm", field="piece.entries"
-            ) from None
+            raise Refusal("parts_too_thick", got=Mm(laid.finished), field="piece.entries") from None
         return Worked(job, laid, target, got)
 
     def solve(self, job: Job) -> Plan:

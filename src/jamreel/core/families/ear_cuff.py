@@ -16,6 +16,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import ballable
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
+from jamreel.core.units import Mm
 from jamreel.core.values import Dimension, PlusMinus, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.drawing import circle, section_sheet
@@ -157,7 +158,7 @@ class EarCuff(OneWire):
         if left_open is None:
             key = "ear_rim_thick" if self.ends == "filed" else "ear_ends_meet"
             raise Refusal(
-                key, got=f"{rim.value_mm:g} mm", field=f"measures.{rim.site}", gap=gap, inner=inner
+                key, got=Mm(rim.value_mm), field=f"measures.{rim.site}", gap=gap, inner=inner
             )
         # A second ring lies beside the first, so each turn also climbs by one wire.
         turn = math.hypot(math.pi * (inner + d), d if turns > 1 else 0.0)

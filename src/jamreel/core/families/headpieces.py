@@ -10,9 +10,9 @@ from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
 from jamreel.core.fit.tryon import PuttingRight
-from jamreel.core.parts.base import Bought
+from jamreel.core.parts.base import Bought, size_in_words, size_of
 from jamreel.core.parts.weights import COMB_G, RIBBON_G_PER_MM
-from jamreel.core.units import format_length
+from jamreel.core.units import Mm
 from jamreel.core.values import Length
 from jamreel.core.words import say
 from jamreel.core.workpiece.ledger import Book
@@ -54,7 +54,7 @@ class Circlet(OpenArc):
 
     def bought(self) -> tuple[Bought, ...]:
         """Return what holds it."""
-        return (Bought("ribbon", format_length(self.bridged), 1, RIBBON_G_PER_MM * self.bridged),)
+        return (Bought("ribbon", size_of(self.bridged), 1, RIBBON_G_PER_MM * self.bridged),)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: the ribbon takes up or gives."""
@@ -112,7 +112,7 @@ class TiaraBase(OpenArc):
 
     def bought(self) -> tuple[Bought, ...]:
         """Return what holds it."""
-        return (Bought("comb", say("need_size.pair"), 2, COMB_G),)
+        return (Bought("comb", size_in_words(say("need_size.pair")), 2, COMB_G),)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: spread or close the ends."""
@@ -157,7 +157,7 @@ class CrownBand(OpenArc):
         breadth = wide.value_mm if wide else USUAL_BREADTH * arc.girth.value_mm
         found = half_ellipse(breadth, arc.girth.value_mm)
         if found is None:
-            field, got = "measures.head_breadth", f"{breadth:g} mm"
+            field, got = "measures.head_breadth", Mm(breadth)
             raise Refusal("crown_flat", got=got, field=field, arc=arc.girth.value_mm)
         return found
 
@@ -176,7 +176,7 @@ class CrownBand(OpenArc):
 
     def bought(self) -> tuple[Bought, ...]:
         """Return what holds it."""
-        return (Bought("comb", say("need_size.pair"), 2, COMB_G),)
+        return (Bought("comb", size_in_words(say("need_size.pair")), 2, COMB_G),)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: spread or close the ends."""

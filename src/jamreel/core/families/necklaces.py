@@ -19,6 +19,7 @@ from jamreel.core.parts.chain import BoughtChain
 from jamreel.core.parts.finding import Finding
 from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.parts.linked_bead import LinkedBead
+from jamreel.core.units import Mm
 from jamreel.core.values import Length, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Row
@@ -116,7 +117,7 @@ class HangingNecklace(Composed):
         if front <= span * 1.02:
             raise Refusal(
                 "chain_short",
-                got=f"{worked.laid.finished:.1f} mm",
+                got=Mm(worked.laid.finished),
                 field="piece.entries",
                 least=back + span * 1.02,
             )

@@ -18,9 +18,10 @@ from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import solderable
-from jamreel.core.parts.base import Bought, Hold, opens_at, ovals_at
+from jamreel.core.parts.base import Bought, Hold, opens_at, ovals_at, size_in_words
 from jamreel.core.parts.weights import SOLDER_G
 from jamreel.core.path.moves import Bend
+from jamreel.core.units import Mm
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
@@ -166,7 +167,7 @@ class ClosedBangle(PlainRing):
         if hand.value_mm < wrist.value_mm:
             raise Refusal(
                 "hand_under_wrist",
-                got=f"{hand.value_mm:g} mm",
+                got=Mm(hand.value_mm),
                 field="measures.hand_pass_girth",
                 wrist=wrist.value_mm,
             )
@@ -188,7 +189,7 @@ class ClosedBangle(PlainRing):
 
     def bought(self) -> tuple[Bought, ...]:
         """Return the solder of its joint."""
-        return (Bought("solder", say("need_size.joint"), 1, SOLDER_G),)
+        return (Bought("solder", size_in_words(say("need_size.joint")), 1, SOLDER_G),)
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what pulls the soldered ring oval."""

@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from jamreel.core.errors import Refusal
+from jamreel.core.units import Mm
 from jamreel.core.values import Backing, Frozen, Length, OptionalLength, refused
 
 EaseWord = Literal["snug", "comfortable", "loose"]
@@ -43,7 +44,7 @@ class FingerEase(Frozen):
     @model_validator(mode="after")
     def _finger_sized(self) -> "FingerEase":
         if not 8 <= self.finger <= 30:
-            raise refused(Refusal("finger", got=f"{self.finger:g} mm", low=8.0, high=30.0))
+            raise refused(Refusal("finger", got=Mm(self.finger), low=8.0, high=30.0, usual=14.0))
         return self
 
 
@@ -192,7 +193,7 @@ def ease_of(choice: EaseChoice, girth: float, table: EaseTable) -> Ease:
     parameter = own if own is not None else row[choice.word or "comfortable"]
     value = parameter if isinstance(choice, FixedEase) else proportional_ease(girth, parameter)
     if value > MOST_EASE_MM:
-        raise Refusal("too_much_ease", got=f"{value:g} mm", field="ease", high=MOST_EASE_MM)
+        raise Refusal("too_much_ease", got=Mm(value), field="ease", high=MOST_EASE_MM)
     return Ease(
         school=choice.school,
         word=None if own is not None else choice.word,
@@ -207,7 +208,7 @@ def _copied(choice: CopyEase, girth: float) -> Ease:
     if not -girth / 10 <= value <= MOST_EASE_MM:
         raise Refusal(
             "copied_piece",
-            got=f"{choice.inside_girth:g} mm",
+            got=Mm(choice.inside_girth),
             field="ease.inside_girth",
             girth=girth,
             high=MOST_EASE_MM,

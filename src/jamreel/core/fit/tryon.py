@@ -3,6 +3,7 @@
 from pydantic import Field
 
 from jamreel.core.errors import Refusal
+from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, OptionalLength
 
 
@@ -59,7 +60,7 @@ def possible(tryon: TryOn | None, inside: float, finished: float) -> None:
         if read is not None and not low <= read <= high:
             raise Refusal(
                 "tryon_far",
-                got=f"{read:g} mm",
+                got=Mm(read),
                 field=f"tryon.{name}",
                 low=low,
                 high=high,

@@ -7,6 +7,7 @@ from jamreel.core.choices import Asking
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.path.moves import Bend, Fold, Move, Spiral, Wrap
+from jamreel.core.units import Mm
 
 # Wire that bears less than this cracks on its own stem or folded; softer wire is wrapped and
 # folded every day. Common practice, no source.
@@ -102,7 +103,7 @@ def refuse_breaking(asked: Asking, wire: Wire, moves: Iterable[Move]) -> None:
     pins = (name for name, value in floats if isinstance(value, float) and value == tight.pin)
     raise Refusal(
         "bend_breaks",
-        got=f"{tight.pin:g} mm",
+        got=Mm(tight.pin),
         field=next(pins, "wire"),
         wire=f"{wire.label} {wire.metal.name}",
         least=tight.least,

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.springback import sprung_diameter
+from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, Length, refused
 from jamreel.core.wire.sections import Section
 
@@ -23,7 +24,7 @@ class Tool(Frozen):
     def _real_diameters(self) -> "Tool":
         for d in self.diameters:
             if not 0.5 <= d <= 400:
-                raise refused(Refusal("tool_diameter", got=f"{d:g} mm", low=0.5, high=400.0))
+                raise refused(Refusal("tool_diameter", got=Mm(d), low=0.5, high=400.0))
         return self
 
 

@@ -18,8 +18,9 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import opening_force, oval_force, pulling_force
 from jamreel.core.path.moves import Move
+from jamreel.core.units import format_length
 from jamreel.core.values import Stroke
-from jamreel.core.words import say
+from jamreel.core.words import say, voice
 
 Role = Literal["link", "strung", "drop"]
 Plane = Literal["flat", "square", "any"]
@@ -56,12 +57,40 @@ class WireUse:
 
 
 @dataclass(frozen=True)
+class Size:
+    """How big something bought is: a name for it that is the same on every bench, and what it says
+    in the maker's unit."""
+
+    name: str
+    says: str
+
+
+def size_of(*lengths: float, words: str = "{}") -> Size:
+    """Return a size of one length or several [mm].
+
+    Args:
+        lengths: across, then along.
+        words: what stands round the lengths, where they alone don't tell.
+    """
+    unit = voice()[1]
+    in_mm, says = (
+        words.format(" × ".join(format_length(one, as_) for one in lengths)) for as_ in ("mm", unit)
+    )
+    return Size(in_mm, says)
+
+
+def size_in_words(says: str) -> Size:
+    """Return a size that is no length."""
+    return Size(says, says)
+
+
+@dataclass(frozen=True)
 class Bought:
-    """Something not made of wire that the part takes: how many, and its size in words; in mm
-    where one figure says it."""
+    """Something not made of wire that the part takes: how many, and its size; in mm where one
+    figure says it."""
 
     key: str
-    size: str
+    size: Size
     quantity: int = 1
     mass_g: float = 0.0
     size_mm: float | None = None

@@ -3,8 +3,7 @@
 import math
 from typing import Literal
 
-from jamreel.core.parts.base import Bought
-from jamreel.core.units import format_length
+from jamreel.core.parts.base import Bought, size_of
 from jamreel.core.words import say
 
 Stuff = Literal["glass", "stone", "pearl", "wood", "metal"]
@@ -48,9 +47,7 @@ def bought_bead(
     diameter: float, length: float, hole: float, stuff: Stuff, colour: Colour, count: int
 ) -> Bought:
     """Return beads to buy. Arguments as for ``bead_mass``, their colour, and how many."""
-    size = format_length(diameter)
-    if abs(length - diameter) > 0.05:
-        size = f"{format_length(diameter)} × {format_length(length)}"
-    label = f"{size} {say(f'choice_option.colour.{colour}')} {say(f'stuff.{stuff}')}"
+    sizes = (diameter, length) if abs(length - diameter) > 0.05 else (diameter,)
+    words = f"{{}} {say(f'choice_option.colour.{colour}')} {say(f'stuff.{stuff}')}"
     mass = bead_mass(diameter, length, hole, stuff)
-    return Bought("bead", label, count, mass, diameter)
+    return Bought("bead", size_of(*sizes, words=words), count, mass, diameter)

@@ -3,9 +3,8 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, End, Made, Part, Role, Varies, near, part_step
+from jamreel.core.parts.base import Bought, End, Made, Part, Role, Varies, near, part_step, size_of
 from jamreel.core.parts.pictures import arc_points
-from jamreel.core.units import format_length
 from jamreel.core.values import Length, Stroke
 from jamreel.core.words import say
 
@@ -57,7 +56,7 @@ class BoughtChain(Part):
             Stroke(points=flat, closed=True, times=(self.links + 1) // 2, **drawn),
             *((Stroke(points=square, times=self.links // 2, **drawn),) if self.links > 1 else ()),
         )
-        size = say("shelf.chain.size", links=self.links, pitch=format_length(self.pitch))
+        size = size_of(self.pitch, words=say("shelf.chain.size", links=self.links, pitch="{}"))
         return Made(
             length=length,
             pieces=self.links,

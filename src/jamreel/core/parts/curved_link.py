@@ -10,6 +10,7 @@ from jamreel.core.parts.base import End, Made, Part, Role, Stretches, WireUse, o
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
 from jamreel.core.parts.pictures import arc_points, bead, ring, slender
 from jamreel.core.path.moves import Bend, Straight, Turn, Wrap
+from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -58,12 +59,12 @@ class CurvedLink(Part):
         fine = wires.of("winding", self.wrapping_wire, usual=0.4)
         wound = (self.beads + 1) * self.wraps * fine.d + self.beads * self.bead
         if wound > self.arc:
-            raise Refusal("wraps_over", got=f"{wound:.1f} mm", field="arc", arc=self.arc)
+            raise Refusal("wraps_over", got=Mm(wound), field="arc", arc=self.arc)
         radius = (self.form + w.d) / 2
         angle = self.arc / radius
         if angle > 2 * math.pi:
             most = 2 * math.pi * radius
-            raise Refusal("arc_over_turn", got=f"{self.arc:g} mm", field="arc", most=most)
+            raise Refusal("arc_over_turn", got=Mm(self.arc), field="arc", most=most)
         reach = (self.pin + w.d) * math.cos(min(angle / 2, math.pi / 2))
         chord = 2 * radius * math.sin(min(angle, math.pi) / 2)
         length = chord + 2 * reach

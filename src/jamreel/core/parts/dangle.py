@@ -4,7 +4,17 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import few_wraps, hole_passes
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, Made, Part, Role, Stretches, Varies, WireUse, part_step
+from jamreel.core.parts.base import (
+    Bought,
+    Made,
+    Part,
+    Role,
+    Stretches,
+    Varies,
+    WireUse,
+    part_step,
+    size_of,
+)
 from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
 from jamreel.core.parts.ends import (
     PIN_RANGE,
@@ -20,7 +30,6 @@ from jamreel.core.parts.ends import (
 )
 from jamreel.core.parts.pictures import bead, edge, hung, ring
 from jamreel.core.path.moves import Spiral, Straight, developed_length
-from jamreel.core.units import format_length
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -80,7 +89,7 @@ class Dangle(Part):
         if self.foot == "head_pin":
             takes = sum(developed_length(moves, w.d) for _, moves in stretches)
             bought.append(
-                Bought("head_pin", f"{w.label} × {format_length(takes)}", 1, w.mass(takes))
+                Bought("head_pin", size_of(takes, words=f"{w.label} × {{}}"), 1, w.mass(takes))
             )
             uses = ()
         at = reaches + beads

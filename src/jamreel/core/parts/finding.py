@@ -3,9 +3,8 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, End, Made, Part, Role, part_step
+from jamreel.core.parts.base import Bought, End, Made, Part, Role, part_step, size_of
 from jamreel.core.parts.pictures import box, hung, ring
-from jamreel.core.units import format_length
 from jamreel.core.values import Length
 from jamreel.core.words import say
 
@@ -47,7 +46,7 @@ class Finding(Part):
         if not self.hangs:
             drawn.append(ring(self.length - self.inner / 2, self.inner, d, 0.0, "bought"))
         key = "charm" if self.hangs else "connector"
-        size = say(f"shelf.finding.{key}", length=format_length(self.length))
+        size = size_of(self.length, words=say(f"shelf.finding.{key}", length="{}"))
         return Made(
             length=0.0 if self.hangs else self.length,
             thickness=self.thickness,

@@ -11,6 +11,7 @@ from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
 from jamreel.core.parts.pictures import arc_points, bead, edge, slender
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -48,7 +49,7 @@ class RingLink(Part):
         w = wires.of("body", self.wire)
         apart = self.pin + w.d
         if self.bead > apart:
-            raise Refusal("legs_close", got=f"{self.bead:g} mm", field="bead", apart=apart)
+            raise Refusal("legs_close", got=Mm(self.bead), field="bead", apart=apart)
         leg = self.bead + w.d
         crook = Bend(angle=math.pi, pin=self.hook_pin, label="crook")
         half_ring = Bend(angle=math.pi, pin=self.pin, label="ring")

@@ -5,6 +5,7 @@ import math
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.path.moves import Bend
+from jamreel.core.units import Mm
 
 
 def sprung_inside(wire: Wire, pin: float, field: str) -> float:
@@ -26,7 +27,7 @@ def sprung_inside(wire: Wire, pin: float, field: str) -> float:
     inside = wire.sprung(pin)
     # Twice as wide as its pin is no coil to cut rings from.
     if not inside <= 2 * pin:
-        raise Refusal("ring_springs", got=f"{pin:g} mm", field=field, wire=wire.label)
+        raise Refusal("ring_springs", got=Mm(pin), field=field, wire=wire.label)
     return inside
 
 

@@ -3,10 +3,9 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, End, Hold, Made, Part, Role, part_step
+from jamreel.core.parts.base import Bought, End, Hold, Made, Part, Role, part_step, size_of
 from jamreel.core.parts.pictures import ring
 from jamreel.core.parts.weights import split_ring_mass
-from jamreel.core.units import format_length
 from jamreel.core.values import Length
 
 # Two turns of hard wire hold some tens of newtons; from memory, ask the seller.
@@ -43,7 +42,7 @@ class SplitRing(Part):
             bought=(
                 Bought(
                     self.kind,
-                    format_length(self.inner),
+                    size_of(self.inner),
                     1,
                     split_ring_mass(self.inner, d),
                     self.inner,

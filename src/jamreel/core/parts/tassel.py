@@ -1,6 +1,7 @@
 """The tassel: strands of linked beads from one loop."""
 
 import math
+from dataclasses import replace
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import jostling
@@ -82,7 +83,7 @@ class Tassel(Part):
                     off_coil=True,
                 ),
             ),
-            bought=tuple(type(b)(b.key, b.size, b.quantity * count, b.mass_g) for b in link.bought),
+            bought=tuple(replace(b, quantity=b.quantity * count) for b in link.bought),
             holds=(opens_at("plain_loop", w, self.pin), opens_at("jump_ring", rings, inner)),
             strokes=hung(drawn),
             steps=(

@@ -9,7 +9,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BeforeValidator, Field, ValidationInfo, WithJsonSchema, model_validator
 
 from jamreel.core.errors import Refusal
-from jamreel.core.units import Unit, parse_length
+from jamreel.core.units import Mm, Unit, parse_length
 from jamreel.core.values import Frozen, refused, setting
 
 GaugeSystem = Literal["awg", "swg"]
@@ -145,10 +145,10 @@ def _out_of_range(diameter_mm: float) -> Refusal:
     slipped = diameter_mm * 10 if diameter_mm < FINEST_MM else diameter_mm / 10
     return Refusal(
         "wire_range",
-        got=f"{diameter_mm:g} mm",
+        got=Mm(diameter_mm),
         low=FINEST_MM,
         high=THICKEST_MM,
-        slipped=f"{slipped:g} mm",
+        slipped=slipped,
     )
 
 

@@ -12,6 +12,7 @@ from pydantic import Field, model_validator
 
 from jamreel.core.errors import Refusal
 from jamreel.core.roots import root
+from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, Length, refused
 from jamreel.core.words import say
 
@@ -104,7 +105,7 @@ class _Section(Frozen):
                 raise refused(
                     Refusal(
                         "section_range",
-                        got=f"{value:g} mm",
+                        got=Mm(value),
                         under=name if name in type(self).model_fields else None,
                         low=FINEST_MM,
                         high=THICKEST_MM,
@@ -238,7 +239,7 @@ class Flat(_Section):
     @model_validator(mode="after")
     def _lies_flat(self) -> "Flat":
         if self.thickness > self.width:
-            got = f"{self.width:g} × {self.thickness:g} mm"
+            got = (Mm(self.width), Mm(self.thickness))
             raise refused(Refusal("flat_on_edge", got=got, under="thickness"))
         return self
 
@@ -299,9 +300,7 @@ class Twisted(_Section):
     def _untwists(self) -> "Twisted":
         least = least_pitch(self.strands, self.strand)
         if self.pitch < least:
-            raise refused(
-                Refusal("twist_tight", got=f"{self.pitch:g} mm", under="pitch", least=least)
-            )
+            raise refused(Refusal("twist_tight", got=Mm(self.pitch), under="pitch", least=least))
         return self
 
     @property

@@ -16,7 +16,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict
 
 from jamreel.core.errors import Refusal
-from jamreel.core.units import Unit, format_length
+from jamreel.core.units import Mm, Unit, format_length, plain_length
 
 Language = Literal["en"]
 _voice: ContextVar[tuple[Language, Unit]] = ContextVar("voice", default=("en", "mm"))
@@ -39,6 +39,11 @@ def _written(value: Any, spec: str, unit: Unit) -> str:
         return format_length(value, unit)
     if spec == "len2":
         return format_length(value, unit, places=2)
+    # As short as can be; of what may be a length or a plain number, by what it is.
+    if spec == "len0" or (spec == "any" and isinstance(value, Mm)):
+        return plain_length(value, unit)
+    if spec == "any":
+        return f"{value:g}"
     return format(value, spec)
 
 
@@ -97,7 +102,11 @@ MOST_SHOWN = 60
 
 
 def _short(value: object) -> str:
-    text = str(value)
+    """Return what was entered, lengths in the maker's unit."""
+    unit = _voice.get()[1]
+    if isinstance(value, tuple) and all(isinstance(one, Mm) for one in value):
+        return " / ".join(plain_length(one, unit) for one in value)
+    text = plain_length(value, unit) if isinstance(value, Mm) else str(value)
     return text if len(text) <= MOST_SHOWN else f"{text[: MOST_SHOWN - 1]}…"
 
 

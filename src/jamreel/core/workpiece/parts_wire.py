@@ -13,7 +13,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import tightest
 from jamreel.core.makeup.compose import Composition, string_use
 from jamreel.core.makeup.sequence import MakeUp
-from jamreel.core.parts.base import Bought, Stretches, WireUse
+from jamreel.core.parts.base import Bought, Size, Stretches, WireUse
 from jamreel.core.path.moves import Straight, developed_length
 from jamreel.core.result import Need
 from jamreel.core.words import say, voice
@@ -150,7 +150,7 @@ def needs_of(composition: Composition, sets: int = 1) -> tuple[Need, ...]:
 
     Source: plain counting.
     """
-    found: dict[tuple[str, str], tuple[Bought, tuple[Share, ...]]] = {}
+    found: dict[tuple[str, Size], tuple[Bought, tuple[Share, ...]]] = {}
     for kind in composition.kinds:
         for bought in kind.made.bought:
             alike = (bought.key, bought.size)
@@ -163,12 +163,12 @@ def needs_of(composition: Composition, sets: int = 1) -> tuple[Need, ...]:
 def need_of(bought: Bought, shares: tuple[Share, ...]) -> Need:
     """Return something bought as a need; it goes by the first that it is for, its kind and size."""
     count = sum(share.count for share in shares)
-    slug = re.sub(r"[^a-z0-9.]+", "-", f"{bought.key} {bought.size}".lower()).strip("-")[:60]
+    slug = re.sub(r"[^a-z0-9.]+", "-", f"{bought.key} {bought.size.name}".lower()).strip("-")[:60]
     return Need(
         id=f"{shares[0].entry}/{slug}",
         kind="bead" if bought.key == "bead" else "finding",
         label=say(f"need.{bought.key}"),
-        size=bought.size,
+        size=bought.size.says,
         size_mm=bought.size_mm,
         quantity=count,
         mass_g=bought.mass_g * count,

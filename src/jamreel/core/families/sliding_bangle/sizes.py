@@ -10,6 +10,7 @@ from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.sliding import centre_length, loop_outer_width, overlap_at
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.path.moves import Bend, Move, Turn, bend_length
+from jamreel.core.units import Mm
 from jamreel.core.workpiece.job import Job
 
 # A loop must let the wire it goes round slide: common practice.
@@ -108,18 +109,16 @@ def sizes(pin: float, job: Job) -> Sizes:
     if hand.value_mm < wrist.value_mm:
         raise Refusal(
             "hand_under_wrist",
-            got=f"{hand.value_mm:g} mm",
+            got=Mm(hand.value_mm),
             field="measures.hand_pass_girth",
             wrist=wrist.value_mm,
         )
     least = d + LOOP_CLEARANCE_MM
     # A hair of tolerance, so that just wire and clearance is not refused over floats.
     if pin < least - 1e-9:
-        raise Refusal(
-            "pin_too_thin", got=f"{pin:g} mm", field="piece.loop_pin", wire=d, least=least
-        )
+        raise Refusal("pin_too_thin", got=Mm(pin), field="piece.loop_pin", wire=d, least=least)
     if pin > WIDEST_PIN_MM:
-        raise Refusal("pin_too_wide", got=f"{pin:g} mm", field="piece.loop_pin", most=WIDEST_PIN_MM)
+        raise Refusal("pin_too_wide", got=Mm(pin), field="piece.loop_pin", most=WIDEST_PIN_MM)
     ease = job.ease_on("wrist", wrist.value_mm)
     wire = job.wires.body
     return Sizes(
