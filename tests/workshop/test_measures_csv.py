@@ -49,7 +49,7 @@ def test_looking_changes_nothing(bench: Workshop) -> None:
 @pytest.mark.parametrize(
     ("line", "says"),
     [
-        ("Wren,,,wrist_girth,58,tape,,,", "outside 80 to 280"),
+        ("Wren,,,wrist_girth,58,tape,,,", "outside 80 mm to 280 mm"),
         ("Wren,,,wrist_girth,soft,tape,,,", "can't be read"),
         ("Wren,,,waist_girth,700,tape,,,", "no site"),
         ("Wren,,,wrist_girth,158,guess,,,", "can't be used"),

@@ -1360,6 +1360,12 @@ export interface components {
              */
             eye_pin?: string | number;
             /**
+             * Eye Sits
+             * @default centred
+             * @enum {string}
+             */
+            eye_sits?: "centred" | "tangent";
+            /**
              * Hook Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 6
@@ -2238,9 +2244,10 @@ export interface components {
             rings?: "1" | "2";
             /**
              * Roomier
+             * @description A length: a number is mm; text is read as a maker writes it.
              * @default 1.5
              */
-            roomier?: number;
+            roomier?: string | number;
         };
         /**
          * EarWire
@@ -2541,17 +2548,19 @@ export interface components {
         EaseTable_as_typed: {
             /**
              * Brittle Mm
+             * @description A length: a number is mm; text is read as a maker writes it.
              * @default 3
              */
-            brittle_mm?: number;
+            brittle_mm?: string | number;
             /**
              * Finger Mm
+             * @description A length: a number is mm; text is read as a maker writes it.
              * @default 15
              */
-            finger_mm?: number;
+            finger_mm?: string | number;
             /** Fixed Mm */
             fixed_mm?: {
-                [key: string]: number;
+                [key: string]: string | number;
             };
             /** Percent */
             percent?: {
@@ -3363,6 +3372,12 @@ export interface components {
              * @default 6
              */
             eye_pin?: string | number;
+            /**
+             * Eye Sits
+             * @default centred
+             * @enum {string}
+             */
+            eye_sits?: "centred" | "tangent";
             /**
              * Hook Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -4257,7 +4272,9 @@ export interface components {
          * Metal
          * @description What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa].
          *
-         *     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published.
+         *     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published. ``takes`` is
+         *     what a torch at the bench can do with it, ``bears`` the strain of a bend that it takes without
+         *     cracking, by temper, where that differs from the usual (``BEARS``).
          */
         Metal: {
             /**
@@ -4265,6 +4282,10 @@ export interface components {
              * @enum {string}
              */
             backing: "published" | "common practice" | "geometry" | "from memory" | "measured" | "chosen";
+            /** Bears */
+            bears?: {
+                [key: string]: number;
+            };
             /** Colour */
             colour: string;
             /** Density */
@@ -4284,6 +4305,15 @@ export interface components {
             strain_k?: number | null;
             /** Strain N */
             strain_n?: number | null;
+            /**
+             * Takes
+             * @default [
+             *       "solder",
+             *       "ball",
+             *       "anneal"
+             *     ]
+             */
+            takes?: ("solder" | "ball" | "anneal")[];
             /** Yields */
             yields: {
                 [key: string]: number;
@@ -4391,6 +4421,12 @@ export interface components {
              * @default 6
              */
             eye_pin?: string | number;
+            /**
+             * Eye Sits
+             * @default centred
+             * @enum {string}
+             */
+            eye_sits?: "centred" | "tangent";
             /**
              * Hook Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -4791,6 +4827,15 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Takes
+             * @default [
+             *       "solder",
+             *       "ball",
+             *       "anneal"
+             *     ]
+             */
+            takes?: ("solder" | "ball" | "anneal")[];
             /** Yields */
             yields?: {
                 [key: string]: number;
@@ -4822,6 +4867,15 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Takes
+             * @default [
+             *       "solder",
+             *       "ball",
+             *       "anneal"
+             *     ]
+             */
+            takes?: ("solder" | "ball" | "anneal")[];
             /** Yields */
             yields?: {
                 [key: string]: number;
@@ -5914,7 +5968,8 @@ export interface components {
          * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
          *
          *     ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
-         *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``.
+         *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
+         *     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
          */
         Shop: {
             /**
@@ -5992,6 +6047,11 @@ export interface components {
              *     }
              */
             ease?: components["schemas"]["EaseBook"];
+            /**
+             * Flesh
+             * @default 0.1
+             */
+            flesh?: number;
             /**
              * Formers
              * @default [
@@ -6165,7 +6225,8 @@ export interface components {
          * @description A workshop's settings. The unit and gauge system decide how bare numbers are read.
          *
          *     ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
-         *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``.
+         *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
+         *     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
          */
         Shop_as_typed: {
             /**
@@ -6243,6 +6304,11 @@ export interface components {
              *     }
              */
             ease?: components["schemas"]["EaseBook_as_typed"];
+            /**
+             * Flesh
+             * @default 0.1
+             */
+            flesh?: number;
             /**
              * Formers
              * @default [
@@ -6443,7 +6509,7 @@ export interface components {
         };
         /**
          * SpacerCoil
-         * @description A short piece of a long coil; ``saw`` turns are lost at every cut.
+         * @description A short piece of a long coil; ``lost`` turns are lost at every cut.
          */
         SpacerCoil_as_typed: {
             /**
@@ -7072,7 +7138,7 @@ export interface components {
         };
         /**
          * Toggle
-         * @description Bar and ring of one wire; each has a small loop for the body.
+         * @description Bar and ring of one wire; each has a small loop for the body, the ring perhaps soldered.
          */
         Toggle_as_typed: {
             /**
@@ -7104,6 +7170,11 @@ export interface components {
              * @default 12
              */
             ring_pin?: string | number;
+            /**
+             * Soldered
+             * @default false
+             */
+            soldered?: boolean;
             /**
              * @description A wire size as above; blank for the wire of the piece.
              * @default null

@@ -1,6 +1,17 @@
 import { describe, expect, it } from "vitest";
 
-import { lengthText, roughMm, rulerTicks, showLength } from "./length";
+import {
+  inchStyle,
+  keptLengths,
+  lengthRange,
+  lengthText,
+  roughMm,
+  rulerTicks,
+  showLength,
+  typedLength,
+  typedLengths,
+  typedWithUnit,
+} from "./length";
 
 describe("a length for the eye", () => {
   it.each([
@@ -17,7 +28,9 @@ describe("a length for the eye", () => {
     [12.7, "", [1, 2], "1/2 in"],
     [190.5, "7", [1, 2], "7 1/2 in"],
     [161.925, "6", [3, 8], "6 3/8 in"],
-    // The last sixteenth rounds up into the next inch.
+    [172.24, "6", [25, 32], "6 25/32 in"],
+    [17.46, "", [11, 16], "11/16 in"],
+    // The last thirty-second rounds up into the next inch.
     [25.39, "1", undefined, "1 in"],
   ])("%f mm in inches", (mm, text, fraction, spoken) => {
     expect(showLength(mm, "in")).toEqual(fraction ? { text, fraction, spoken } : { text, spoken });
@@ -27,10 +40,19 @@ describe("a length for the eye", () => {
     expect(showLength(1.628, "in").text).toBe("0.064");
     expect(showLength(6.3, "in").fraction).toBeUndefined();
     expect(showLength(6.4, "in").fraction).toEqual([1, 4]);
+    expect(showLength(0, "in").text).toBe("0");
+  });
+
+  it("writes a column one way, whatever stands in it", () => {
+    expect(inchStyle([171.45, 12.7, 0, null])).toBe("fractions");
+    expect(inchStyle([171.45, 2])).toBe("decimals");
+    expect(lengthText(171.45, "in", 1, "decimals")).toBe("6.750");
+    expect(lengthText(2, "in", 1, "decimals")).toBe("0.079");
+    expect(lengthText(171.45, "mm", 1, "decimals")).toBe("171.4");
   });
 
   it("keeps the sign of a fraction below an inch", () => {
-    expect(lengthText(-12.7, "in")).toBe("− 1/2");
+    expect(lengthText(-12.7, "in")).toBe("−1/2");
     expect(lengthText(31.75, "in")).toBe("1 1/4");
     expect(lengthText(31.75, "mm", 2)).toBe("31.75");
   });
@@ -82,5 +104,66 @@ describe("where a slider stands", () => {
     ["nonsense", false, 0],
   ])("%s (inches: %s)", (typed, inches, mm) => {
     expect(roughMm(typed, inches)).toBeCloseTo(mm, 9);
+  });
+});
+
+describe("a field of a length", () => {
+  it.each([
+    // Text stands as it was typed.
+    ["158", "in", "158"],
+    ["6 3/4 in", "mm", "6 3/4 in"],
+    [undefined, "in", ""],
+    [null, "mm", ""],
+    // A number is millimetres.
+    [8, "mm", "8"],
+    [12.7, "in", "1/2"],
+    [171.45, "in", "6 3/4"],
+    // What is no thirty-second is written so that it reads back the same.
+    [40, "in", "1.575"],
+    [2.6, "in", "0.102"],
+    [0, "in", "0"],
+  ] as const)("%s on a bench in %s shows %s", (value, unit, shown) => {
+    expect(typedLength(value, unit)).toBe(shown);
+  });
+
+  it.each([0.4, 1.5, 2.6, 40, 60, 117.3, 1000])("reads %f back within 0.013 mm", (mm) => {
+    expect(Math.abs(roughMm(typedLength(mm, "in"), true) - mm)).toBeLessThan(0.0131);
+  });
+
+  it("fills in with its unit", () => {
+    expect(typedWithUnit(60, "mm")).toBe("60.0 mm");
+    expect(typedWithUnit(60, "in")).toBe("2.362 in");
+    expect(typedWithUnit(63.5, "in")).toBe("2 1/2 in");
+  });
+
+  it("says its range in one way", () => {
+    expect(lengthRange(2, 25, "mm")).toBe("2 – 25 mm");
+    expect(lengthRange(2, 25, "in")).toBe("0.079 – 0.984 in");
+    expect(lengthRange(12.7, 254, "in")).toBe("1/2 – 10 in");
+  });
+});
+
+describe("a list of lengths in one field", () => {
+  const steps = [40, 43, 46];
+
+  it("shows numbers in the maker's unit, all one way", () => {
+    expect(typedLengths(steps, "mm")).toEqual(["40", "43", "46"]);
+    expect(typedLengths(steps, "in")).toEqual(["1.575", "1.693", "1.811"]);
+    expect(typedLengths([25.4, 50.8, 44.45], "in")).toEqual(["1", "2", "1 3/4"]);
+    // One that is no fraction makes all of them decimals.
+    expect(typedLengths([25.4, 40], "in")).toEqual(["1.000", "1.575"]);
+  });
+
+  it("changes no other when one is added", () => {
+    expect(keptLengths("1.575, 1.693, 1.811, 2 3/4", steps, "in")).toEqual([40, 43, 46, "2 3/4"]);
+    expect(keptLengths("1.575, 1.811", steps, "in")).toEqual([40, 46]);
+    expect(keptLengths("40  43  46  70", steps, "mm")).toEqual([40, 43, 46, "70"]);
+    expect(keptLengths("40 43 46, 2 in", steps, "mm")).toEqual([40, 43, 46, "2 in"]);
+    expect(keptLengths("", steps, "in")).toEqual([]);
+  });
+
+  it("tells a fraction from the next length", () => {
+    expect(keptLengths("1 3/4 2 1/2 3", [], "in")).toEqual(["1 3/4", "2 1/2", "3"]);
+    expect(keptLengths("70 mm; 1/2 in", [], "in")).toEqual(["70 mm", "1/2 in"]);
   });
 });

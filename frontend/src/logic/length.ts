@@ -7,38 +7,125 @@ export interface Shown {
   spoken: string;
 }
 
-const MM_PER_INCH = 25.4;
+/** How inches are written where several stand in one column: one way for all of them. */
+export type InchStyle = "fractions" | "decimals";
+
+export const MM_PER_INCH = 25.4;
+const FINEST = 32;
+// Lengths shorter than this are written in decimals: a thirty-second is too coarse for them.
+const DECIMALS_UNDER_MM = MM_PER_INCH / 4;
 
 function gcd(a: number, b: number): number {
   return b === 0 ? a : gcd(b, a % b);
 }
 
-/** How a length is written: mm with decimals; inches to 1/16, thin things in decimals. */
-export function showLength(mm: number, unit: Unit, places = 1): Shown {
+function thin(mm: number): boolean {
+  const size = Math.abs(mm);
+  return size > 0 && size < DECIMALS_UNDER_MM;
+}
+
+/** How a column of lengths is written: decimals as soon as one of them is thin. */
+export function inchStyle(column: readonly (number | null | undefined)[]): InchStyle {
+  return column.some((mm) => mm != null && thin(mm)) ? "decimals" : "fractions";
+}
+
+/** How a length is written: mm with decimals; inches to 1/32, thin things in decimals. */
+export function showLength(mm: number, unit: Unit, places = 1, style?: InchStyle): Shown {
   const sign = mm < 0 ? "−" : "";
   const size = Math.abs(mm);
   if (unit === "mm") {
     const text = `${sign}${size.toFixed(places)}`;
     return { text, spoken: `${text} mm` };
   }
-  if (size < MM_PER_INCH / 4) {
-    const text = `${sign}${(size / MM_PER_INCH).toFixed(3)}`;
+  const inches = size / MM_PER_INCH;
+  if ((style ?? inchStyle([mm])) === "decimals") {
+    const text = `${sign}${inches.toFixed(3)}`;
     return { text, spoken: `${text} in` };
   }
-  const sixteenths = Math.round((size / MM_PER_INCH) * 16);
-  const whole = Math.floor(sixteenths / 16);
-  const rest = sixteenths % 16;
+  const parts = Math.round(inches * FINEST);
+  const whole = Math.floor(parts / FINEST);
+  const rest = parts % FINEST;
   if (rest === 0) return { text: `${sign}${whole}`, spoken: `${sign}${whole} in` };
-  const by = gcd(rest, 16);
-  const fraction: [number, number] = [rest / by, 16 / by];
+  const by = gcd(rest, FINEST);
+  const fraction: [number, number] = [rest / by, FINEST / by];
   const text = whole === 0 ? sign : `${sign}${whole}`;
-  return { text, fraction, spoken: `${text} ${fraction[0]}/${fraction[1]} in`.trim() };
+  return { text, fraction, spoken: `${joined(text, fraction)} in` };
 }
 
 /** Plain text of a length, for drawings. */
-export function lengthText(mm: number, unit: Unit, places = 1): string {
-  const { text, fraction } = showLength(mm, unit, places);
-  return fraction ? `${text} ${fraction[0]}/${fraction[1]}`.trim() : text;
+export function lengthText(mm: number, unit: Unit, places = 1, style?: InchStyle): string {
+  const { text, fraction } = showLength(mm, unit, places, style);
+  return fraction ? joined(text, fraction) : text;
+}
+
+function joined(text: string, [top, bottom]: [number, number]): string {
+  const apart = /\d$/.test(text) ? " " : "";
+  return `${text}${apart}${top}/${bottom}`;
+}
+
+/**
+ * What a field of a length shows. Text stands as it was typed; a number is millimetres, and is
+ * written so that it reads back the same in the unit that the field is read in.
+ */
+export function typedLength(value: unknown, unit: Unit, style?: InchStyle): string {
+  if (value === null || value === undefined) return "";
+  if (typeof value !== "number" || unit === "mm") return String(value);
+  const near = lengthText(value, unit, 1, "fractions");
+  const exact = Math.abs(value - readInches(near)) < 0.005;
+  return exact && style !== "decimals" ? near : lengthText(value, unit, 1, "decimals");
+}
+
+/** The least and the most of a length, as short as they can be written. */
+export function lengthRange(low: number, high: number, unit: Unit): string {
+  if (unit === "mm") return `${low} – ${high} mm`;
+  const style = inchStyle([low, high]);
+  return `${lengthText(low, unit, 1, style)} – ${lengthText(high, unit, 1, style)} in`;
+}
+
+/** A length as a maker would type it with its unit, for a field that is filled in for them. */
+export function typedWithUnit(mm: number, unit: Unit): string {
+  return unit === "mm" ? `${mm.toFixed(1)} mm` : `${typedLength(mm, unit)} in`;
+}
+
+/** Several numbers of one field, all written one way. */
+export function typedLengths(values: readonly (string | number)[], unit: Unit): string[] {
+  const alone = values.map((value) => typedLength(value, unit));
+  const mixed = values.some((value, i) => typeof value === "number" && alone[i]?.includes("."));
+  return mixed ? values.map((value) => typedLength(value, unit, "decimals")) : alone;
+}
+
+/**
+ * What a list of lengths is after it was edited as text: what was not touched stays what it was,
+ * so that adding one changes no other.
+ */
+export function keptLengths(
+  text: string,
+  before: readonly (string | number)[],
+  unit: Unit,
+): (string | number)[] {
+  const shown = typedLengths(before, unit);
+  const left = before.map((value, i) => ({ value, shown: shown[i] }));
+  return splitLengths(text, unit).map((token) => {
+    const at = left.findIndex((one) => one.shown === token);
+    return at < 0 ? token : (left.splice(at, 1)[0]?.value ?? token);
+  });
+}
+
+/** The lengths in a text: commas and semicolons part them, and blanks but that before a fraction. */
+function splitLengths(text: string, unit: Unit): string[] {
+  const rows = text.split(/[;]|,\s+|\s{2,}|\n/);
+  const words = rows.flatMap((row) =>
+    unit === "mm" ? row.split(/\s+(?!mm|cm|in\b)/) : row.split(/\s+(?!\d+\/\d|in\b|mm\b|")/),
+  );
+  return words.map((word) => word.trim()).filter(Boolean);
+}
+
+/** A length in inches as this module writes it, in mm. */
+function readInches(text: string): number {
+  return text
+    .split(" ")
+    .map((word) => word.split("/").map(Number))
+    .reduce((sum, [top = 0, bottom = 1]) => sum + (top / bottom) * MM_PER_INCH, 0);
 }
 
 /** The least room that a label and a tick want, in px. */
@@ -64,8 +151,9 @@ export function rulerTicks(length: number, unit: Unit, scale: number) {
 
 /** About how many mm a typed length is: only for where a slider's thumb stands. */
 export function roughMm(typed: unknown, inches: boolean): number {
+  if (typeof typed === "number") return typed;
   const text = String(typed);
   const number = Number.parseFloat(text) || 0;
-  const inUnit = typeof typed === "string" && (/in|"|″/.test(text) || (inches && !/m/.test(text)));
+  const inUnit = /in|"|″/.test(text) || (inches && !/m/.test(text));
   return inUnit ? number * MM_PER_INCH : number;
 }

@@ -3,21 +3,28 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ApiError, ask } from "../api/client";
 import { queries } from "../api/queries";
+import { useUnit } from "../hooks/useUnit";
+import { nearest } from "../logic/gauges";
+import { lengthText } from "../logic/length";
 import { Button } from "../ui/Button";
 import { Problem, TextField } from "../ui/TextField";
+
+const CELL = "border-b hairline py-0.5 text-right figures";
 
 /** What a size is called, what passes a hole, and both gauge systems side by side. */
 export function GaugeSense() {
   const { t } = useTranslation();
   const rows = useQuery(queries.gauges()).data ?? [];
   const rack = useQuery(queries.rack()).data?.stock ?? [];
+  const unit = useUnit();
   const [size, setSize] = useState("");
   const [hole, setHole] = useState("");
   const sense = useMutation({
     mutationFn: () => ask(api.POST("/api/gauges/sense", { body: { size, hole } })),
   });
   const found = sense.data;
-  const cell = "border-b hairline py-0.5 text-right figures";
+  const cell = CELL;
+  const units = unit === "mm" ? "mm · in" : "in · mm";
   const mine = (mm: number) =>
     rack.some((one) => one.awg && Math.abs((one.diameter_mm ?? 0) - mm) < 0.006);
   return (
@@ -33,14 +40,14 @@ export function GaugeSense() {
         <TextField
           label={t("gauges.size")}
           className="grow [&_input]:figures"
-          placeholder="0.9 mm"
+          placeholder={unit === "mm" ? "0.9 mm" : "0.036 in"}
           value={size}
           onText={setSize}
         />
         <TextField
           label={t("gauges.hole")}
           className="w-24 [&_input]:figures"
-          placeholder="1 mm"
+          placeholder={unit === "mm" ? "1 mm" : "0.04 in"}
           value={hole}
           onText={setHole}
         />
@@ -51,11 +58,10 @@ export function GaugeSense() {
       <Problem says={sense.error instanceof ApiError ? sense.error.details.detail : undefined} />
       {found && (
         <p className="leading-snug">
-          <span className="figures font-semibold">{found.diameter_mm.toFixed(3)} mm</span>{" "}
-          {t("gauges.near", {
-            awg: `${found.awg.number} AWG (${found.awg.diameter_mm.toFixed(2)})`,
-            swg: `${found.swg.number} SWG (${found.swg.diameter_mm.toFixed(2)})`,
-          })}
+          <span className="figures font-semibold">
+            {lengthText(found.diameter_mm, unit, 3, "decimals")} {unit}
+          </span>{" "}
+          {t("gauges.near", nearest(found, unit))}
           {found.through && (
             <span className="block">
               {t("gauges.through", { count: found.through.wires, hole })}
@@ -70,10 +76,10 @@ export function GaugeSense() {
               {t("gauges.number")}
             </th>
             <th scope="col" className={`${cell} font-normal`} colSpan={2}>
-              AWG, mm · in
+              AWG, {units}
             </th>
             <th scope="col" className={`${cell} font-normal`} colSpan={2}>
-              SWG, mm · in
+              SWG, {units}
             </th>
           </tr>
         </thead>
@@ -83,19 +89,27 @@ export function GaugeSense() {
               <th scope="row" className="border-b hairline py-0.5 text-left figures">
                 {row.number}
               </th>
-              <td className={`${cell} ${mine(row.awg_mm) ? "bg-tint font-bold" : ""}`}>
-                {row.awg_mm.toFixed(2)}
-              </td>
-              <td className={`${cell} text-muted`}>{row.awg_in.toFixed(3)}</td>
-              <td className={`${cell} ${mine(row.swg_mm) ? "bg-tint font-bold" : ""}`}>
-                {row.swg_mm.toFixed(2)}
-              </td>
-              <td className={`${cell} text-muted`}>{row.swg_in.toFixed(3)}</td>
+              <Sizes mm={row.awg_mm} mine={mine(row.awg_mm)} />
+              <Sizes mm={row.swg_mm} mine={mine(row.swg_mm)} />
             </tr>
           ))}
         </tbody>
       </table>
       <p className="text-[14px] text-muted">{t("gauges.mine")}</p>
     </div>
+  );
+}
+
+/** A diameter in the maker's unit, and beside it in the other. */
+function Sizes({ mm, mine }: { mm: number; mine: boolean }) {
+  const unit = useUnit();
+  const other = unit === "mm" ? "in" : "mm";
+  return (
+    <>
+      <td className={`${CELL} ${mine ? "bg-tint font-bold" : ""}`}>
+        {lengthText(mm, unit, 2, "decimals")}
+      </td>
+      <td className={`${CELL} text-muted`}>{lengthText(mm, other, 2, "decimals")}</td>
+    </>
   );
 }

@@ -2,6 +2,8 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ApiError, ask, type Rack, type StockLine } from "../api/client";
+import { useUnit } from "../hooks/useUnit";
+import { nearest } from "../logic/gauges";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
@@ -162,6 +164,7 @@ function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
 /** The wire between the jaws: is it the wire that the reel says? */
 function Calliper({ stock }: { stock: StockLine }) {
   const { t } = useTranslation();
+  const unit = useUnit();
   const [reading, setReading] = useState("");
   const calliper = useMutation({
     mutationFn: () =>
@@ -186,7 +189,7 @@ function Calliper({ stock }: { stock: StockLine }) {
         <TextField
           label={t("reels.across")}
           className="grow [&_input]:figures"
-          placeholder="0.81 mm"
+          placeholder={unit === "mm" ? "0.81 mm" : "0.032 in"}
           value={reading}
           onText={setReading}
         />
@@ -195,12 +198,7 @@ function Calliper({ stock }: { stock: StockLine }) {
         </Button>
       </div>
       {found && (
-        <p className="mt-1 text-[14px] text-muted">
-          {t("gauges.near", {
-            awg: `${found.awg.number} AWG (${found.awg.diameter_mm.toFixed(2)})`,
-            swg: `${found.swg.number} SWG (${found.swg.diameter_mm.toFixed(2)})`,
-          })}
-        </p>
+        <p className="mt-1 text-[14px] text-muted">{t("gauges.near", nearest(found, unit))}</p>
       )}
       <Problem says={says(sense.error)} />
     </form>

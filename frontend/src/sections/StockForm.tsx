@@ -1,9 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
-import type { StockLine } from "../api/client";
+import type { StockLine, Unit } from "../api/client";
 import { queries } from "../api/queries";
 import { useKept } from "../hooks/useKept";
+import { useUnit } from "../hooks/useUnit";
 import { asText } from "../logic/draft";
+import { typedLength } from "../logic/length";
 import { SectionFields } from "../stations/SectionFields";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
@@ -23,16 +25,21 @@ interface Props {
   onSend: (stock: StockTyped, kept: () => void) => void;
 }
 
+function isWire(kind: string): boolean {
+  return ["reel", "length", "offcut"].includes(kind);
+}
+
 /** What is known of something on the rack. */
 export function StockForm({ stock, says, busy, onSend }: Props) {
   const { t } = useTranslation();
   const metals = useQuery(queries.facts()).data?.metals ?? [];
-  const draft = useKept<StockTyped>(`stock.${stock?.id ?? "new"}`, () => before(stock));
+  const unit = useUnit();
+  const draft = useKept<StockTyped>(`stock.${stock?.id ?? "new"}`, () => before(stock, unit));
   const typed = draft.value;
   const section = (typed.section ?? null) as Record<string, unknown> | null;
   const set = (name: string, value: unknown) => draft.change({ ...typed, [name]: value });
   const kind = asText(typed.kind);
-  const wire = ["reel", "length", "offcut"].includes(kind);
+  const wire = isWire(kind);
   const field = (name: string, hint?: string) => (
     <TextField
       label={t(`stock.${name}`)}
@@ -63,7 +70,7 @@ export function StockForm({ stock, says, busy, onSend }: Props) {
       />
       {wire && (
         <>
-          <SectionFields section={section} onSection={(next) => set("section", next)} />
+          <SectionFields unit={unit} section={section} onSection={(next) => set("section", next)} />
           {!section && field("size")}
           <Select
             label={t("make_up.metal")}
@@ -93,19 +100,19 @@ export function StockForm({ stock, says, busy, onSend }: Props) {
   );
 }
 
-function before(stock: StockLine | undefined): StockTyped {
+function before(stock: StockLine | undefined, unit: Unit): StockTyped {
   if (!stock) return { kind: "reel", metal: "copper", temper: "half_hard" };
   const wire = stock.wire as Record<string, string> & { section?: unknown };
   return {
     kind: stock.kind,
     name: stock.name,
-    size: wire.size ?? asText(stock.size_mm),
+    size: wire.size ?? typedLength(stock.size_mm, unit),
     metal: wire.metal ?? "copper",
     temper: wire.temper ?? "half_hard",
     section: wire.section ?? null,
     tare: stock.tare_g ? asText(stock.tare_g) : "",
     price: asText(stock.price),
-    low: stock.low ? `${stock.low}` : "",
-    hole: asText(stock.hole_mm),
+    low: stock.low ? (isWire(stock.kind) ? typedLength(stock.low, unit) : `${stock.low}`) : "",
+    hole: typedLength(stock.hole_mm, unit),
   };
 }

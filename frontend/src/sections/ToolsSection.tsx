@@ -1,10 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { api, ApiError, ask, type ShopTyped, type ShopView } from "../api/client";
+import { api, ApiError, ask, type ShopTyped, type ShopView, type Unit } from "../api/client";
 import { queries } from "../api/queries";
 import { useKept } from "../hooks/useKept";
-import { asText, withValue } from "../logic/draft";
+import { asNumber, asText, withValue } from "../logic/draft";
+import { keptLengths, typedLength, typedLengths, typedWithUnit } from "../logic/length";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
@@ -103,7 +104,8 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
               />
             </div>
           </section>
-          <WireSettings draft={draft} onChange={set} />
+          <WireSettings draft={draft} unit={unit} onChange={set} />
+          <Flesh draft={draft} onChange={set} />
           <section>
             <h2 className="mb-1 text-lg">{t("tools.ease")}</h2>
             <p className="mb-2 text-sm text-muted">{t("tools.ease_why")}</p>
@@ -118,11 +120,14 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
             {WORDS.map((word) => (
               <div key={part + word} className="mb-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-2">
                 <span className="pb-2.5">{t(`ease.${word}`)}</span>
-                <NumberField
-                  label={`${t(`ease.${word}`)}, mm`}
-                  suffix="mm"
-                  value={draft.ease?.[part]?.fixed_mm?.[word]}
-                  onNumber={(value) => set(["ease", part, "fixed_mm", word], value)}
+                <TextField
+                  label={`${t(`ease.${word}`)}, ${unit}`}
+                  labelHidden
+                  suffix={unit}
+                  className="[&_input]:figures"
+                  inputMode="decimal"
+                  defaultValue={typedLength(draft.ease?.[part]?.fixed_mm?.[word], unit)}
+                  onText={(value) => set(["ease", part, "fixed_mm", word], value)}
                 />
                 <NumberField
                   label={`${t(`ease.${word}`)}, %`}
@@ -133,7 +138,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
               </div>
             ))}
           </section>
-          <Landmarks marks={draft.landmarks ?? []} onChange={set} />
+          <Landmarks marks={draft.landmarks ?? []} unit={unit} onChange={set} />
         </div>
       </div>
     </form>
@@ -160,11 +165,15 @@ function asTyped(shop: ShopView): ShopTyped {
 
 interface WireProps {
   draft: ShopTyped;
+  unit: Unit;
   onChange: (path: (string | number)[], value: unknown) => void;
 }
 
+// What holds where nothing was typed [mm].
+const USUAL = { keep_length: 60, sold_length: 1000 };
+
 /** What a remnant is worth keeping from, how wire is sold, and metals of the maker's own. */
-function WireSettings({ draft, onChange }: WireProps) {
+function WireSettings({ draft, unit, onChange }: WireProps) {
   const { t } = useTranslation();
   const metals = draft.metals ?? [];
   return (
@@ -177,8 +186,8 @@ function WireSettings({ draft, onChange }: WireProps) {
             label={t(`tools.${name}`)}
             className="[&_input]:figures"
             inputMode="decimal"
-            placeholder={name === "keep_length" ? "60 mm" : "1 m"}
-            value={asText(draft[name])}
+            placeholder={typedWithUnit(USUAL[name], unit)}
+            value={typedLength(draft[name], unit)}
             onText={(text) => onChange([name], text === "" ? undefined : text)}
           />
         ))}
@@ -244,14 +253,41 @@ function slug(name: string): string {
     .replace(/^[^a-z]+/, "own_");
 }
 
+/** How much a wrist's thin side gives when a cuff goes on. */
+function Flesh({ draft, onChange }: Omit<WireProps, "unit">) {
+  const { t } = useTranslation();
+  const share =
+    draft.flesh === undefined ? "" : asText(Math.round(Number(draft.flesh) * 1000) / 10);
+  return (
+    <TextField
+      label={t("tools.flesh")}
+      hint={t("tools.flesh_why")}
+      suffix="%"
+      className="[&_input]:figures"
+      inputMode="decimal"
+      placeholder="10"
+      defaultValue={share}
+      onText={(text) => {
+        const percent = asNumber(text);
+        onChange(["flesh"], typeof percent === "number" ? percent / 100 : percent);
+      }}
+    />
+  );
+}
+
 interface LandmarkProps {
+  unit: Unit;
   marks: NonNullable<ShopTyped["landmarks"]>;
   onChange: (path: (string | number)[], value: unknown) => void;
 }
 
 /** Places of the chest, so far below the shoulder points: what a fall is named by. */
-function Landmarks({ marks, onChange }: LandmarkProps) {
+function Landmarks({ marks, unit, onChange }: LandmarkProps) {
   const { t } = useTranslation();
+  const below = typedLengths(
+    marks.map((mark) => mark.below),
+    unit,
+  );
   return (
     <section>
       <h2 className="text-lg">{t("tools.landmarks")}</h2>
@@ -269,7 +305,8 @@ function Landmarks({ marks, onChange }: LandmarkProps) {
             labelHidden
             className="[&_input]:figures"
             inputMode="decimal"
-            value={String(mark.below)}
+            suffix={unit}
+            value={below[i]}
             onText={(below) => onChange(["landmarks", i, "below"], below)}
           />
         </div>
@@ -281,7 +318,7 @@ function Landmarks({ marks, onChange }: LandmarkProps) {
 interface ListProps {
   list: "formers" | "pins";
   tools: readonly Tool[];
-  unit: string;
+  unit: Unit;
   onChange: (path: (string | number)[], value: unknown) => void;
 }
 
@@ -321,14 +358,10 @@ function ToolList({ list, tools, unit, onChange }: ListProps) {
             >
               {t("tools.remove_short")}
             </Button>
-            <TextField
-              className="col-span-3 [&_input]:figures"
-              label={t("tools.steps")}
-              labelHidden
-              value={(tool.diameters as (string | number)[]).join("  ")}
-              onText={(text) =>
-                onChange([list, i, "diameters"], text.split(/\s\s*|,\s+|;/).filter(Boolean))
-              }
+            <Steps
+              tool={tool}
+              unit={unit}
+              onChange={(all) => onChange([list, i, "diameters"], all)}
             />
           </li>
         ))}
@@ -344,6 +377,35 @@ function ToolList({ list, tools, unit, onChange }: ListProps) {
     </section>
   );
 }
+
+interface StepsProps {
+  tool: Tool;
+  unit: Unit;
+  onChange: (diameters: (string | number)[]) => void;
+}
+
+/** The diameters of a tool as one line; those that are not touched stay exactly what they were. */
+function Steps({ tool, unit, onChange }: StepsProps) {
+  const { t } = useTranslation();
+  const [before] = useState(tool.diameters as (string | number)[]);
+  const [text, setText] = useState(() => typedLengths(before, unit).join(STEPS_APART[unit]));
+  return (
+    <TextField
+      className="col-span-3 [&_input]:figures"
+      label={t("tools.steps")}
+      labelHidden
+      suffix={unit}
+      value={text}
+      onText={(next) => {
+        setText(next);
+        onChange(keptLengths(next, before, unit));
+      }}
+    />
+  );
+}
+
+// A blank stands before a fraction too, so inches are parted by commas.
+const STEPS_APART = { mm: "  ", in: ", " };
 
 interface NumberProps {
   label: string;

@@ -1,7 +1,8 @@
 import { RadioGroup } from "radix-ui";
 import { useTranslation } from "react-i18next";
 import type { Brief, Plan } from "../api/client";
-import { asText } from "../logic/draft";
+import { typedLength, typedWithUnit } from "../logic/length";
+import { Column } from "../ui/Column";
 import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
 import { problemAt, type StationProps } from "./context";
@@ -26,11 +27,13 @@ export function EaseChoice({ brief, plan, problems, edit, shop, facts }: Station
   const part = facts.kinds.find((kind) => kind.kind === brief.piece.kind)?.worn_on ?? "wrist";
   const table = shop.shop.ease?.[part as "wrist"];
   const now = options.find((o) => o.ease.chosen)?.ease.value_mm;
-  const current = now === undefined ? "" : `${now.toFixed(1)} mm`;
+  const unit = brief.unit ?? "mm";
+  const current = now === undefined ? "" : typedWithUnit(now, unit);
   const inside = options.find((o) => o.ease.chosen)?.inside_girth_mm;
-  const copied = inside === undefined ? "" : `${inside.toFixed(1)} mm`;
+  const copied = inside === undefined ? "" : typedWithUnit(inside, unit);
   const choose = (key: string) => {
-    if (key === "finger") edit(["ease"], { school: "finger", finger: asText(table?.finger_mm) });
+    if (key === "finger")
+      edit(["ease"], { school: "finger", finger: typedLength(table?.finger_mm, unit) });
     else if (key === "copy") edit(["ease"], { school: "copy", inside_girth: copied });
     else if (key === "own") edit(["ease"], { school: "fixed", word: null, amount: current });
     else {
@@ -51,39 +54,41 @@ export function EaseChoice({ brief, plan, problems, edit, shop, facts }: Station
         onValueChange={choose}
         className="grid grid-cols-[auto_1fr_1fr] gap-1.5"
       >
-        <span />
-        <span className="text-sm text-muted">{t("ease.fixed")}</span>
-        <span className="text-sm text-muted">{t("ease.proportional")}</span>
-        {WORDS.map((word) => (
-          <EaseRow
-            key={word}
-            word={word}
-            cells={[
-              [`fixed:${word}`, find("fixed", word), null],
-              [
-                `proportional:${word}`,
-                find("proportional", word),
-                `${table?.percent?.[word] ?? ""} %`,
-              ],
-            ]}
+        <Column of={options.map((one) => one.ease.value_mm)}>
+          <span />
+          <span className="text-sm text-muted">{t("ease.fixed")}</span>
+          <span className="text-sm text-muted">{t("ease.proportional")}</span>
+          {WORDS.map((word) => (
+            <EaseRow
+              key={word}
+              word={word}
+              cells={[
+                [`fixed:${word}`, find("fixed", word), null],
+                [
+                  `proportional:${word}`,
+                  find("proportional", word),
+                  `${table?.percent?.[word] ?? ""} %`,
+                ],
+              ]}
+            />
+          ))}
+          <span className="self-center pr-1">{t("ease.other")}</span>
+          <EaseCell id="finger" label={t("ease.finger")} option={find("finger", null)} />
+          <EaseCell id="own" label={t("ease.own")} option={own} />
+          <span />
+          <EaseCell
+            id="copy"
+            label={t("ease.copy")}
+            option={options.find((o) => o.ease.school === "copy")}
+            wide
           />
-        ))}
-        <span className="self-center pr-1">{t("ease.other")}</span>
-        <EaseCell id="finger" label={t("ease.finger")} option={find("finger", null)} />
-        <EaseCell id="own" label={t("ease.own")} option={own} />
-        <span />
-        <EaseCell
-          id="copy"
-          label={t("ease.copy")}
-          option={options.find((o) => o.ease.school === "copy")}
-          wide
-        />
+        </Column>
       </RadioGroup.Root>
       {ease.school === "finger" && (
         <TextField
           className="mt-2"
           label={t("ease.finger_thick")}
-          value={asText(ease.finger)}
+          value={typedLength(ease.finger, unit)}
           problem={problemAt(problems, "ease", true)}
           onText={(finger) => edit(["ease", "finger"], finger)}
         />
@@ -92,7 +97,7 @@ export function EaseChoice({ brief, plan, problems, edit, shop, facts }: Station
         <TextField
           className="mt-2"
           label={t("ease.own_amount")}
-          value={asText(ease.amount)}
+          value={typedLength(ease.amount, unit)}
           problem={problemAt(problems, "ease", true)}
           onText={(amount) => edit(["ease", "amount"], amount)}
         />
@@ -101,7 +106,7 @@ export function EaseChoice({ brief, plan, problems, edit, shop, facts }: Station
         <TextField
           className="mt-2"
           label={t("ease.copy_girth")}
-          value={asText(ease.inside_girth)}
+          value={typedLength(ease.inside_girth, unit)}
           problem={problemAt(problems, "ease", true)}
           onText={(girth) => edit(["ease", "inside_girth"], girth)}
         />

@@ -2,8 +2,9 @@ import { useMutation } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Piece, type Plan } from "../api/client";
 import { SheetDrawing } from "../drawings/SheetDrawing";
-import { asText } from "../logic/draft";
+import { typedLength } from "../logic/length";
 import { Button } from "../ui/Button";
+import { Column } from "../ui/Column";
 import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
 import { YesNo } from "../ui/YesNo";
@@ -94,7 +95,7 @@ function Ask({ ask, brief, problems, edit }: StationProps & { ask: string }) {
       label={t(`fit.${ask}`)}
       inputMode="decimal"
       className="[&_input]:figures [&_input]:text-xl"
-      value={asText(tryon[ask])}
+      value={typedLength(tryon[ask], brief.unit ?? "mm")}
       problem={problemAt(problems, `tryon.${ask}`)}
       onText={set}
     />
@@ -123,19 +124,21 @@ function Answer({ answer }: { answer: PuttingRight }) {
             </tr>
           </thead>
           <tbody>
-            {(answer.changes ?? []).map((change) => (
-              <tr key={change.label} className="border-t hairline">
-                <th scope="row" className="py-1.5 text-left font-normal">
-                  {change.label}
-                </th>
-                <td className="text-right">
-                  <Figure mm={change.before_mm} />
-                </td>
-                <td className="text-right text-lg font-semibold">
-                  <Figure mm={change.after_mm} />
-                </td>
-              </tr>
-            ))}
+            <Column of={(answer.changes ?? []).flatMap((one) => [one.before_mm, one.after_mm])}>
+              {(answer.changes ?? []).map((change) => (
+                <tr key={change.label} className="border-t hairline">
+                  <th scope="row" className="py-1.5 text-left font-normal">
+                    {change.label}
+                  </th>
+                  <td className="text-right">
+                    <Figure mm={change.before_mm} />
+                  </td>
+                  <td className="text-right text-lg font-semibold">
+                    <Figure mm={change.after_mm} />
+                  </td>
+                </tr>
+              ))}
+            </Column>
           </tbody>
         </table>
       )}

@@ -2,6 +2,7 @@ import { useTranslation } from "react-i18next";
 import type { Plan } from "../api/client";
 import { SheetDrawing } from "../drawings/SheetDrawing";
 import { AdviceList } from "../ui/AdviceList";
+import { Column } from "../ui/Column";
 import { Figure } from "../ui/Figure";
 import type { StationProps } from "./context";
 import { StepList } from "./StepList";
@@ -52,6 +53,10 @@ function GoneSteps({ piece }: StationProps) {
 function FormerTable({ plan }: { plan: Plan }) {
   const { t } = useTranslation();
   const cell = "border-b hairline py-1.5 pr-3 text-left";
+  const every = [
+    ...plan.formers.flatMap((one) => [one.former_mm, one.tool_mm, one.result_mm]),
+    ...plan.bends.flatMap((one) => [one.pin, one.tool_mm, one.opens_to_mm]),
+  ];
   return (
     <table className="w-full text-[15px]">
       <thead className="text-sm text-muted">
@@ -64,48 +69,50 @@ function FormerTable({ plan }: { plan: Plan }) {
         </tr>
       </thead>
       <tbody>
-        {plan.formers.map((former) => (
-          <tr key={former.target_mm}>
-            <th scope="row" className={`${cell} font-semibold`}>
-              {t("form.body")}
-            </th>
-            <td className={cell}>
-              <Figure mm={former.former_mm} />
-            </td>
-            <td className={cell}>
-              {former.tool_mm ? (
-                <>
-                  <Figure mm={former.tool_mm} className="font-semibold" /> {former.tool}
-                </>
-              ) : (
-                "–"
-              )}
-            </td>
-            <td className={cell}>{former.result_mm ? <Figure mm={former.result_mm} /> : "–"}</td>
-          </tr>
-        ))}
-        {plan.bends.map((bend) => (
-          <tr key={bend.id}>
-            <th scope="row" className={`${cell} font-semibold`}>
-              {bend.label}
-            </th>
-            <td className={cell}>
-              <Figure mm={bend.pin} />
-            </td>
-            <td className={cell}>
-              {bend.tool_mm ? (
-                <>
-                  <Figure mm={bend.tool_mm} className="font-semibold" /> {bend.tool}
-                </>
-              ) : (
-                "–"
-              )}
-            </td>
-            <td className={cell}>
-              <Figure mm={bend.opens_to_mm} places={2} />
-            </td>
-          </tr>
-        ))}
+        <Column of={every}>
+          {plan.formers.map((former) => (
+            <tr key={former.target_mm}>
+              <th scope="row" className={`${cell} font-semibold`}>
+                {t("form.body")}
+              </th>
+              <td className={cell}>
+                <Figure mm={former.former_mm} />
+              </td>
+              <td className={cell}>
+                {former.tool_mm ? (
+                  <>
+                    <Figure mm={former.tool_mm} className="font-semibold" /> {former.tool}
+                  </>
+                ) : (
+                  "–"
+                )}
+              </td>
+              <td className={cell}>{former.result_mm ? <Figure mm={former.result_mm} /> : "–"}</td>
+            </tr>
+          ))}
+          {plan.bends.map((bend) => (
+            <tr key={bend.id}>
+              <th scope="row" className={`${cell} font-semibold`}>
+                {bend.label}
+              </th>
+              <td className={cell}>
+                <Figure mm={bend.pin} />
+              </td>
+              <td className={cell}>
+                {bend.tool_mm ? (
+                  <>
+                    <Figure mm={bend.tool_mm} className="font-semibold" /> {bend.tool}
+                  </>
+                ) : (
+                  "–"
+                )}
+              </td>
+              <td className={cell}>
+                <Figure mm={bend.opens_to_mm} places={2} />
+              </td>
+            </tr>
+          ))}
+        </Column>
       </tbody>
     </table>
   );

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import { SheetDrawing } from "../drawings/SheetDrawing";
-import { asText } from "../logic/draft";
+import { roughMm } from "../logic/length";
+import { Column } from "../ui/Column";
 import { AdviceList } from "../ui/AdviceList";
 import { Figure } from "../ui/Figure";
 import { Problem } from "../ui/TextField";
@@ -77,20 +78,25 @@ function PinChoice({ brief, edit, shop }: StationProps) {
   const pins = [...new Set((shop.shop.pins ?? []).flatMap((tool) => tool.diameters))]
     .map(Number)
     .sort((a, b) => a - b);
-  const typed = asText((brief.piece as Record<string, unknown>).loop_pin ?? "");
+  const typed = roughMm(
+    (brief.piece as Record<string, unknown>).loop_pin ?? "",
+    brief.unit === "in",
+  );
   return (
     <div role="group" aria-label={t("make_up.pins")} className="flex flex-wrap gap-1.5">
-      {pins.map((pin) => (
-        <button
-          key={pin}
-          type="button"
-          className="figures min-h-[44px] min-w-[44px] rounded-sm border hairline bg-panel px-2 hover:border-ink aria-pressed:border-accent aria-pressed:bg-tint aria-pressed:ring-2 aria-pressed:ring-accent"
-          aria-pressed={Number.parseFloat(typed) === pin}
-          onClick={() => edit(["piece", "loop_pin"], `${pin} mm`)}
-        >
-          <Figure mm={pin} />
-        </button>
-      ))}
+      <Column of={pins}>
+        {pins.map((pin) => (
+          <button
+            key={pin}
+            type="button"
+            className="figures min-h-[44px] min-w-[44px] rounded-sm border hairline bg-panel px-2 hover:border-ink aria-pressed:border-accent aria-pressed:bg-tint aria-pressed:ring-2 aria-pressed:ring-accent"
+            aria-pressed={Math.abs(typed - pin) < 0.005}
+            onClick={() => edit(["piece", "loop_pin"], pin)}
+          >
+            <Figure mm={pin} />
+          </button>
+        ))}
+      </Column>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import type { Brief, Facts } from "../api/client";
 import { asNumber, asText } from "../logic/draft";
+import { typedLength } from "../logic/length";
 import { Select } from "../ui/Select";
 import { TextField } from "../ui/TextField";
 import { problemAt, type StationProps } from "./context";
@@ -95,16 +96,16 @@ export function KindSelect({ label, facts, value, onChoose, className = "" }: Ki
 function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: Choice }) {
   const { t } = useTranslation();
   const typed = (brief.piece as Typed)[choice.name];
-  const label = t(`piece_choice.${choice.name}`);
+  const label = t(`piece_choice.${choice.name}`, { defaultValue: choice.says });
   const set = (value: unknown) => edit(["piece", choice.name], value);
   if (choice.type === "option") {
     return (
       <Select
         label={label}
         value={asText(typed ?? choice.default)}
-        options={(choice.options ?? []).map((value) => ({
+        options={(choice.options ?? []).map((value, i) => ({
           value,
-          label: t(`option.${choice.name}.${value}`),
+          label: t(`option.${choice.name}.${value}`, { defaultValue: choice.labels?.[i] ?? value }),
         }))}
         onChoose={set}
       />
@@ -124,14 +125,15 @@ function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: C
     );
   }
   const length = choice.type === "length";
-  const inches = brief.unit === "in";
+  const write = (value: unknown) =>
+    length ? typedLength(value, brief.unit ?? "mm") : asText(value);
   return (
     <TextField
       label={label}
       inputMode="decimal"
       className="[&_input]:figures"
-      placeholder={length && inches ? `${choice.default} mm` : asText(choice.default)}
-      value={asText(typed)}
+      placeholder={write(choice.default)}
+      value={write(typed)}
       problem={problemAt(problems, `piece.${choice.name}`)}
       onText={(text) => set(length ? text : asNumber(text))}
     />

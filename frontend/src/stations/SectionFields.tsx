@@ -1,18 +1,20 @@
 import { useTranslation } from "react-i18next";
+import type { Unit } from "../api/client";
 import { asNumber, asText } from "../logic/draft";
+import { typedLength } from "../logic/length";
 import { Select } from "../ui/Select";
 import { TextField } from "../ui/TextField";
 
 type Section = Record<string, unknown>;
 
-/** What each section is asked for, and what it starts with. */
+/** What each section is asked for, and what it starts with; lengths in mm. */
 const START: Record<string, Section> = {
   round: {},
-  square: { side: "2 mm" },
-  half_round: { flat: "4 mm" },
-  flat: { width: "3.5 mm", thickness: "1.9 mm", edges: "rounded" },
-  patterned: { width: "5 mm", thickness: "1 mm", fills: 0.8 },
-  twisted: { strands: 2, strand: "1 mm", pitch: "6 mm" },
+  square: { side: 2 },
+  half_round: { flat: 4 },
+  flat: { width: 3.5, thickness: 1.9, edges: "rounded" },
+  patterned: { width: 5, thickness: 1, fills: 0.8 },
+  twisted: { strands: 2, strand: 1, pitch: 6 },
 };
 const OPTIONS: Record<string, readonly (string | number)[]> = {
   edges: ["rounded", "sharp"],
@@ -22,12 +24,14 @@ const OPTIONS: Record<string, readonly (string | number)[]> = {
 interface Props {
   /** As typed; null for round wire. */
   section: Section | null;
+  /** The unit that a bare number is read in. */
+  unit: Unit;
   problem?: (field: string) => string | undefined;
   onSection: (section: Section | null) => void;
 }
 
 /** The section of a wire, and the figures that it needs. */
-export function SectionFields({ section, problem, onSection }: Props) {
+export function SectionFields({ section, unit, problem, onSection }: Props) {
   const { t } = useTranslation();
   const shape = asText(section?.shape) || "round";
   return (
@@ -61,7 +65,7 @@ export function SectionFields({ section, problem, onSection }: Props) {
               label={t(`section.${name}`)}
               className="[&_input]:figures"
               inputMode="decimal"
-              value={asText(section[name])}
+              value={name === "fills" ? asText(section[name]) : typedLength(section[name], unit)}
               problem={problem?.(name)}
               onText={(text) => set(name === "fills" ? asNumber(text) : text)}
             />

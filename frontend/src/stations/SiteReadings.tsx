@@ -2,7 +2,7 @@ import { useTranslation } from "react-i18next";
 import type { BodyMeasure, Measure, Reading } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
 import { asText } from "../logic/draft";
-import { lengthText } from "../logic/length";
+import { lengthText, typedLength } from "../logic/length";
 import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
 import { Select } from "../ui/Select";
@@ -14,6 +14,7 @@ const SLOTS = [0, 1, 2];
 export function SiteReadings(props: StationProps & { site: string; onLook: () => void }) {
   const { onLook, site, brief, plan, problems, facts, edit } = props;
   const { t } = useTranslation();
+  const unit = brief.unit ?? "mm";
   const measure: Measure = brief.measures?.[site] ?? {};
   const readings = measure.readings ?? [];
   const kind = facts.sites.find((one) => one.id === site)?.kind ?? "girth";
@@ -43,7 +44,7 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
             className="text-lg [&_input]:figures [&_input]:px-1.5 [&_input]:text-right"
             placeholder="–"
             inputMode="decimal"
-            value={asText(readings[i]?.value)}
+            value={typedLength(readings[i]?.value, unit)}
             aria-invalid={problemAt(problems, `${field}.readings.${i}.value`) ? true : undefined}
             onText={(value) => change({ value, taken: new Date().toISOString() }, i)}
           />
@@ -61,8 +62,8 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
         <TextField
           className="mt-2"
           label={t("measure.thickness")}
-          value={asText(readings[0]?.thickness)}
-          placeholder={String(how.thickness)}
+          value={typedLength(readings[0]?.thickness, unit)}
+          placeholder={typedLength(how.thickness, unit)}
           onText={(thickness) => changeAll({ thickness })}
         />
       )}
@@ -70,7 +71,7 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
         <TextField
           className="mt-2"
           label={t("measure.piece_ease")}
-          value={asText(readings[0]?.ease)}
+          value={typedLength(readings[0]?.ease, unit)}
           onText={(ease) => changeAll({ ease })}
         />
       )}

@@ -1,6 +1,7 @@
 import { ToggleGroup } from "radix-ui";
 import { useTranslation } from "react-i18next";
 import { asText } from "../logic/draft";
+import { typedLength } from "../logic/length";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
 import { problemAt, type StationProps } from "./context";
@@ -34,6 +35,8 @@ export function WireChoice({ brief, plan, problems, edit }: StationProps) {
   );
 }
 
+// What an allowance is where none was typed [mm].
+const USUAL: Record<string, number> = { trim: 1.5, margin: 0, shortest: 0, longest: 1500 };
 const SCHOOLS = ["exact", "fixed", "sample", "record"] as const;
 
 /** What is added to a cut, and by which school. */
@@ -41,6 +44,7 @@ export function Allowances({ brief, problems, edit }: StationProps) {
   const { t } = useTranslation();
   const cutting = brief.cutting ?? {};
   const school = cutting.school ?? "fixed";
+  const unit = brief.unit ?? "mm";
   const field = (
     name: "trim" | "margin" | "sample_pin" | "sample_took" | "shortest" | "longest",
   ) => (
@@ -48,8 +52,8 @@ export function Allowances({ brief, problems, edit }: StationProps) {
       label={t(`make_up.${name}`)}
       className="[&_input]:figures"
       inputMode="decimal"
-      placeholder={{ trim: "1.5", margin: "0", shortest: "0", longest: "1500" }[name as string]}
-      value={asText(cutting[name])}
+      placeholder={typedLength(USUAL[name], unit)}
+      value={typedLength(cutting[name], unit)}
       problem={problemAt(problems, `cutting.${name}`)}
       onText={(text) => edit(["cutting", name], text === "" ? undefined : text)}
     />
@@ -60,7 +64,7 @@ export function Allowances({ brief, problems, edit }: StationProps) {
         {t("make_up.allowances")}
         <span className="ml-2 font-normal text-muted">
           {t("make_up.allowances_are", {
-            trim: asText(cutting.trim ?? "1.5"),
+            trim: typedLength(cutting.trim ?? USUAL.trim, unit),
             school: t(`school_of_margin.${school}`),
           })}
         </span>
@@ -97,6 +101,7 @@ export function SectionChoice({ brief, problems, edit }: StationProps) {
   return (
     <div className="grid grid-cols-2 items-end gap-3">
       <SectionFields
+        unit={brief.unit ?? "mm"}
         section={(brief.wire.section ?? null) as Record<string, unknown> | null}
         problem={(name) => problemAt(problems, `wire.section.${name}`)}
         onSection={(section) => edit(["wire", "section"], section)}

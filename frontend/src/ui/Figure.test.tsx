@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { renderToStaticMarkup } from "react-dom/server";
 import { expect, it, vi } from "vitest";
 
+import { Column } from "./Column";
 import { Figure } from "./Figure";
 
 const unit = vi.hoisted(() => ({ now: "mm" as "mm" | "in" }));
@@ -22,8 +23,20 @@ it("writes millimetres to the places asked for", () => {
 });
 
 it("writes fractions of an inch as fractions", () => {
-  expect(shown(<Figure mm={190.5} unit />, "in")).toBe("7 1⁄2in");
+  // Read out as 1/2; seen as one over two.
+  expect(shown(<Figure mm={190.5} unit />, "in")).toBe("7 1/212in");
+  expect(shown(<Figure mm={17.46} />, "in")).toBe(" 11/161116");
   expect(shown(<Figure mm={177.8} />, "in")).toBe("7");
+});
+
+it("writes inches of one column one way", () => {
+  const column = (
+    <Column of={[171.45, 1.6]}>
+      <Figure mm={171.45} /> <Figure mm={1.6} />
+    </Column>
+  );
+  expect(shown(column, "in")).toBe("6.750 0.063");
+  expect(shown(column)).toBe("171.4 1.6");
 });
 
 it("signs both ways where a sign matters", () => {

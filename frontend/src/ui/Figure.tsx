@@ -1,5 +1,6 @@
 import { useUnit } from "../hooks/useUnit";
 import { showLength } from "../logic/length";
+import { useInchStyle } from "./Column";
 
 interface Props {
   mm: number;
@@ -10,22 +11,33 @@ interface Props {
   className?: string;
 }
 
-/** A length in the workshop's unit; fractions of an inch are set as fractions. */
+/** A length in the workshop's unit; a fraction of an inch stands stacked, as high as its whole. */
 export function Figure({ mm, places = 1, unit = false, signed = false, className = "" }: Props) {
   const shown = useUnit();
-  const { text, fraction } = showLength(mm, shown, places);
+  const { text, fraction, spoken } = showLength(mm, shown, places, useInchStyle());
   return (
     <span className={`figures whitespace-nowrap ${className}`}>
       {signed && mm >= 0 && "+ "}
       {signed && mm < 0 ? `− ${text.replace("−", "")}` : text}
-      {fraction && (
-        <>
-          {" "}
-          <sup className="text-[0.6em]">{fraction[0]}</sup>⁄
-          <sub className="bottom-0 text-[0.6em]">{fraction[1]}</sub>
-        </>
-      )}
+      {fraction && <Fraction of={fraction} spoken={spoken} />}
       {unit && <span className="ml-1 text-[max(0.45em,13px)] font-normal">{shown}</span>}
     </span>
+  );
+}
+
+/** Numerator over denominator; together they are as high as the digits beside them, or higher. */
+function Fraction({ of: [top, bottom], spoken }: { of: [number, number]; spoken: string }) {
+  const number = "block text-center text-[max(0.56em,12px)] leading-[1.02]";
+  return (
+    <>
+      <span className="sr-only"> {spoken.split(" ").slice(-2)[0]}</span>
+      <span
+        aria-hidden="true"
+        className="ml-[0.12em] inline-block min-w-[0.8em] align-middle tracking-normal"
+      >
+        <span className={`${number} border-b-[max(1px,0.05em)] border-current`}>{top}</span>
+        <span className={number}>{bottom}</span>
+      </span>
+    </>
   );
 }

@@ -1,7 +1,11 @@
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import type { Plan } from "../api/client";
+import type { TFunction } from "i18next";
+import type { Plan, Unit } from "../api/client";
 import { usePointed } from "../hooks/usePointed";
+import { useUnit } from "../hooks/useUnit";
+import { lengthText } from "../logic/length";
+import { Column } from "./Column";
 import { Figure } from "./Figure";
 
 type Line = Plan["ledger"][number];
@@ -14,13 +18,13 @@ export function Ledger({ plan }: { plan: Plan | null }) {
     <div className="space-y-6">
       {groups(plan.ledger).map((lines, i) => (
         <section key={lines[0]?.id}>
-          <h2 className="mb-1 text-lg">
-            {t(i === 0 ? "ledger.length" : [`ledger.${lastId(lines)}`, "ledger.more"])}
-          </h2>
+          <h2 className="mb-1 text-lg">{heading(lines, i, t)}</h2>
           <ol>
-            {lines.map((line) => (
-              <LedgerRow key={line.id} line={line} />
-            ))}
+            <Column of={plan.ledger.map((line) => line.value_mm)}>
+              {lines.map((line) => (
+                <LedgerRow key={line.id} line={line} />
+              ))}
+            </Column>
           </ol>
         </section>
       ))}
@@ -38,13 +42,18 @@ function groups(ledger: readonly Line[]): Line[][] {
   return found.filter((group) => group.length > 0);
 }
 
-function lastId(lines: Line[]): string {
-  return lines.at(-1)?.id ?? "";
+/** What a group of lines adds up to. */
+function heading(lines: Line[], place: number, t: TFunction): string {
+  if (place === 0) return t("ledger.length");
+  const last = lines.at(-1);
+  if (!last?.total) return t("ledger.besides");
+  return t(`ledger.${last.id}`, { defaultValue: t("ledger.adds_to", { what: last.label }) });
 }
 
 function LedgerRow({ line }: { line: Line }) {
   const { t } = useTranslation();
   const { lines, point } = usePointed();
+  const unit = useUnit();
   const [open, setOpen] = useState(false);
   const grand = line.total && !line.adds_to;
   const weight = line.total ? "font-semibold" : "";
@@ -77,7 +86,7 @@ function LedgerRow({ line }: { line: Line }) {
             <div key={name} className="contents">
               <dt className="text-muted">{t(`inputs.${name}`, { defaultValue: name })}</dt>
               <dd className="figures">
-                {typeof value === "number" ? Number(value.toFixed(3)) : value}
+                {typeof value === "number" ? inputText(name, value, unit) : value}
               </dd>
             </div>
           ))}
@@ -85,4 +94,13 @@ function LedgerRow({ line }: { line: Line }) {
       )}
     </li>
   );
+}
+
+// What a rule is given that is no length.
+const PLAIN = new Set(["turns", "share", "count", "runs", "percent", "parameter", "readings"]);
+
+/** A figure that a rule used: a length in the maker's unit, anything else as it is. */
+function inputText(name: string, value: number, unit: Unit): string {
+  if (PLAIN.has(name) || unit === "mm") return String(Number(value.toFixed(3)));
+  return `${lengthText(value, unit)} in`;
 }

@@ -122,19 +122,21 @@ export function ComposedMakeUp(props: StationProps) {
           parts={facts.parts}
           sheet={list === "entries" ? sheet : undefined}
           colour={colour}
+          unit={brief.unit ?? "mm"}
+          mirrored={list === "entries" && Boolean(piece.mirrored ?? kind?.defaults.mirrored)}
           selected={selected}
           onSelect={select}
           onChange={setEntries}
         />
       </div>
       <div className="space-y-3">
-        <div role="group" aria-label={t("sequence.panels")} className="flex flex-wrap gap-1">
+        <div role="group" aria-label={t("sequence.panels")} className="flex justify-between">
           {PANELS.map((one) => (
             <button
               key={one}
               type="button"
               aria-pressed={panel === one}
-              className="min-h-[44px] border-b-[3px] border-transparent px-2 text-[15.5px] font-medium hover:border-hair aria-pressed:border-accent"
+              className="min-h-[44px] border-b-[3px] border-transparent px-1.5 text-[15.5px] font-medium hover:border-hair aria-pressed:border-accent"
               onClick={() => setPanel(one)}
             >
               {t(`sequence.panel.${one}`)}
@@ -181,7 +183,7 @@ export function ComposedMakeUp(props: StationProps) {
             value={piece}
             at="piece"
             problems={problems}
-            inches={brief.unit === "in"}
+            unit={brief.unit ?? "mm"}
             onSet={(name, value) => edit(["piece", name], value)}
           />
         )}
@@ -236,7 +238,7 @@ function PiecePanel({ typed, ...props }: PanelProps) {
         value={typed}
         at="piece"
         problems={problems}
-        inches={inches}
+        unit={brief.unit ?? "mm"}
         onSet={(name, value) => edit(["piece", name], value)}
       />
       <AdviceList
@@ -312,12 +314,13 @@ function ClosurePanel({ typed, ...props }: PanelProps) {
         value={closure}
         at="piece.closure"
         problems={problems}
-        inches={brief.unit === "in"}
+        unit={brief.unit ?? "mm"}
         onSet={(name, value) => edit(["piece", "closure"], { ...closure, [name]: value })}
       />
       {shelf && "moves" in shelf.defaults && (
         <OwnMoves
           {...{ facts, shop, problems }}
+          unit={brief.unit ?? "mm"}
           part={closure}
           defaults={shelf?.defaults}
           at="piece.closure"

@@ -1,5 +1,5 @@
 import { useTranslation } from "react-i18next";
-import type { Facts, Sheet } from "../../api/client";
+import type { Facts, Sheet, Unit } from "../../api/client";
 import type { Stroke } from "../../drawings/frame";
 import { PartPicture } from "../../drawings/PartPicture";
 import {
@@ -17,6 +17,7 @@ import {
   type Path,
 } from "../../logic/sequence";
 import { asText } from "../../logic/draft";
+import { typedLength } from "../../logic/length";
 import { Button } from "../../ui/Button";
 
 interface Props {
@@ -24,13 +25,18 @@ interface Props {
   parts: Facts["parts"];
   sheet: Sheet | undefined;
   colour: string;
+  /** The unit that a bare number is read in. */
+  unit: Unit;
+  /** Whether what is listed lies on both sides of a middle. */
+  mirrored: boolean;
   selected: Path | null;
   onSelect: (path: Path | null) => void;
   onChange: (entries: Entry[]) => void;
 }
 
 /** The sequence entry by entry; everything that the buttons do, keys do too. */
-export function EntryList({ entries, parts, sheet, colour, selected, onSelect, onChange }: Props) {
+export function EntryList(props: Props) {
+  const { entries, parts, sheet, colour, unit, mirrored, selected, onSelect, onChange } = props;
   const { t } = useTranslation();
   const rows = listed(entries);
   const step = (by: number) => {
@@ -78,6 +84,8 @@ export function EntryList({ entries, parts, sheet, colour, selected, onSelect, o
             parts={parts}
             strokes={drawn(sheet, entry)}
             colour={colour}
+            unit={unit}
+            mirrored={mirrored && path.length === 1}
             chosen={samePath(path, selected)}
             onSelect={() => onSelect(path)}
             onTimes={(times) => onChange(changed(entries, path, { times }))}
@@ -103,11 +111,12 @@ function drawn(sheet: Sheet | undefined, entry: Entry): readonly Stroke[] | unde
 }
 
 /** What tells one bead or stem from another: its sizes as typed. */
-function sizes(part: Part | null | undefined): string {
+function sizes(part: Part | null | undefined, unit: Unit): string {
   const told = ["bead", "stem", "core", "pin", "length"].map((name) => part?.[name]);
   const first = told.find((value) => value != null && value !== "");
   const links = part?.links ?? part?.strands ?? part?.turns;
-  return [first, links != null ? `× ${asText(links)}` : ""].map(asText).filter(Boolean).join(" ");
+  const counted = links != null ? `× ${asText(links)}` : "";
+  return [typedLength(first, unit), counted].filter(Boolean).join(" ");
 }
 
 interface RowProps {
@@ -116,6 +125,8 @@ interface RowProps {
   parts: Facts["parts"];
   strokes: readonly Stroke[] | undefined;
   colour: string;
+  unit: Unit;
+  mirrored: boolean;
   chosen: boolean;
   onSelect: () => void;
   onTimes: (times: number) => void;
@@ -123,7 +134,8 @@ interface RowProps {
 }
 
 function EntryRow(props: RowProps) {
-  const { entry, path, parts, strokes, colour, chosen, onSelect, onTimes, onDrop } = props;
+  const { entry, path, parts, strokes, colour, unit, mirrored } = props;
+  const { chosen, onSelect, onTimes, onDrop } = props;
   const { t } = useTranslation();
   const shelf = parts.find((part) => part.kind === entry.part?.kind);
   const times = entry.times ?? 1;
@@ -154,7 +166,12 @@ function EntryRow(props: RowProps) {
           <span className="w-[52px] text-center text-lg text-muted">( )</span>
         )}
         <span className="min-w-0 leading-tight">
-          {name} <span className="figures text-[15px] text-muted">{sizes(entry.part)}</span>
+          {name} <span className="figures text-[15px] text-muted">{sizes(entry.part, unit)}</span>
+          {mirrored && times > 0 && (
+            <span className="block text-[13px] text-muted">
+              {t("sequence.both_sides", { count: times, all: 2 * times })}
+            </span>
+          )}
           {entry.fill && (
             <span className="block text-[13px] text-muted">{t("sequence.fills")}</span>
           )}

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
-import type { Facts, FieldProblem } from "../../api/client";
+import type { Facts, FieldProblem, Unit } from "../../api/client";
 import { asNumber, asText } from "../../logic/draft";
+import { lengthRange, typedLength } from "../../logic/length";
 import { Select } from "../../ui/Select";
 import { TextField } from "../../ui/TextField";
 import { problemAt } from "../context";
@@ -13,12 +14,13 @@ interface Props {
   /** Dotted path of the value in the brief, for what is wrong with it. */
   at: string;
   problems: readonly FieldProblem[];
-  inches: boolean;
+  /** The unit that a bare number is read in. */
+  unit: Unit;
   onSet: (name: string, value: unknown) => void;
 }
 
 /** The choices of a part, closure or piece, asked as it declares them. */
-export function Fields({ choices, value, at, problems, inches, onSet }: Props) {
+export function Fields({ choices, value, at, problems, unit, onSet }: Props) {
   return (
     <div className="grid grid-cols-[repeat(auto-fill,minmax(148px,1fr))] items-start gap-x-3 gap-y-2">
       {choices.map((choice) => (
@@ -26,7 +28,7 @@ export function Fields({ choices, value, at, problems, inches, onSet }: Props) {
           key={choice.name}
           choice={choice}
           typed={value[choice.name]}
-          inches={inches}
+          unit={unit}
           problem={problemAt(problems, `${at}.${choice.name}`, true)}
           onSet={(next) => onSet(choice.name, next)}
         />
@@ -38,12 +40,13 @@ export function Fields({ choices, value, at, problems, inches, onSet }: Props) {
 interface OneProps {
   choice: Choice;
   typed: unknown;
-  inches: boolean;
+  /** The unit that a bare number is read in. */
+  unit: Unit;
   problem: string | undefined;
   onSet: (value: unknown) => void;
 }
 
-function OneField({ choice, typed, inches, problem, onSet }: OneProps) {
+function OneField({ choice, typed, unit, problem, onSet }: OneProps) {
   const { t } = useTranslation();
   const label = choice.says || t(`piece_choice.${choice.name}`);
   if (choice.type === "option") {
@@ -71,25 +74,26 @@ function OneField({ choice, typed, inches, problem, onSet }: OneProps) {
     );
   }
   const whole = choice.type === "whole" || choice.type === "number";
-  const given = choice.default === "" ? "" : asText(choice.default);
+  const written = (value: unknown) =>
+    choice.type === "length" ? typedLength(value, unit) : asText(value);
+  const given = choice.default === "" ? "" : written(choice.default);
   return (
     <TextField
       label={label}
-      hint={range(choice, inches)}
+      hint={range(choice, unit)}
       title={choice.help || undefined}
       inputMode={choice.type === "size" ? undefined : "decimal"}
       className="[&_input]:figures"
       placeholder={choice.type === "size" || !given ? t("sequence.blank") : given}
-      value={asText(typed)}
+      value={written(typed)}
       problem={problem}
       onText={(text) => onSet(whole ? asNumber(text) : text)}
     />
   );
 }
 
-function range(choice: Choice, inches: boolean): string | undefined {
-  if (choice.help) return choice.help;
-  if (choice.low == null || choice.high == null) return undefined;
-  const unit = choice.type === "length" ? " mm" : "";
-  return inches && unit ? undefined : `${choice.low} – ${choice.high}${unit}`;
+function range({ help, low, high, type }: Choice, unit: Unit): string | undefined {
+  if (help) return help;
+  if (low == null || high == null) return undefined;
+  return type === "length" ? lengthRange(low, high, unit) : `${low} – ${high}`;
 }

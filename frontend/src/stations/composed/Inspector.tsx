@@ -12,6 +12,7 @@ import {
   type Path,
 } from "../../logic/sequence";
 import { asNumber, asText } from "../../logic/draft";
+import { typedLength } from "../../logic/length";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Problem, TextField } from "../../ui/TextField";
@@ -139,7 +140,7 @@ function RepeatFields({ entry, at, grades, brief, problems, onSet }: RepeatProps
           className="w-44 [&_input]:figures"
           inputMode="decimal"
           placeholder={t("sequence.same")}
-          value={asText(entry.graduate_to)}
+          value={typedLength(entry.graduate_to, brief.unit ?? "mm")}
           problem={problemAt(problems, `${at}.graduate_to`)}
           onText={(text) => onSet({ graduate_to: text })}
         />
@@ -160,14 +161,18 @@ export function PartFields({ part, at, onPart, facts, brief, shop, problems }: P
   return (
     <div className="space-y-3">
       {shelf && "moves" in shelf.defaults && (
-        <OwnMoves {...{ part, at, facts, shop, problems, onPart }} defaults={shelf?.defaults} />
+        <OwnMoves
+          {...{ part, at, facts, shop, problems, onPart }}
+          unit={brief.unit ?? "mm"}
+          defaults={shelf?.defaults}
+        />
       )}
       <Fields
         choices={shelf?.choices ?? []}
         value={part}
         at={at}
         problems={problems}
-        inches={brief.unit === "in"}
+        unit={brief.unit ?? "mm"}
         onSet={(name, value) => onPart({ ...part, [name]: value })}
       />
       <Problem says={problemAt(problems, at)} />

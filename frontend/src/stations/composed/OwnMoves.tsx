@@ -1,7 +1,15 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
-import { api, ask, type Facts, type FieldProblem, type ShopView } from "../../api/client";
+import {
+  api,
+  ask,
+  type Facts,
+  type FieldProblem,
+  type ShopView,
+  type Unit,
+} from "../../api/client";
 import { asNumber, asText } from "../../logic/draft";
+import { typedLength } from "../../logic/length";
 import type { Part } from "../../logic/sequence";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
@@ -14,6 +22,8 @@ interface Props {
   defaults?: Record<string, unknown>;
   facts: Facts;
   shop: ShopView;
+  /** The unit that a bare number is read in. */
+  unit: Unit;
   at: string;
   problems: readonly FieldProblem[];
   onPart: (part: Part) => void;
@@ -34,7 +44,7 @@ const NEEDS: Record<string, readonly string[]> = {
 };
 
 /** A shape of the maker's own, move by move along the wire. */
-export function OwnMoves({ part, defaults, facts, shop, at, problems, onPart }: Props) {
+export function OwnMoves({ part, defaults, facts, shop, unit, at, problems, onPart }: Props) {
   const { t } = useTranslation();
   const moves = (part.moves ?? defaults?.moves ?? []) as Move[];
   const kept = ((shop.typed as { shelf?: Part[] }).shelf ?? []).filter((one) => one.name);
@@ -67,6 +77,7 @@ export function OwnMoves({ part, defaults, facts, shop, at, problems, onPart }: 
             <OneMove
               move={move}
               facts={facts}
+              unit={unit}
               at={`${at}.moves.${i}`}
               problems={problems}
               onMove={(next) => set(moves.map((old, n) => (n === i ? next : old)))}
@@ -85,7 +96,7 @@ export function OwnMoves({ part, defaults, facts, shop, at, problems, onPart }: 
       </ol>
       <Problem says={problemAt(problems, `${at}.moves`)} />
       <div className="flex gap-2">
-        <Button onClick={() => set([...moves, { move: "straight", length: "5" }])}>
+        <Button onClick={() => set([...moves, { move: "straight", length: 5 }])}>
           {t("sequence.add_move")}
         </Button>
         <KeepOnShelf part={asLink(part, moves, facts)} shop={shop} />
@@ -103,13 +114,16 @@ function asLink(part: Part, moves: Move[], facts: Facts): Part {
 interface MoveProps {
   move: Move;
   facts: Facts;
+  unit: Unit;
   at: string;
   problems: readonly FieldProblem[];
   onMove: (move: Move) => void;
 }
 
-function OneMove({ move, facts, at, problems, onMove }: MoveProps) {
+function OneMove({ move, facts, unit, at, problems, onMove }: MoveProps) {
   const kind = asText(move.move) || "straight";
+  const write = (length: boolean, value: unknown) =>
+    length ? typedLength(value, unit) : asText(value);
   return facts.moves
     .filter((choice) => choice.name === "move" || (NEEDS[kind] ?? []).includes(choice.name))
     .map((choice) =>
@@ -131,8 +145,8 @@ function OneMove({ move, facts, at, problems, onMove }: MoveProps) {
           label={choice.says ?? choice.name}
           className="w-20 [&_input]:figures"
           inputMode="decimal"
-          placeholder={asText(choice.default)}
-          value={asText(move[choice.name])}
+          placeholder={write(choice.type === "length", choice.default)}
+          value={write(choice.type === "length", move[choice.name])}
           problem={problemAt(problems, `${at}.${choice.name}`)}
           onText={(text) =>
             onMove({ ...move, [choice.name]: choice.type === "length" ? text : asNumber(text) })

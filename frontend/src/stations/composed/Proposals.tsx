@@ -5,6 +5,7 @@ import type { Brief, Proposal } from "../../api/client";
 import { queries } from "../../api/queries";
 import { withCounts, withEdits } from "../../logic/sequence";
 import { Button } from "../../ui/Button";
+import { Column } from "../../ui/Column";
 import { Figure } from "../../ui/Figure";
 import type { StationProps } from "../context";
 
@@ -52,28 +53,30 @@ export function Proposals({ piece, brief, plan, edit, facts, settled }: Props) {
         )}
       </div>
       <ul className="border-t hairline">
-        {list.map((one, i) => (
-          <li key={one.says + i} className="border-b hairline">
-            <button
-              type="button"
-              aria-pressed={trying?.index === i || (!trying && one.now)}
-              className="grid min-h-[46px] w-full grid-cols-[1fr_auto_88px] items-center gap-3 px-1 text-left leading-tight hover:bg-panel aria-pressed:bg-tint"
-              onClick={() => press(i)}
-            >
-              <span>{one.says}</span>
-              <span className="text-[14px] text-muted">
-                {one.word && t(`ease_word.${one.word}`)}
-              </span>
-              <span className="text-right">
-                {one.exact ? (
-                  <span className="font-semibold">{t("sequence.exact")}</span>
-                ) : (
-                  <Figure mm={one.off_mm} signed className="text-[16px]" />
-                )}
-              </span>
-            </button>
-          </li>
-        ))}
+        <Column of={list.map((one) => (one.exact ? 0 : one.off_mm))}>
+          {list.map((one, i) => (
+            <li key={one.says + i} className="border-b hairline">
+              <button
+                type="button"
+                aria-pressed={trying?.index === i || (!trying && one.now)}
+                className="grid min-h-[46px] w-full grid-cols-[1fr_auto_88px] items-center gap-3 px-1 text-left leading-tight hover:bg-panel aria-pressed:bg-tint"
+                onClick={() => press(i)}
+              >
+                <span>{one.says}</span>
+                <span className="text-[14px] text-muted">
+                  {one.word && t(`ease_word.${one.word}`)}
+                </span>
+                <span className="text-right">
+                  {one.exact ? (
+                    <span className="font-semibold">{t("sequence.exact")}</span>
+                  ) : (
+                    <Figure mm={one.off_mm} signed className="text-[16px]" />
+                  )}
+                </span>
+              </button>
+            </li>
+          ))}
+        </Column>
       </ul>
     </section>
   );

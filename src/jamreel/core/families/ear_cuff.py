@@ -17,7 +17,7 @@ from jamreel.core.forming.heat import ballable
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
 from jamreel.core.units import Mm
-from jamreel.core.values import Dimension, PlusMinus, Sheet, Stroke
+from jamreel.core.values import Dimension, Length, PlusMinus, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.drawing import circle, section_sheet
 from jamreel.core.workpiece.ledger import Book
@@ -136,7 +136,7 @@ class EarCuff(OneWire):
     rings: Literal["1", "2"] = "1"
     place: Literal["upper", "middle", "lower"] = "middle"
     ends: Literal["filed", "curled", "balled"] = "filed"
-    roomier: float = 1.5
+    roomier: Length = 1.5
     grip: float = 0.7
 
     def wants(self) -> tuple[str, ...]:

@@ -69,10 +69,10 @@ class EaseTable(Frozen):
     from 19 to 25, its middle is taken.
     """
 
-    fixed_mm: dict[EaseWord, float] = Field(default_factory=_FIXED.copy)
+    fixed_mm: dict[EaseWord, Length] = Field(default_factory=_FIXED.copy)
     percent: dict[EaseWord, float] = Field(default_factory=_PERCENT.copy)
-    finger_mm: float = 15.0
-    brittle_mm: float = Field(default=3.0, ge=0, le=20)
+    finger_mm: Length = 15.0
+    brittle_mm: Length = Field(default=3.0, ge=0, le=20)
 
     @model_validator(mode="after")
     def _in_order(self) -> "EaseTable":
@@ -80,8 +80,13 @@ class EaseTable(Frozen):
             given = [row.get("snug"), row.get("comfortable"), row.get("loose")]
             steps = [g for g in given if g is not None]
             if len(steps) < 3 or not 0 <= steps[0] < steps[1] < steps[2] <= MOST_EASE_MM:
-                got = " / ".join(f"{g:g}" for g in steps)
-                raise refused(Refusal("ease_table", got=got, under=field, high=MOST_EASE_MM))
+                got = (
+                    tuple(Mm(g) for g in steps)
+                    if field == "fixed_mm"
+                    else " / ".join(f"{g:g}" for g in steps)
+                )
+                high = Mm(MOST_EASE_MM) if field == "fixed_mm" else MOST_EASE_MM
+                raise refused(Refusal("ease_table", got=got, under=field, high=high))
         return self
 
 
