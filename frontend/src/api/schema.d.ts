@@ -5785,7 +5785,9 @@ export interface components {
          * RuleDrawing
          * @description The Rule: the piece laid out straight, and the band in which its end may rightly lie.
          *
-         *     ``groups`` are what is written below where the spans are too many to name one by one.
+         *     ``groups`` are what is written below where the spans are too many to name one by one. It is
+         *     mirrored about ``mirror_mm``, the whole is ``made`` so many times, and so many ``strands`` of
+         *     the string go through what is strung from ``strung_mm`` to the second figure of it.
          */
         RuleDrawing: {
             band: components["schemas"]["PlusMinus"];
@@ -5796,8 +5798,28 @@ export interface components {
             groups?: components["schemas"]["Span"][];
             /** Length Mm */
             length_mm: number;
+            /**
+             * Made
+             * @default 1
+             */
+            made?: number;
+            /** Mirror Mm */
+            mirror_mm?: number | null;
             /** Spans */
             spans: components["schemas"]["Span"][];
+            /**
+             * Strands
+             * @default 1
+             */
+            strands?: number;
+            /**
+             * Strung Mm
+             * @default []
+             */
+            strung_mm?: [
+                number,
+                number
+            ][];
             /** Ticks Mm */
             ticks_mm: number[];
             /** Width Mm */

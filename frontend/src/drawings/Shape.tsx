@@ -1,4 +1,4 @@
-import { copies, type Stroke } from "./frame";
+import { copies, pathThrough, type Stroke } from "./frame";
 import { toneOf } from "./tones";
 
 interface Props {
@@ -12,8 +12,7 @@ interface Props {
 export function Shape({ strokes, colour, scale }: Props) {
   const every = strokes.flatMap((stroke) => copies(stroke).map((points) => ({ stroke, points })));
   return every.map(({ stroke, points }, i) => {
-    const [first, ...rest] = points.map(([x, y]) => `${x} ${-y}`);
-    const path = `M${first}L${rest.join("L")}${stroke.closed ? "Z" : ""}`;
+    const path = pathThrough(points, stroke.closed ?? false);
     const wide = stroke.width_mm ?? 0;
     const tone = toneOf(stroke.tone) ?? colour;
     if (wide === 0)

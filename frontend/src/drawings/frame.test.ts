@@ -1,7 +1,16 @@
 import { describe, expect, it } from "vitest";
 
 import type { Sheet } from "../api/client";
-import { copies, eachPlaced, frame, place, setDown, type Placed, type Stroke } from "./frame";
+import {
+  copies,
+  eachPlaced,
+  frame,
+  pathThrough,
+  place,
+  setDown,
+  type Placed,
+  type Stroke,
+} from "./frame";
 
 const stroke = (points: [number, number][], more: object = {}) =>
   ({ points, width_mm: 0, ...more }) as unknown as Stroke;
@@ -87,5 +96,47 @@ describe("a sheet in its box", () => {
     const plain = frame(sheet({ strokes }), 670, 400);
     const worded = frame(sheet({ strokes, labels: [{ anchor: "start" }] }), 670, 400);
     expect(plain.scale - worded.scale).toBeCloseTo(1.22, 9);
+  });
+});
+
+describe("a path through points", () => {
+  const circle = (count: number): [number, number][] =>
+    Array.from({ length: count }, (_, i) => {
+      const turn = (2 * Math.PI * i) / count;
+      return [5 * Math.cos(turn), 5 * Math.sin(turn)];
+    });
+
+  it("keeps corners where there are few", () => {
+    expect(
+      pathThrough(
+        [
+          [0, 0],
+          [4, 0],
+          [4, 3],
+        ],
+        true,
+      ),
+    ).toBe("M0 0L4 0L4 -3Z");
+    expect(pathThrough(circle(12), false)).not.toContain("C");
+  });
+
+  it("runs round through many, and its curves stay on the circle", () => {
+    const path = pathThrough(circle(12), true);
+    const curves = [...path.matchAll(/C(\S+) (\S+) (\S+) (\S+) (\S+) ([^C ]+?)(?=C|Z)/g)];
+    expect(curves).toHaveLength(12);
+    let from: [number, number] = [5, 0];
+    for (const [, ax, ay, bx, by, cx, cy] of curves) {
+      const [a, b, c] = [
+        [Number(ax), Number(ay)],
+        [Number(bx), Number(by)],
+        [Number(cx), Number(cy)],
+      ] as [number, number][];
+      // The middle of a cubic curve.
+      const middle = [0, 1].map(
+        (k) => ((from[k] ?? 0) + 3 * (a?.[k] ?? 0) + 3 * (b?.[k] ?? 0) + (c?.[k] ?? 0)) / 8,
+      ) as [number, number];
+      expect(Math.hypot(...middle)).toBeCloseTo(5, 1);
+      from = c as [number, number];
+    }
   });
 });

@@ -40,6 +40,31 @@ export function eachPlaced(placed: readonly Placed[]): Placed[] {
   );
 }
 
+// A closed line of more points than a block with its corners cut off is round.
+const ROUND_FROM = 9;
+
+/** A line as an SVG path, y downwards: round through its points where it is round. */
+export function pathThrough(points: Points, closed: boolean): string {
+  const at = points.map(([x, y]): [number, number] => [x, -y]);
+  const [first = [0, 0], ...rest] = at;
+  if (!closed || at.length < ROUND_FROM) {
+    return `M${first.join(" ")}L${rest.map((p) => p.join(" ")).join("L")}${closed ? "Z" : ""}`;
+  }
+  const n = at.length;
+  const point = (i: number) => at[(i + n) % n] ?? first;
+  const curves = at.map((_, i) => {
+    const [a, b, c, d] = [point(i - 1), point(i), point(i + 1), point(i + 2)];
+    const out = [0, 1].map((k) => short((b[k] ?? 0) + ((c[k] ?? 0) - (a[k] ?? 0)) / 6));
+    const into = [0, 1].map((k) => short((c[k] ?? 0) - ((d[k] ?? 0) - (b[k] ?? 0)) / 6));
+    return `C${out.join(" ")} ${into.join(" ")} ${c.join(" ")}`;
+  });
+  return `M${first.join(" ")}${curves.join("")}Z`;
+}
+
+function short(value: number): number {
+  return Math.round(value * 1000) / 1000;
+}
+
 /** Where a point of a shape comes to lie. */
 export function setDown(one: Placed, [x, y]: [number, number]): [number, number] {
   const [dx, dy] = one.at as [number, number];

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 
-import { isBead, toneOf } from "./tones";
+import { toneOf } from "./tones";
 
 it.each([
   ["reed", "var(--color-reed)"],
@@ -13,14 +13,4 @@ it.each([
   [undefined, undefined],
 ])("a tone %j is filled with %j", (tone, colour) => {
   expect(toneOf(tone)).toBe(colour);
-});
-
-it.each([
-  ["plum", true],
-  ["bought", false],
-  ["#C2A14A", false],
-  ["", false],
-  [undefined, false],
-])("a tone %j is a bead's: %j", (tone, bead) => {
-  expect(isBead(tone)).toBe(bead);
 });

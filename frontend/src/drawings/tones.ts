@@ -14,8 +14,3 @@ const TONES: Record<string, string> = {
 export function toneOf(tone: string | undefined): string | undefined {
   return tone?.startsWith("#") ? tone : TONES[tone ?? ""];
 }
-
-/** Whether a tone is a bead's, which is drawn round. */
-export function isBead(tone: string | undefined): boolean {
-  return tone !== "bought" && TONES[tone ?? ""] !== undefined;
-}

@@ -1,39 +1,70 @@
+import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Plan } from "../api/client";
 import { SheetDrawing } from "../drawings/SheetDrawing";
+import { bendsOf, entryOf, partSheet } from "../logic/atHand";
+import { isDone } from "../logic/standing";
 import { AdviceList } from "../ui/AdviceList";
 import { Column } from "../ui/Column";
 import { Figure } from "../ui/Figure";
 import type { StationProps } from "./context";
 import { StepList } from "./StepList";
 
+type Step = Plan["steps"][number];
+
 /** What to bend on, in which order, and what it springs to. */
 export function FormStation(props: StationProps) {
-  const { plan } = props;
+  const { plan, piece } = props;
   const { t } = useTranslation();
-  const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("form"));
+  const [looked, look] = useState<string | null>(null);
+  const done = new Set(piece.ticks.filter((one) => one.kind === "step").map((one) => one.key));
+  const steps = (plan?.steps ?? []).filter((step) => step.station === "form");
+  const next = steps.find((step) => !isDone(step, done)) ?? steps[0];
+  const step = steps.find((one) => one.id === looked) ?? next;
   const advice = (plan?.advice ?? []).filter((one) => one.field === "tools");
   return (
     <>
       <section>
         <h2 className="mb-1 text-lg">{t("form.order")}</h2>
-        <StepList station="form" {...props} />
+        <StepList station="form" onLook={look} {...props} />
         <GoneSteps {...props} />
       </section>
-      <div className="space-y-4">
-        {sheet && plan && (
-          <>
-            <h2 className="text-lg">{sheet.title}</h2>
-            <SheetDrawing
-              sheet={sheet}
-              colour={plan.colour}
-              className={plan.formers.length > 0 ? "h-[300px]" : "h-[140px]"}
-            />
-            {plan.formers.length > 0 && <FormerTable plan={plan} />}
-          </>
-        )}
+      <div className="space-y-4 self-start min-[760px]:sticky min-[760px]:top-4">
+        {plan && <AtHand plan={plan} step={step} />}
         <AdviceList advice={advice} />
       </div>
+    </>
+  );
+}
+
+/** The part that the step is about, large; then the whole, with its former or as it will lie. */
+function AtHand({ plan, step }: { plan: Plan; step: Step | undefined }) {
+  const { t } = useTranslation();
+  const whole = plan.drawings.sheets.find((one) => one.stations.includes("form"));
+  const sequence = plan.drawings.sheets.find((one) => one.id === "sequence");
+  const entry = entryOf(step);
+  const part = partSheet(sequence, entry, t("form.bears"));
+  const bends = bendsOf(plan, entry);
+  return (
+    <>
+      {part && step && (
+        <section className="rounded-sm border hairline bg-panel px-3 py-2">
+          <h2 className="text-lg first-letter:uppercase">{step.title}</h2>
+          <SheetDrawing sheet={part} colour={plan.colour} className="h-[230px]" />
+          {bends.length > 0 && <FormerTable plan={{ ...plan, formers: [], bends }} />}
+        </section>
+      )}
+      {whole && (
+        <section>
+          <h2 className="text-lg">{whole.title}</h2>
+          <SheetDrawing
+            sheet={whole}
+            colour={plan.colour}
+            className={plan.formers.length > 0 ? "h-[300px]" : part ? "h-[110px]" : "h-[190px]"}
+          />
+        </section>
+      )}
+      {plan.formers.length > 0 && <FormerTable plan={plan} />}
     </>
   );
 }

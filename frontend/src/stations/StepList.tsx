@@ -8,8 +8,14 @@ import type { StationProps } from "./context";
 import { useTick } from "./useTick";
 import { Problem } from "../ui/TextField";
 
+interface Props extends StationProps {
+  station: Station;
+  /** A step was pointed at, or left again. */
+  onLook?: (id: string | null) => void;
+}
+
 /** The steps of a station in order, each with its check and its cautions, ticked off as done. */
-export function StepList({ station, ...props }: StationProps & { station: Station }) {
+export function StepList({ station, onLook, ...props }: Props) {
   const { plan, piece } = props;
   const { t } = useTranslation();
   const tick = useTick(props);
@@ -28,6 +34,7 @@ export function StepList({ station, ...props }: StationProps & { station: Statio
             done={isDone(step, done)}
             changes={changesOf(step, piece.standing)}
             next={step.id === next}
+            onLook={onLook}
             onTick={(ticked) => tick.mutate({ kind: "step", key: step.id, ticked })}
           />
         ))}
@@ -44,15 +51,18 @@ interface RowProps {
   next: boolean;
   /** What has changed about it since it was done. */
   changes: string[];
+  onLook?: (id: string | null) => void;
   onTick: (ticked: boolean) => void;
 }
 
-function StepRow({ step, plan, done, next, changes, onTick }: RowProps) {
+function StepRow({ step, plan, done, next, changes, onLook, onTick }: RowProps) {
   const { t } = useTranslation();
   const fresh = done && changes.length === 0;
   return (
     <li
       className={`flex gap-3 rounded-sm border px-3 py-2 ${next ? "border-ink bg-panel" : "border-transparent"}`}
+      onPointerEnter={() => onLook?.(step.id)}
+      onFocus={() => onLook?.(step.id)}
     >
       <Checkbox.Root
         checked={done}

@@ -218,7 +218,9 @@ class Span(Frozen):
 class RuleDrawing(Frozen):
     """The Rule: the piece laid out straight, and the band in which its end may rightly lie.
 
-    ``groups`` are what is written below where the spans are too many to name one by one.
+    ``groups`` are what is written below where the spans are too many to name one by one. It is
+    mirrored about ``mirror_mm``, the whole is ``made`` so many times, and so many ``strands`` of
+    the string go through what is strung from ``strung_mm`` to the second figure of it.
     """
 
     length_mm: float
@@ -227,6 +229,10 @@ class RuleDrawing(Frozen):
     ticks_mm: tuple[float, ...]
     band: PlusMinus
     width_mm: float
+    mirror_mm: float | None = None
+    made: int = 1
+    strands: int = 1
+    strung_mm: tuple[Point, ...] = ()
 
 
 class Drawings(Frozen):

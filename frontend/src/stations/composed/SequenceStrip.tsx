@@ -4,6 +4,8 @@ import type { Sheet } from "../../api/client";
 import { copies, eachPlaced, type Placed } from "../../drawings/frame";
 import { Shape } from "../../drawings/Shape";
 import { useSize } from "../../hooks/useSize";
+import { useUnit } from "../../hooks/useUnit";
+import { lengthText } from "../../logic/length";
 
 interface Props {
   sheet: Sheet;
@@ -28,6 +30,7 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
   const { t } = useTranslation();
   const { ref, width } = useSize<HTMLDivElement>();
   const id = useId();
+  const unit = useUnit();
   const [dragged, setDragged] = useState<string | null>(null);
   const laid = useMemo(() => layOut(sheet, width - 2 * EDGE), [sheet, width]);
   return (
@@ -37,7 +40,7 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
           width={width}
           height={laid.height}
           role="group"
-          aria-label={t("sequence.strip", { length: laid.length.toFixed(1) })}
+          aria-label={t("sequence.strip", { length: `${lengthText(laid.length, unit)} ${unit}` })}
           data-drawn="sequence"
         >
           <defs>

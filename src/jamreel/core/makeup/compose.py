@@ -229,9 +229,11 @@ def compose(
             parts.append(part)
             at += part.length
     body = at - fastened.receiving.length
+    middle = fastened.receiving.length + body / 2
     if makeup.hung and not makeup.mirrored:
-        middle = fastened.receiving.length + body / 2
         parts.append(maker.lay(alone(makeup.hung, HUNG), middle))
+    # What hangs from the middle hangs in its middle, not behind what lies there.
+    parts = [replace(p, at=middle) if p.unit.top == HUNG else p for p in parts]
     return Composition(
         parts=tuple(parts),
         beside=tuple(maker.lay(unit, 0.0) for unit in makeup.beside()),

@@ -44,8 +44,25 @@ def tone_of(made: Made) -> str:
     return next((s.tone for s in made.strokes if s.tone), "")
 
 
-def rule_of(composition: Composition, band: PlusMinus, centre: bool) -> RuleDrawing:
-    """Return the Rule of a piece: every part in its place, its thickness and its colour."""
+def rule_of(
+    composition: Composition,
+    band: PlusMinus,
+    *,
+    centre: bool,
+    mirrored: bool = False,
+    made: int = 1,
+    strands: int = 1,
+) -> RuleDrawing:
+    """Return the Rule of a piece: every part in its place, its thickness and its colour.
+
+    Args:
+        composition: the piece laid out.
+        band: where its end may rightly lie [mm].
+        centre: whether its middle is marked.
+        mirrored: whether both halves are alike.
+        made: how often the whole is made.
+        strands: of the string, side by side.
+    """
     fastened, length = composition.fastened, composition.finished
     spans = [_half("closure_left", 0.0, fastened.receiving)]
     for i, run in enumerate(composition.runs):
@@ -63,7 +80,8 @@ def rule_of(composition: Composition, band: PlusMinus, centre: bool) -> RuleDraw
             )
     spans += [_span_of(i, row) for i, row in enumerate(_in_rows(composition.parts))]
     spans.append(_half("closure_right", length - fastened.holding.length, fastened.holding))
-    middle = (composition.body_at + composition.body / 2,) if centre else ()
+    at_middle = composition.body_at + composition.body / 2
+    middle = (at_middle,) if centre else ()
     return RuleDrawing(
         length_mm=length,
         spans=tuple(span for span in spans if span.to_mm > span.from_mm),
@@ -77,6 +95,10 @@ def rule_of(composition: Composition, band: PlusMinus, centre: bool) -> RuleDraw
         ),
         band=band,
         width_mm=composition.string.d,
+        mirror_mm=at_middle if mirrored else None,
+        made=made,
+        strands=strands if composition.runs else 1,
+        strung_mm=tuple((run.at, run.at + run.length) for run in composition.runs),
     )
 
 
