@@ -3,7 +3,7 @@ import { usePointed } from "../hooks/usePointed";
 import { useSize } from "../hooks/useSize";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText } from "../logic/length";
-import { eachPlaced, frame, place, type Frame, type Placed } from "./frame";
+import { eachPlaced, frame, place, upright, type Frame, type Placed } from "./frame";
 import { Shape } from "./Shape";
 import { toneOf } from "./tones";
 
@@ -151,6 +151,7 @@ interface LineProps {
 function DimensionLine({ at, a, b, offset, text }: LineProps) {
   const [x1, y1] = place(at, a);
   const [x2, y2] = place(at, b);
+  if (upright(a, b)) return <UprightLine {...{ x1, y1, x2, y2, text }} off={offset * at.scale} />;
   const y = Math.min(y1, y2) - offset * at.scale;
   const above = offset >= 0;
   return (
@@ -168,6 +169,45 @@ function DimensionLine({ at, a, b, offset, text }: LineProps) {
       <text
         x={(x1 + x2) / 2}
         y={above ? y - 8 : y + 20}
+        textAnchor="middle"
+        stroke="none"
+        className="fill-ink font-mono text-[15px]"
+      >
+        {text}
+      </text>
+    </g>
+  );
+}
+
+interface UprightProps {
+  x1: number;
+  y1: number;
+  x2: number;
+  y2: number;
+  off: number;
+  text: string;
+}
+
+/** A dimension that stands upright: its line to the left, its figure along it. */
+function UprightLine({ x1, y1, x2, y2, off, text }: UprightProps) {
+  const x = Math.min(x1, x2) - off;
+  const middle = (y1 + y2) / 2;
+  return (
+    <g stroke="var(--color-ink)" strokeWidth={1}>
+      {[
+        [x1, y1],
+        [x2, y2],
+      ].map(([from, y = 0], i) => (
+        <g key={i}>
+          <line x1={from} x2={x - 5} y1={y} y2={y} strokeOpacity={0.35} />
+          <line x1={x - 4} x2={x + 4} y1={y + 4} y2={y - 4} strokeWidth={1.6} />
+        </g>
+      ))}
+      <line x1={x} x2={x} y1={y1} y2={y2} />
+      <text
+        x={x - 8}
+        y={middle}
+        transform={`rotate(-90 ${x - 8} ${middle})`}
         textAnchor="middle"
         stroke="none"
         className="fill-ink font-mono text-[15px]"

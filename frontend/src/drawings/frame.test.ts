@@ -8,6 +8,7 @@ import {
   pathThrough,
   place,
   setDown,
+  upright,
   type Placed,
   type Stroke,
 } from "./frame";
@@ -139,4 +140,21 @@ describe("a path through points", () => {
       from = c as [number, number];
     }
   });
+});
+
+it("gives an upright dimension its room at the left", () => {
+  const sheet = {
+    strokes: [
+      stroke([
+        [0, 0],
+        [10, 10],
+      ]),
+    ],
+    dimensions: [{ a: [0, 2], b: [0, 8], value_mm: 6, label: "gap", offset_mm: 10 }],
+  } as unknown as Sheet;
+  expect(upright([0, 2], [0, 8])).toBe(true);
+  expect(upright([0, 2], [8, 2])).toBe(false);
+  const wide = frame(sheet, 448, 1000);
+  // Twenty millimetres across what is left of 448 px.
+  expect(wide.scale).toBeCloseTo(400 / 20);
 });

@@ -71,6 +71,11 @@ export function setDown(one: Placed, [x, y]: [number, number]): [number, number]
   return [dx + (one.mirrored ? (one.length_mm ?? 0) - x : x), dy + y];
 }
 
+/** Whether a dimension stands upright, its line to the left of what it measures. */
+export function upright(a: [number, number], b: [number, number]): boolean {
+  return Math.abs(a[1] - b[1]) > Math.abs(a[0] - b[0]);
+}
+
 /** The largest scale at which a sheet, dimension lines included, fits a box. */
 export function frame(sheet: Sheet, width: number, height: number): Frame {
   const xs: number[] = [];
@@ -89,7 +94,8 @@ export function frame(sheet: Sheet, width: number, height: number): Frame {
   }
   for (const dimension of sheet.dimensions ?? []) {
     const [a, b] = [dimension.a as [number, number], dimension.b as [number, number]];
-    ys.push(Math.max(a[1], b[1]) + (dimension.offset_mm ?? 0));
+    if (upright(a, b)) xs.push(Math.min(a[0], b[0]) - (dimension.offset_mm ?? 0));
+    else ys.push(Math.max(a[1], b[1]) + (dimension.offset_mm ?? 0));
   }
   const [left, right] = [Math.min(...xs), Math.max(...xs)];
   const [low, high] = [Math.min(...ys), Math.max(...ys)];

@@ -301,7 +301,8 @@ class EarCuff(OneWire):
             b=(x, own.gap / 2),
             value_mm=own.gap,
             label=say("drawing.clear_gap"),
-            offset_mm=4.0,
+            # Left of the rim and of what its ends are.
+            offset_mm=5.5 + ENDS[self.ends].wide * d / 2,
         )
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
