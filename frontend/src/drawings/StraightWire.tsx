@@ -24,7 +24,7 @@ export function StraightWire({ cut, colour }: { cut: Plan["cuts"][number]; colou
           role="img"
           data-drawn="wire"
           aria-label={`${cut.label}, ${t("cut.marks")}: ${cut.marks
-            .map((mark) => `${mark.label} ${lengthText(mark.at_mm, unit)} ${unit}`)
+            .map((mark) => `${mark.label} ${lengthText(mark.at_mm, unit, 1, "fractions")} ${unit}`)
             .join(", ")}`}
         >
           <rect
@@ -64,7 +64,8 @@ export function StraightWire({ cut, colour }: { cut: Plan["cuts"][number]; colou
                 textAnchor={anchor}
                 className="fill-ink text-[14px]"
               >
-                {mark.label} <tspan className="font-mono">{lengthText(mark.at_mm, unit)}</tspan>
+                {mark.label}{" "}
+                <tspan className="font-mono">{lengthText(mark.at_mm, unit, 1, "fractions")}</tspan>
               </text>
             </g>
           ))}

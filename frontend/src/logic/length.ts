@@ -120,6 +120,14 @@ function splitLengths(text: string, unit: Unit): string[] {
   return words.map((word) => word.trim()).filter(Boolean);
 }
 
+/** A bare number as typed, in mm; text with a unit, or that is no number, stays as it is. */
+export function asMm(value: unknown, from: Unit): unknown {
+  if (typeof value !== "string") return value;
+  const text = value.trim().replace(",", ".");
+  if (from === "mm") return /^[\d.]+$/.test(text) ? Number(text) : value;
+  return /^(\d+[ -])?\d+\/\d+$|^[\d.]+$/.test(text) ? readInches(text.replace("-", " ")) : value;
+}
+
 /** A length in inches as this module writes it, in mm. */
 function readInches(text: string): number {
   return text

@@ -5,6 +5,7 @@ import { api, ApiError, ask, type ShopTyped, type ShopView, type Unit } from "..
 import { queries } from "../api/queries";
 import { useKept } from "../hooks/useKept";
 import { asNumber, asText, withValue } from "../logic/draft";
+import { inUnit } from "../logic/shop";
 import { keptLengths, typedLength, typedLengths, typedWithUnit } from "../logic/length";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
@@ -83,8 +84,20 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
       <Problem says={says && `${says.field ?? ""}: ${says.detail}`.replace(/^: /, "")} />
       <div className="grid grid-cols-1 gap-x-10 gap-y-6 min-[1000px]:grid-cols-[1.6fr_1fr]">
         <div className="space-y-6">
-          <ToolList list="formers" tools={draft.formers ?? []} unit={unit} onChange={set} />
-          <ToolList list="pins" tools={draft.pins ?? []} unit={unit} onChange={set} />
+          <ToolList
+            key={`f${unit}`}
+            list="formers"
+            tools={draft.formers ?? []}
+            unit={unit}
+            onChange={set}
+          />
+          <ToolList
+            key={`p${unit}`}
+            list="pins"
+            tools={draft.pins ?? []}
+            unit={unit}
+            onChange={set}
+          />
         </div>
         <div className="space-y-6">
           <section>
@@ -94,7 +107,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
                 label={t("tools.unit")}
                 value={unit}
                 options={["mm", "in"].map((value) => ({ value, label: t(`unit.${value}`) }))}
-                onChoose={(value) => set(["unit"], value)}
+                onChoose={(value) => typed.change(inUnit(draft, value as Unit))}
               />
               <Select
                 label={t("tools.gauge")}
@@ -118,7 +131,10 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
               onChoose={(value) => setPart(value as Part)}
             />
             {WORDS.map((word) => (
-              <div key={part + word} className="mb-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-2">
+              <div
+                key={part + word + unit}
+                className="mb-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-2"
+              >
                 <span className="pb-2.5">{t(`ease.${word}`)}</span>
                 <TextField
                   label={`${t(`ease.${word}`)}, ${unit}`}
@@ -327,7 +343,9 @@ function ToolList({ list, tools, unit, onChange }: ListProps) {
   return (
     <section>
       <h2 className="text-lg">{t(`tools.${list}`)}</h2>
-      <p className="mb-2 text-sm text-muted">{t(`tools.${list}_why`, { unit })}</p>
+      <p className="mb-2 text-sm text-muted">
+        {t(`tools.${list}_why`, { unit: t(`unit.${unit}`) })}
+      </p>
       <ul className="space-y-3">
         {tools.map((tool, i) => (
           <li key={i} className="grid grid-cols-[1fr_1fr_auto] gap-2 border-b hairline pb-3">

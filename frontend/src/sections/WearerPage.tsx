@@ -97,7 +97,7 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
               key={i}
               labelHidden
               label={t("measure.reading", { site: t(`site.${site}`), n: i + 1 })}
-              className="[&_input]:figures [&_input]:px-1.5 [&_input]:text-right [&_input]:text-[17px]"
+              className={`[&_input]:figures [&_input]:px-1.5 [&_input]:text-right ${(values[i]?.length ?? 0) > 6 ? "[&_input]:text-[13px] [&_input]:tracking-tighter" : "[&_input]:text-[17px]"}`}
               inputMode="decimal"
               placeholder="–"
               value={values[i]}

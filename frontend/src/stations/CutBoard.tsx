@@ -269,7 +269,7 @@ function CutForm({ picked, many, onCut, onSpoil }: FormProps) {
   const unit = useUnit();
   const [actual, setActual] = useState("");
   const { cut, lane } = picked;
-  const inner = cut.marks.slice(1, -1).map((mark) => lengthText(mark.at_mm, unit));
+  const inner = cut.marks.slice(1, -1).map((mark) => lengthText(mark.at_mm, unit, 1, "fractions"));
   return (
     <form
       className="mt-1 flex flex-wrap items-end gap-3 border-l-4 border-ink bg-panel px-3 py-2"

@@ -73,13 +73,15 @@ function OneWire(props: StationProps) {
 }
 
 /** The maker's own pins, a press each, for the loops. */
-function PinChoice({ brief, edit, shop }: StationProps) {
+function PinChoice({ brief, edit, shop, facts }: StationProps) {
   const { t } = useTranslation();
+  const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
+  const usual = Number(kind?.choices.find((one) => one.name === "loop_pin")?.default ?? 0);
   const pins = [...new Set((shop.shop.pins ?? []).flatMap((tool) => tool.diameters))]
     .map(Number)
     .sort((a, b) => a - b);
   const typed = roughMm(
-    (brief.piece as Record<string, unknown>).loop_pin ?? "",
+    (brief.piece as Record<string, unknown>).loop_pin || usual,
     brief.unit === "in",
   );
   return (

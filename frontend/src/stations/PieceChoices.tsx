@@ -1,5 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Brief, Facts } from "../api/client";
+import { useUnit } from "../hooks/useUnit";
 import { asNumber, asText } from "../logic/draft";
 import { typedLength } from "../logic/length";
 import { Select } from "../ui/Select";
@@ -95,6 +96,7 @@ export function KindSelect({ label, facts, value, onChoose, className = "" }: Ki
 
 function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: Choice }) {
   const { t } = useTranslation();
+  const shown = useUnit();
   const typed = (brief.piece as Typed)[choice.name];
   const label = t(`piece_choice.${choice.name}`, { defaultValue: choice.says });
   const set = (value: unknown) => edit(["piece", choice.name], value);
@@ -133,6 +135,7 @@ function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: C
       inputMode="decimal"
       className="[&_input]:figures"
       placeholder={write(choice.default)}
+      suffix={length && (brief.unit ?? "mm") !== shown ? (brief.unit ?? "mm") : undefined}
       value={write(typed)}
       problem={problemAt(problems, `piece.${choice.name}`)}
       onText={(text) => set(length ? text : asNumber(text))}

@@ -41,7 +41,7 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
             key={i}
             label={t("measure.reading", { site: t(`site.${site}`), n: i + 1 })}
             labelHidden
-            className="text-lg [&_input]:figures [&_input]:px-1.5 [&_input]:text-right"
+            className={`[&_input]:figures [&_input]:px-1.5 [&_input]:text-right ${asText(readings[i]?.value).length > 6 ? "text-[13px] [&_input]:tracking-tighter" : "text-lg"}`}
             placeholder="–"
             inputMode="decimal"
             value={typedLength(readings[i]?.value, unit)}

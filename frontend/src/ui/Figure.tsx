@@ -33,7 +33,7 @@ function Fraction({ of: [top, bottom], spoken }: { of: [number, number]; spoken:
       <span className="sr-only"> {spoken.split(" ").slice(-2)[0]}</span>
       <span
         aria-hidden="true"
-        className="ml-[0.12em] inline-block min-w-[0.8em] align-middle tracking-normal"
+        className="ml-[0.12em] inline-block align-middle tracking-normal [&>span]:px-[0.08em]"
       >
         <span className={`${number} border-b-[max(1px,0.05em)] border-current`}>{top}</span>
         <span className={number}>{bottom}</span>

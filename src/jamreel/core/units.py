@@ -4,6 +4,7 @@ Works in exact fractions so that 6 3/4 in is 171.45 mm and not 171.4499999.
 """
 
 import re
+from collections.abc import Iterable, Sequence
 from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from typing import Literal
@@ -11,6 +12,7 @@ from typing import Literal
 from jamreel.core.errors import Refusal
 
 Unit = Literal["mm", "in"]
+InchStyle = Literal["fractions", "decimals"]
 
 MM_PER: dict[str, Fraction] = {
     "mm": Fraction(1),
@@ -190,13 +192,16 @@ def inch_parts(length_mm: float, denominator: int = 32) -> tuple[int, int, int]:
     return whole, rest.numerator, rest.denominator
 
 
-def format_length(length_mm: float, unit: Unit = "mm", places: int = 1) -> str:
+def format_length(
+    length_mm: float, unit: Unit = "mm", places: int = 1, inches: InchStyle | None = None
+) -> str:
     """Return a length for the eye, in the maker's unit, with the unit's sign.
 
     Args:
         length_mm: length [mm].
         unit: ``mm`` (decimal places as given) or ``in`` (nearest 1/32, under 1/4 in decimals).
         places: decimal places for mm.
+        inches: how inches are written, where not by what the length is alone.
 
     Example:
         >>> format_length(245.53), format_length(171.45, "in"), format_length(1.63, "in")
@@ -210,13 +215,36 @@ def format_length(length_mm: float, unit: Unit = "mm", places: int = 1) -> str:
         # Halves go up, as on the screen: 158.25 reads 158.3 in both.
         step = Decimal(1).scaleb(-places)
         return f"{Decimal(length_mm).quantize(step, ROUND_HALF_UP)} mm"
-    if 0 < abs(length_mm) < DECIMALS_UNDER_MM:
+    if (inches or inch_style([length_mm])) == "decimals":
         return f"{length_mm / 25.4:.3f} in"
     whole, top, bottom = inch_parts(abs(length_mm))
     sign = "-" if length_mm < 0 else ""
     numbers = [str(whole)] if whole or not top else []
     numbers += [f"{top}/{bottom}"] if top else []
     return f"{sign}{' '.join(numbers)} in"
+
+
+def inch_style(column: Iterable[float]) -> InchStyle:
+    """Return how a column of lengths [mm] is written in inches: one way for all of them."""
+    thin = any(0 < abs(length) < DECIMALS_UNDER_MM for length in column)
+    return "decimals" if thin else "fractions"
+
+
+def format_column(lengths_mm: Sequence[float], unit: Unit = "mm") -> tuple[str, ...]:
+    """Return lengths that stand below each other, all written one way.
+
+    Args:
+        lengths_mm: lengths [mm].
+        unit: as for ``format_length``.
+
+    Example:
+        >>> format_column([171.45, 1.6], "in"), format_column([171.45, 12.7], "in")
+        (('6.750 in', '0.063 in'), ('6 3/4 in', '1/2 in'))
+
+    Source: common practice.
+    """
+    style = inch_style(lengths_mm)
+    return tuple(format_length(one, unit, inches=style) for one in lengths_mm)
 
 
 def plain_length(length_mm: float, unit: Unit = "mm") -> str:

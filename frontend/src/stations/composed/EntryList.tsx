@@ -16,6 +16,7 @@ import {
   type Part,
   type Path,
 } from "../../logic/sequence";
+import { useUnit } from "../../hooks/useUnit";
 import { asText } from "../../logic/draft";
 import { typedLength } from "../../logic/length";
 import { Button } from "../../ui/Button";
@@ -111,12 +112,15 @@ function drawn(sheet: Sheet | undefined, entry: Entry): readonly Stroke[] | unde
 }
 
 /** What tells one bead or stem from another: its sizes as typed. */
-function sizes(part: Part | null | undefined, unit: Unit): string {
+function sizes(part: Part | null | undefined, unit: Unit, shown: Unit): string {
   const told = ["bead", "stem", "core", "pin", "length"].map((name) => part?.[name]);
   const first = told.find((value) => value != null && value !== "");
   const links = part?.links ?? part?.strands ?? part?.turns;
   const counted = links != null ? `× ${asText(links)}` : "";
-  return [typedLength(first, unit), counted].filter(Boolean).join(" ");
+  const size = typedLength(first, unit);
+  return [size && unit !== shown && !/[a-z]/.test(size) ? `${size} ${unit}` : size, counted]
+    .filter(Boolean)
+    .join(" ");
 }
 
 interface RowProps {
@@ -137,6 +141,7 @@ function EntryRow(props: RowProps) {
   const { entry, path, parts, strokes, colour, unit, mirrored } = props;
   const { chosen, onSelect, onTimes, onDrop } = props;
   const { t } = useTranslation();
+  const shown = useUnit();
   const shelf = parts.find((part) => part.kind === entry.part?.kind);
   const times = entry.times ?? 1;
   const name = entry.part
@@ -166,7 +171,8 @@ function EntryRow(props: RowProps) {
           <span className="w-[52px] text-center text-lg text-muted">( )</span>
         )}
         <span className="min-w-0 leading-tight">
-          {name} <span className="figures text-[15px] text-muted">{sizes(entry.part, unit)}</span>
+          {name}{" "}
+          <span className="figures text-[15px] text-muted">{sizes(entry.part, unit, shown)}</span>
           {mirrored && times > 0 && (
             <span className="block text-[13px] text-muted">
               {t("sequence.both_sides", { count: times, all: 2 * times })}

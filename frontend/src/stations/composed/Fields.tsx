@@ -1,5 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Facts, FieldProblem, Unit } from "../../api/client";
+import { useUnit } from "../../hooks/useUnit";
 import { asNumber, asText } from "../../logic/draft";
 import { lengthRange, typedLength } from "../../logic/length";
 import { Select } from "../../ui/Select";
@@ -48,6 +49,7 @@ interface OneProps {
 
 function OneField({ choice, typed, unit, problem, onSet }: OneProps) {
   const { t } = useTranslation();
+  const shown = useUnit();
   const label = choice.says || t(`piece_choice.${choice.name}`);
   if (choice.type === "option") {
     const labels = choice.labels ?? [];
@@ -81,6 +83,7 @@ function OneField({ choice, typed, unit, problem, onSet }: OneProps) {
     <TextField
       label={label}
       hint={range(choice, unit)}
+      suffix={choice.type === "length" && unit !== shown ? unit : undefined}
       title={choice.help || undefined}
       inputMode={choice.type === "size" ? undefined : "decimal"}
       className="[&_input]:figures"

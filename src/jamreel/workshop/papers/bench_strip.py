@@ -194,7 +194,8 @@ def _marks(canvas: Canvas, tile: Tile, y: float, shop: Shop) -> None:
         _line(canvas, x, y - 4 - 4.6 * low, x, y + 3.5, 0.5)
         flip = at - tile.from_mm > FLIP_MM
         canvas.setFont("Text", 7)
-        text = f"{label} {format_length(at, shop.unit)}"
+        # Marks are set off with a rule: fractions, down to the first.
+        text = f"{label} {format_length(at, shop.unit, inches='fractions')}"
         draw = canvas.drawRightString if flip else canvas.drawString
         draw((x - 0.8 if flip else x + 0.8) * mm, (y - 6.2 - 4.6 * low) * mm, text)
 

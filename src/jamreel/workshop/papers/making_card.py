@@ -11,7 +11,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from jamreel.core.plan import Plan
 from jamreel.core.shop import Shop
-from jamreel.core.units import format_length
+from jamreel.core.units import format_column, format_length
 from jamreel.core.values import Placed, Sheet, Stroke
 from jamreel.core.words import say, speaking
 from jamreel.workshop.papers.bench_strip import INK, RULE, Paper, register_fonts
@@ -117,23 +117,20 @@ class _Card:
         canvas.drawPath(path, stroke=1, fill=1 if filled else 0)
 
     def _cuts(self) -> list[tuple[str, str]]:
+        cuts = sorted(self.plan.cuts, key=lambda c: -c.length_mm)
+        lengths = format_column([cut.length_mm for cut in cuts], self.shop.unit)
         return [
-            (
-                f"{cut.quantity} × {format_length(cut.length_mm, self.shop.unit)}",
-                f"{cut.label}, {cut.wire} {cut.metal}, {cut.temper}",
-            )
-            for cut in sorted(self.plan.cuts, key=lambda c: -c.length_mm)
+            (f"{cut.quantity} × {length}", f"{cut.label}, {cut.wire} {cut.metal}, {cut.temper}")
+            for cut, length in zip(cuts, lengths, strict=True)
         ]
 
     def _needs(self) -> list[tuple[str, str]]:
         return [(f"{n.quantity} ×", f"{n.label}, {n.size}") for n in self.plan.needs]
 
     def _pins(self) -> list[tuple[str, str]]:
-        return [
-            (format_length(b.tool_mm or b.pin, self.shop.unit), b.label)
-            for b in self.plan.bends
-            if b.pin > 0
-        ]
+        bends = [b for b in self.plan.bends if b.pin > 0]
+        pins = format_column([b.tool_mm or b.pin for b in bends], self.shop.unit)
+        return [(pin, b.label) for pin, b in zip(pins, bends, strict=True)]
 
     def _mind(self) -> list[tuple[str, str]]:
         """Return the cautions, each with the numbers of the steps at which it stands."""
