@@ -13,6 +13,7 @@ import numpy as np
 import pytest
 from scipy.optimize import linprog
 
+from jamreel.core.closures.base import registered_closures
 from jamreel.core.closures.folded_hook import FoldedHook
 from jamreel.core.closures.s_hook import SHook
 from jamreel.core.closures.toggle import Toggle
@@ -21,9 +22,12 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import bar_force, opening_force, oval_force, plastic_moment
 from jamreel.core.parts.linked_bead import LinkedBead
 from jamreel.core.path.moves import developed_length
+from jamreel.core.plan import plan_raw
+from jamreel.core.shop import Shop
 from jamreel.core.wire.gauges import awg_diameter
 from jamreel.core.wire.metals import metals
 from jamreel.core.wire.sections import Flat, HalfRound, Round
+from tests.core.families import advice, example
 
 D20 = awg_diameter(20)
 MOMENT = 210 * D20**3 / 6
@@ -108,3 +112,26 @@ def test_the_wire_that_binds_an_s_hook_is_cut() -> None:
     # Four turns round two wires side by side, half a binding wire out, climbing by its thickness.
     turn = math.hypot(2 * 1.0 + math.pi * 1.0 + math.pi * 0.5, 0.5)
     assert length == pytest.approx(4 * turn + 2 * 15)
+
+
+@pytest.mark.parametrize("kind", sorted(registered_closures()))
+def test_a_closure_of_the_finest_wire_is_never_passed_in_silence(kind: str) -> None:
+    brief = example("linked_bracelet")
+    fine = {"size": "0.3 mm", "metal": "copper", "temper": "dead_soft"}
+    piece = {**brief["piece"], "closure": {"kind": kind, "wire": "0.3 mm"}}
+    if "wire" not in registered_closures()[kind].model_fields:
+        piece["closure"].pop("wire")
+    plan = plan_raw({**brief, "wire": fine, "piece": piece}, Shop())
+    made = registered_closures()[kind].model_validate({}).make(Palette(copper(0.3)))
+    if made.hold is not None:
+        assert "hook_weak" in advice(plan)
+
+
+@pytest.mark.parametrize("kind", ["hook_bracelet", "choker", "neck_ring"])
+def test_a_ring_that_hooks_with_the_finest_wire_is_never_passed_in_silence(kind: str) -> None:
+    fine = {"size": "0.3 mm", "metal": "copper", "temper": "dead_soft"}
+    plan = plan_raw({**example(kind), "wire": fine}, Shop())
+    # 70 MPa x 0.3^3 / 6 over a radius of some 3: a tenth of a newton.
+    assert plan.weakest is not None
+    assert plan.weakest.newtons < 0.15
+    assert {"hook_weak", "frail"} <= set(advice(plan))

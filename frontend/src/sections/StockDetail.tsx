@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { api, ApiError, ask, type Rack, type StockLine } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
 import { nearest } from "../logic/gauges";
+import { lengthText } from "../logic/length";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
@@ -110,6 +111,7 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
 /** A field that a scale types into: by its button, or as its cable does, text and Enter. */
 function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
   const { t } = useTranslation();
+  const unit = useUnit();
   const [reading, setReading] = useState("");
   const [doubt, setDoubt] = useState<number | null>(null);
   const path = { params: { path: { stock_id: stock.id } } };
@@ -154,7 +156,7 @@ function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
       <p className="mt-1 text-[14px] text-muted">
         {doubt === null
           ? t("reels.scale_how", { tare: stock.tare_g })
-          : t("reels.scale_doubt", { doubt: doubt.toFixed(0) })}
+          : t("reels.scale_doubt", { doubt: `${lengthText(doubt, unit, 0)} ${unit}` })}
       </p>
       <Problem says={says(weigh.error)} />
     </form>

@@ -173,6 +173,7 @@ type LaneProps = Omit<GroupProps, "group" | "heading"> & {
 
 function LaneOnBoard({ lane, group, scale, many, picked, onPick, onCut, onSpoil }: LaneProps) {
   const { t } = useTranslation();
+  const unit = useUnit();
   const used = lane.length_mm - lane.left_mm;
   const starts: number[] = [];
   lane.cuts.reduce((at, cut, i) => ((starts[i] = at), at + cut.length_mm), 0);
@@ -217,14 +218,14 @@ function LaneOnBoard({ lane, group, scale, many, picked, onPick, onCut, onSpoil 
             aria-pressed={mine === cut}
             aria-label={t("board.cut_one", {
               what: many ? `${cut.piece}, ${cut.label}` : cut.label,
-              length: cut.length_mm.toFixed(1),
+              length: `${lengthText(cut.length_mm, unit)} ${unit}`,
             })}
             className="figures absolute top-0 flex h-[44px] flex-col items-center justify-center overflow-hidden border border-ink bg-panel text-[13px] leading-tight hover:bg-tint aria-pressed:bg-ink aria-pressed:text-on-ink"
             onClick={() =>
               onPick(mine === cut ? null : { cut, lane, last: lane.cuts.length === 1 })
             }
           >
-            {cut.length_mm * scale > 38 && <Figure mm={cut.length_mm} />}
+            {cut.length_mm * scale > 38 && lengthText(cut.length_mm, unit)}
             <Marks cut={cut} scale={scale} />
           </button>
         ))}

@@ -467,7 +467,7 @@ COMPOSED = (
             "kind": "linked_necklace",
             "length": "400",
             "mirrored": False,
-            "entries": [_entry("figure_eight", 38, fill=True, pin="4")],
+            "entries": [_entry("figure_eight", 42, fill=True, pin="4")],
             "closure": {"kind": "s_hook", "soldered": False, "hook_pin": "7"},
         },
         {"size": "18 awg", "metal": "aluminium", "temper": "half_hard"},
@@ -480,7 +480,7 @@ COMPOSED = (
             "kind": "forehead_drops",
             "entries": [
                 _entry("jump_ring", pin="3.5"),
-                _entry("chain", fill=True, links=14, pitch="3.5"),
+                _entry("chain", fill=True, links=17, pitch="3.5"),
                 _entry("jump_ring", pin="3"),
                 _entry("dangle", bead="4", pin="2", colour="chalk", stuff="pearl", hole="0.9"),
                 _entry("chain", links=8, pitch="3.5"),

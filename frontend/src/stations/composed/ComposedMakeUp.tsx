@@ -56,7 +56,8 @@ export function ComposedMakeUp(props: StationProps) {
   const counted = () =>
     lines.reduce<Typed>(
       (now, one) => ({ ...now, [one.name]: piece[one.name] }),
-      brief.piece as Typed,
+      // What was counted beside the entries stays too.
+      { ...(brief.piece as Typed), ...(piece.rings ? { rings: piece.rings } : {}) },
     );
   const select = (path: Path | null) => {
     setSelected(path);

@@ -161,6 +161,10 @@ class Composed(MakeUp, Construction):
         makeup = changed(self, edits)
         return assemble(job, self.kind, self.family, makeup._workings(job, edits))
 
+    def counts_beside(self) -> tuple[str, ...]:
+        """Return what the plan may set beside the count to come to the length."""
+        return ()
+
     def counted_out(self, job: Job) -> tuple[Edit, ...]:
         """Return the counts that the plan takes to come to the length, line by line."""
         if not self.counts_itself:
@@ -170,8 +174,9 @@ class Composed(MakeUp, Construction):
         return edits + (self._counted(job, beside, self.lines[1]) if beside else ())
 
     def _counted(self, job: Job, target: Target, line: str) -> tuple[Edit, ...]:
+        beside = self.counts_beside() if line == self.lines[0] else ()
         found = fill(
-            self, job.wires, target.wanted, target.doubt, target.measure, plain=True, line=line
+            self, job.wires, target.wanted, target.doubt, target.measure, beside=beside, line=line
         )
         return found[0].edits if found else ()
 

@@ -42,6 +42,11 @@ class LinkedRound(Composed):
         notch = self._notch(job)
         return Target(girth.value_mm + ease.value_mm + notch, girth.plus_minus_mm, inside_of)
 
+    def counts_beside(self) -> tuple[str, ...]:
+        """Return rings at the back, where the maker set none and they hang in loops."""
+        free = "rings" not in self.model_fields_set and self.string_ends == "wrapped"
+        return ("rings",) if free else ()
+
     def _notch(self, job: Job) -> float:
         """Return what brittle parts get on top [mm]."""
         brittle = any(getattr(u.part, "stuff", "") in BRITTLE for u in self.units())

@@ -248,7 +248,8 @@ class OverlapBangle(PlainRing):
 
         They pass each other, so there is no gap to roll it on by. Sideways over the wrist's thin
         side they part by the overlap and that side; over the hand by what the hand is more round
-        than the inside. The way that opens it less is taken.
+        than the inside. The way that opens it less is taken. (Wrist depth less inside depth, as a
+        rule of thumb has it, comes to nothing for any bangle with ease: it is no opening at all.)
         """
         depth = 2 * job.outline("wrist", wrist).through
         sideways = over_thin_side(depth, job.shop.flesh) + self.overlap

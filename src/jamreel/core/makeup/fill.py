@@ -1,7 +1,7 @@
 """Filling to length: which counts come nearest, and how to spend what is left."""
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Container, Iterator
 from dataclasses import dataclass
 from itertools import chain
 from typing import Any, TypeVar
@@ -160,7 +160,7 @@ def fill(
     doubt: float,
     measure: Measured = inside_of,
     *,
-    plain: bool = False,
+    beside: Container[str] | None = None,
     line: str = "entries",
 ) -> tuple[Filled, ...]:
     """Return the best few ways to bring a make-up to a wanted measure, the best first.
@@ -174,7 +174,7 @@ def fill(
         wanted: inside girth or length [mm].
         doubt: uncertainty of the measure [mm].
         measure: what is compared with ``wanted``.
-        plain: counts only, with no other change beside them.
+        beside: kinds of change that may be made beside the count; all where None.
         line: the list of entries that is counted.
 
     Returns:
@@ -195,7 +195,8 @@ def fill(
             return None
 
     counts = _counts(main, tried, wanted, measure) if main else (0,)
-    knobs: list[Knob | None] = [None, *(() if plain else small_knobs(makeup, main))]
+    small = (k for k in small_knobs(makeup, main) if beside is None or k.key in beside)
+    knobs: list[Knob | None] = [None, *small]
     found: list[Filled] = []
     plainly: dict[int, float] = {}
     for picked in _trials(main, counts, knobs):
