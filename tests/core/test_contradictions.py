@@ -112,6 +112,11 @@ def test_an_extender_says_at_which_link_it_is_right() -> None:
     assert figure(plan, "worn") == pytest.approx(figure(without, "worn") + 4 * link)
     assert figure(plan, "worn_shortest") == pytest.approx(figure(without, "worn"))
     assert (without.fit_word, plan.fit_word) == ("too_tight", "comfortable")
+    lines = {line.id: line.value_mm for line in plan.ledger}
+    assert lines["at_link"] == pytest.approx(figure(plan, "worn"))
+    assert lines["extended"] == 4 * link
+    assert lines["fastened"] == pytest.approx(figure(without, "worn"))
+    assert "at_link" not in {line.id for line in without.ledger}
     reach = figure(without, "worn") + 12 * 4
     assert f"to {reach:.1f} mm" in advice(plan)["extends"]
     # One too short for it stays short, and says by how much.

@@ -2,13 +2,14 @@
 
 from typing import Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
+from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import EaseBook
 from jamreel.core.forming.tools import Tool
 from jamreel.core.parts.own_link import OwnLink
 from jamreel.core.units import Unit
-from jamreel.core.values import Frozen, Length
+from jamreel.core.values import Frozen, Length, refused
 from jamreel.core.wire.gauges import GaugeSystem
 from jamreel.core.wire.metals import OwnMetal
 from jamreel.core.words import Language
@@ -28,6 +29,10 @@ _DOWELS = Tool(name="dowels", kind="dowels", diameters=(7, 8, 9, 10, 12, 16, 20)
 _JARS = Tool(
     name="jars and pans", kind="household", diameters=(72, 80, 90, 100, 110, 120, 135, 150, 165)
 )
+
+
+# More of a wrist than this no flesh gives; common practice, no source.
+MOST_FLESH = 0.4
 
 
 class Landmark(Frozen):
@@ -66,6 +71,13 @@ class Shop(Frozen):
     landmarks: tuple[Landmark, ...] = LANDMARKS
     metals: tuple[OwnMetal, ...] = Field(default=(), max_length=40)
     keep_length: Length = 60.0
-    flesh: float = Field(default=0.1, ge=0, le=0.4)
+    flesh: float = 0.1
     sold_length: Length = 1000.0
     shelf: tuple[OwnLink, ...] = Field(default=(), max_length=60)
+
+    @model_validator(mode="after")
+    def _flesh_gives_little(self) -> "Shop":
+        if not 0 <= self.flesh <= MOST_FLESH:
+            got, high = f"{100 * self.flesh:g} %", 100 * MOST_FLESH
+            raise refused(Refusal("flesh", got=got, under="flesh", low=0.0, high=high))
+        return self

@@ -3,7 +3,7 @@ import math
 import pytest
 
 from jamreel.core.body.outline import usual_outline
-from jamreel.core.plan import plan_raw
+from jamreel.core.plan import BriefRefused, plan_raw, read_shop
 from jamreel.core.shop import Shop
 from tests.core.families import advice, example, figure, girths, ledger, planned, steps, tried
 
@@ -50,6 +50,10 @@ def test_how_much_flesh_gives_is_the_makers_to_say() -> None:
     for flesh in (0.0, 0.25):
         plan = plan_raw({**BRIEF, "piece": {**BRIEF["piece"], "gap": "20"}}, Shop(flesh=flesh))
         assert f"pulled open by {(1 - flesh) * depth - 20:.1f} mm" in advice(plan)["gap_narrow"]
+    for flesh in (-0.01, 0.41):
+        with pytest.raises(BriefRefused, match="0 to 40 %") as refused:
+            read_shop({"flesh": flesh})
+        assert refused.value.problems[0].field == "flesh"
 
 
 def test_its_ends_are_rounded_and_it_is_made_oval() -> None:

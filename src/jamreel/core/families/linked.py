@@ -72,7 +72,12 @@ class LinkedRound(Composed):
         if said:
             key = "rigid_off" if rigid < 0 else "rigid_on"
             book.term(key, rigid, rule, "geometry", "fastened")
-        book.total("fastened", rule)
+        book.total("fastened", rule, "at_link" if worked.link else None)
+        if worked.link:
+            pitch, rule = worked.laid.fastened.range_step, "makeup.fill.right_link"
+            more = worked.worn - worked.got
+            book.term("extended", more, rule, "geometry", "at_link", links=worked.link, pitch=pitch)
+            book.total("at_link", rule)
 
     def rows(self, worked: Worked) -> list[Row]:
         """Return inside girth and what thickness takes."""
