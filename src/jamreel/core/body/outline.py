@@ -176,7 +176,7 @@ def half_ellipse(breadth: float, arc: float) -> Outline | None:
 
     Example:
         >>> round(half_ellipse(150.0, 340.0).through, 1)
-        134.4
+        136.9
 
     Source: plain geometry, solved by ``roots.root``.
     """
@@ -204,7 +204,7 @@ def width_above(ellipse: Outline, above: float) -> float:
     Example:
         On a circle of radius 60, 20 along it is a third of a radian.
 
-        >>> round(width_above(Outline(60.0, 60.0, 2.0), 20.0), 2)
+        >>> round(width_above(Outline(60.0, 60.0, 2.0), 20.0), 1)
         113.4
 
     Source: plain geometry, by the trapezium rule.

@@ -85,7 +85,7 @@ def open_angle(gap: float, inner: float, wire: float, end: EndShape) -> float | 
         >>> round(open_angle(2.1, 7.5, 1.3, ENDS["filed"]), 3)
         0.56
         >>> round(open_angle(2.1, 7.5, 1.3, ENDS["balled"]), 3)
-        1.7
+        1.718
 
     Source: plain geometry; 0.6 to 0.8 of the rim measured clear between the ends: common practice.
     """
