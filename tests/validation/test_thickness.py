@@ -65,7 +65,12 @@ def test_rigid_beads_sit_on_a_polygon() -> None:
 def test_straight_links_touch_the_skin_at_their_middles() -> None:
     # Figures of the trade, common practice, no source.
     assert inside_girth_of([rigid("straight", 16.87, 6, 10)]) == pytest.approx(144.26, abs=0.005)
-    assert inside_girth_of([rigid("straight", 40, 2, 3)]) == pytest.approx(66.27, abs=0.03)
+    assert inside_girth_of([rigid("straight", 40, 2, 3)]) == pytest.approx(66.27, abs=0.005)
+    # With a clasp of 11 on rings of 3.5 in 20 AWG: 98.1, where bending links would leave 131.5.
+    clasp = [rigid("straight", 3.5, 0.812, 1), rigid("straight", 14.5, 3, 1)]
+    three = [rigid("straight", 40, 2, 3), *clasp]
+    assert inside_girth_of(three) == pytest.approx(98.1, abs=0.06)
+    assert inside_girth_of([one.bending for one in three]) == pytest.approx(131.5, abs=0.05)
     assert inside_girth_of(segments((168.7, 6))) == pytest.approx(149.85, abs=0.005)
     assert inside_girth_of(segments((120, 2))) == pytest.approx(113.72, abs=0.005)
 
