@@ -103,6 +103,7 @@ def test_beads_are_taken_from_their_tray_and_put_back(page: Page) -> None:
         "slate glass 6 mm (84 there)"
     )
     trays.get_by_role("button", name="Taken").first.click()
+    expect(trays.get_by_role("button", name="Taken")).to_have_count(0)
     trays.get_by_role("button", name="Put back").click()
     expect(trays.get_by_role("button", name="Put back")).to_have_count(0)
     trays.get_by_role("button", name="Taken").first.click()

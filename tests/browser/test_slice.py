@@ -27,6 +27,8 @@ def open_piece(page: Page, name: str, station: str) -> None:
 
 def test_a_bangle_by_mouse_from_wearer_to_finished(page: Page) -> None:
     page.get_by_role("link", name="Wearers").click()
+    # What is typed before the wearers have come goes into a form that is drawn anew.
+    expect(page.get_by_role("rowheader", name="Tobin Arkwell")).to_be_visible()
     page.get_by_label("New wearer").fill("Wren Halloway")
     page.get_by_label("Part or note").fill("the Kingfisher")
     page.get_by_role("button", name="Add").click()
@@ -356,7 +358,7 @@ PIECES = [
     ("band over the crown", {"Crown arc": "330"}, "337.7"),
     ("ear cuff", {"Ear rim depth": "8", "Ear rim, middle": "4"}, "33.7"),
     ("chain necklace", {"Neck girth, base": "380"}, "434.0"),
-    ("forehead chain", {"Brow arc": "180", "Parting arc": "95"}, "21.8"),
+    ("forehead chain", {"Brow arc": "180", "Parting arc": "95"}, "22.5"),
 ]
 
 
