@@ -120,6 +120,17 @@ def test_a_bracelets_inside_is_what_its_parts_leave() -> None:
     assert inside_of(laid) == pytest.approx(164.2, abs=0.3)
 
 
+def test_a_few_fat_beads_leave_an_inside_though_bending_ones_would_not() -> None:
+    three = [{"part": {"kind": "bead", "bead": "8"}, "times": 3}]
+    own = {"string_ends": "through", "counted": False}
+    ends = {"kind": "open_ends"}
+    plan = planned(example("linked_bracelet"), entries=three, closure=ends, **own)
+    # Centres on a triangle of sides 8: 8 / sqrt(3) from the middle, less half a bead.
+    assert figure(plan, "worn") == pytest.approx(2 * math.pi * (8 / math.sqrt(3) - 4))
+    lines = {line.id: line.value_mm for line in plan.ledger}
+    assert lines["fastened"] == pytest.approx(figure(plan, "worn"))
+
+
 def test_too_many_parts_and_too_deep_groups_are_refused() -> None:
     brief = example("linked_bracelet")
     nest: dict[str, Any] = {"part": {"kind": "bead"}, "times": 2}

@@ -103,7 +103,7 @@ class Composed(MakeUp, Construction):
         """Return the figures beside those of every composed piece."""
 
     @abstractmethod
-    def answers(self, worked: Worked) -> dict[str, str]:
+    def answers(self) -> dict[str, str]:
         """Return the figure that each station is about."""
 
     @abstractmethod
@@ -187,7 +187,7 @@ class Composed(MakeUp, Construction):
         self.against(worked, book)
         wires = wires_of(self, laid, job.cutting, self.sets)
         in_all = sum(one.cut.length_mm * one.cut.quantity for one in wires)
-        answers = self.answers(worked)
+        answers = self.answers()
         right = laid.finished - (worked.got - worked.target.wanted)
         middle = self.mirrored or self.focal is not None or self.hung is not None
         return Workings(

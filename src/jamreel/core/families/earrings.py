@@ -71,7 +71,7 @@ class DropEarring(Composed):
         """Return how far it hangs."""
         return [("hangs", worked.got, None)]
 
-    def answers(self, worked: Worked) -> dict[str, str]:
+    def answers(self) -> dict[str, str]:
         """Return the figure that each station is about."""
         return {
             "measure": "hangs",

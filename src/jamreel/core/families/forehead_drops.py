@@ -128,7 +128,7 @@ class ForeheadDrops(Composed):
             ("parting_chain", worked.laid.beside_length, None),
         ]
 
-    def answers(self, worked: Worked) -> dict[str, str]:
+    def answers(self) -> dict[str, str]:
         """Return the figure that each station is about."""
         return {
             "measure": "wanted_brow",

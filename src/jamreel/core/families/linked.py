@@ -64,12 +64,9 @@ class LinkedRound(Composed):
         self.write_parts(worked, book, "in_all")
         finished = book.total("in_all", "makeup.compose.compose", "fastened")
         rule = "fit.thickness.inside_girth_of"
-        smooth = inside_girth_of([one.bending for one in worked.laid.segments])
-        rigid = worked.got - smooth
-        said = abs(rigid) >= LEAST_RIGID_MM
-        off = (smooth if said else worked.got) - finished
-        book.term("thickness_off", off, rule, "published", "fastened")
-        if said:
+        rigid = _rigid(worked)
+        book.term("thickness_off", worked.got - rigid - finished, rule, "published", "fastened")
+        if rigid:
             key = "rigid_off" if rigid < 0 else "rigid_on"
             book.term(key, rigid, rule, "geometry", "fastened")
         book.total("fastened", rule, "at_link" if worked.link else None)
@@ -88,7 +85,7 @@ class LinkedRound(Composed):
             ("lost", worked.laid.finished - worked.got, None),
         ]
 
-    def answers(self, worked: Worked) -> dict[str, str]:
+    def answers(self) -> dict[str, str]:
         """Return the figure that each station is about."""
         return {
             "measure": "wanted",
@@ -158,6 +155,15 @@ class LinkedRound(Composed):
         if tryon.stays_on is False:
             return verdict("units_off", amount=unit, count=1, name=name, off=unit)
         return verdict("fits", settled=True)
+
+
+def _rigid(worked: Worked) -> float:
+    """Return what it takes or gives that parts don't bend [mm], 0 where it is not worth a line."""
+    try:
+        smooth = inside_girth_of([one.bending for one in worked.laid.segments])
+    except ValueError:
+        return 0.0  # so few and thick that nothing would be left if they bent
+    return worked.got - smooth if abs(worked.got - smooth) >= LEAST_RIGID_MM else 0.0
 
 
 def _counted(name: str, times: int, part: object) -> Entry:

@@ -160,7 +160,7 @@ class HangingNecklace(Composed):
             ("front", fall.length, None),
         ]
 
-    def answers(self, worked: Worked) -> dict[str, str]:
+    def answers(self) -> dict[str, str]:
         """Return the figure that each station is about."""
         return {
             "measure": "fall",
