@@ -84,7 +84,22 @@ def test_a_band_over_the_crown_is_half_an_ellipse() -> None:
     wide = max(x for x, _ in skin.points) - min(x for x, _ in skin.points)
     tall = max(y for _, y in skin.points) - min(y for _, y in skin.points)
     assert wide == pytest.approx(150, abs=0.1)
-    assert tall == pytest.approx(2 * high, abs=0.1)
+    assert tall == pytest.approx(high, abs=0.1)  # the half that it goes over
+
+
+def test_a_band_over_the_crown_is_drawn_from_the_front_with_its_ends_apart() -> None:
+    plan = planned({**BAND, "measures": girths(crown_arc=340, head_breadth=150)}, above_ear="20")
+    sheet = plan.drawings.sheets[0]
+    assert sheet.title == "Over the crown, from the front"
+    assert [label.text for label in sheet.labels] == ["crown 340.0 mm"]
+    assert [s.part for s in sheet.strokes] == ["skin", "body", "loop_left", "loop_right"]
+    ends = next(one for one in sheet.dimensions if one.label == "ends apart")
+    assert ends.value_mm == figure(plan, "ends_apart")
+    (left, low), (right, other) = ends.a, ends.b
+    assert low == pytest.approx(other, abs=0.01)
+    assert right - left == pytest.approx(ends.value_mm, abs=0.3)
+    # An arc of 20 up a side that is nearly upright there.
+    assert low == pytest.approx(19.9, abs=0.3)
 
 
 def test_no_half_ellipse_is_flatter_than_a_head() -> None:

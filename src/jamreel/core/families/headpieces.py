@@ -9,12 +9,19 @@ from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
+from jamreel.core.fit.thickness import arc_centre_length
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.parts.base import Bought, size_in_words, size_of
 from jamreel.core.parts.weights import COMB_G, RIBBON_G_PER_MM
 from jamreel.core.units import Mm
-from jamreel.core.values import Length
+from jamreel.core.values import Dimension, Length, Sheet
 from jamreel.core.words import say
+from jamreel.core.workpiece.drawing import (
+    across,
+    point_on,
+    ring_round,
+    section_sheet,
+)
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
 
@@ -169,6 +176,25 @@ class CrownBand(OpenArc):
     def ends_apart(self, job: Job, arc: Arc) -> float:
         """Return how far the ends stand apart inside [mm], each so far above the ear."""
         return width_above(self.outline(job, arc), self.above_ear)
+
+    def section(self, arc: Arc, outline: Outline, d: float) -> Sheet:
+        """Return the upper half of the head from the front, the band over it."""
+        ring, (skin,), _ = ring_round(outline, None, 0.0, d)
+        upper = tuple(point for point in skin.points if point[1] >= 0)
+        centre = arc_centre_length(arc.inner_arc, arc.inside_girth, d)
+        apart = Dimension(
+            a=point_on(ring, -centre / 2, -d / 2),
+            b=point_on(ring, centre / 2, -d / 2),
+            value_mm=width_above(outline, self.above_ear),
+            label=say("drawing.ends_apart"),
+        )
+        return section_sheet(
+            say("drawing.over_the_crown"),
+            [skin.model_copy(update={"points": upper}), *self.wire_round(ring, centre, d)],
+            [across(outline, 0.0, d, say("drawing.head_across")), apart],
+            say("drawing.crown", girth=arc.girth.value_mm),
+            at=(0.0, outline.through / 2),
+        )
 
     def try_on_steps(self, bench: OnBench) -> Iterator[Step]:
         """Yield trying on over the crown."""

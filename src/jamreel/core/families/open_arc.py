@@ -19,7 +19,7 @@ from jamreel.core.fit.thickness import arc_centre_length
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.moves import Bend, bend_length
-from jamreel.core.values import Dimension, Length, PlusMinus, Sheet
+from jamreel.core.values import Dimension, Length, PlusMinus, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
 from jamreel.core.workpiece.drawing import (
@@ -171,13 +171,7 @@ class OpenArc(OneWire, ABC):
         gap = (arc.ease.value_mm if arc.ease else 0.0) / TURN
         ring, strokes, low = ring_round(outline, arc.ease, gap, d)
         centre = arc_centre_length(arc.inner_arc, arc.inside_girth, d)
-        strokes.append(wire_along(ring, -centre / 2, centre / 2, d, "body"))
-        if self.looped:
-            off = (self.loop_pin + d) / 2
-            strokes += [
-                loop_at(ring, sign * (centre / 2 + off), self.loop_pin, d, key)
-                for key, sign in (("loop_left", -1), ("loop_right", 1))
-            ]
+        strokes += self.wire_round(ring, centre, d)
         dims, wide = self._opening(arc, ring, centre), say(f"drawing.{self.worn_on}_across")
         return section_sheet(
             say(f"drawing.on_the_{self.worn_on}"),
@@ -185,6 +179,14 @@ class OpenArc(OneWire, ABC):
             [across(outline, low + (18 if dims else 0), d, wide), *dims],
             say(f"drawing.{self.worn_on}", girth=arc.girth.value_mm),
         )
+
+    def wire_round(self, ring: Ring, centre: float, d: float) -> Iterator[Stroke]:
+        """Yield the wire along a ring, its middle at the top, and its end loops."""
+        yield wire_along(ring, -centre / 2, centre / 2, d, "body")
+        if self.looped:
+            off = (self.loop_pin + d) / 2
+            for key, sign in (("loop_left", -1), ("loop_right", 1)):
+                yield loop_at(ring, sign * (centre / 2 + off), self.loop_pin, d, key)
 
     def _opening(self, arc: Arc, ring: Ring, centre: float) -> list[Dimension]:
         """Return the dimension of what it leaves open, where that can be seen."""

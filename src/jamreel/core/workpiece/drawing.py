@@ -83,15 +83,17 @@ def section_sheet(
     dimensions: list[Dimension],
     label: str,
     stations: tuple[StationName, ...] = ("measure", "fit"),
+    at: Point = (0.0, 0.0),
 ) -> Sheet:
-    """Return the section of a body with a piece round it, the body's measure written inside."""
+    """Return the section of a body with a piece round it, the body's measure written at a place
+    inside."""
     return Sheet(
         id="section",
         title=title,
         stations=stations,
         strokes=tuple(strokes),
         dimensions=tuple(dimensions),
-        labels=(Label(at=(0.0, 0.0), text=label),),
+        labels=(Label(at=at, text=label),),
     )
 
 
