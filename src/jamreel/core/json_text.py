@@ -41,9 +41,9 @@ def _no_constant(name: str) -> NoReturn:
 
 
 def _each_once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    read = dict(pairs)
-    if len(read) < len(pairs):
-        keys = [key for key, _ in pairs]
-        twice = next(key for key in keys if keys.count(key) > 1)
-        raise ValueError(f"the key {twice[:60]!r} is given twice")
+    read: dict[str, Any] = {}
+    for key, value in pairs:
+        if key in read:
+            raise ValueError(f"the key {key[:60]!r} is given twice")
+        read[key] = value
     return read
