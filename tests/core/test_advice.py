@@ -42,7 +42,20 @@ EDGES: list[tuple[Rule, tuple[Any, ...], tuple[Any, ...], str, str]] = [
     (c.should_release, (99.0, False), (20.1, True), "releases_late", "fix"),
     (c.should_release, (5.0, False), (19.9, True), "releases", "note"),
     (j.neither_opens, ("ring", "chain", True), ("ring", "chain", False), "neither_opens", "fix"),
-    (j.loop_admits, (1.2, 1.0, "hook", "eye"), (1.19, 1.0, "hook", "eye"), "loop_small", "fix"),
+    (j.loop_admits, (1.2, (1.0,), "hook", "eye"), (1.19, (1.0,), "hook", "eye"),
+     "loop_small", "fix"),
+    (j.loop_admits, (1.8, (1.0, 0.6), "a", "b"), (1.79, (1.0, 0.6), "a", "b"), "loop_full", "fix"),
+    (p.strands_jostle, (3, 4.0, False), (4, 3.0, False), "strands_jostle", "check"),
+    (p.strands_jostle, (9, 4.0, True), (9, 4.0, False), "strands_jostle", "check"),
+    (p.strands_jostle, (9, 2.9, False), (9, 3.0, False), "strands_jostle", "check"),
+    (p.ring_soft, (9.0, 1.0, False), (9.1, 1.0, False), "ring_soft", "note"),
+    (p.ring_soft, (7.0, 1.0, True), (7.1, 1.0, True), "ring_soft", "note"),
+    (p.strands_touch, (3.0, 3.0), (2.9, 3.0), "strands_touch", "check"),
+    (p.wound_by_hand, (999.0, False), (1000.0, False), "wound_by_hand", "note"),
+    (p.wound_by_hand, (5000.0, True), (5000.0, False), "wound_by_hand", "note"),
+    (p.pin_reaches, (30.0, 30.0), (30.0, 30.1), "pin_short", "fix"),
+    (s.charm_slides, (1.9, 1.6), (1.8, 1.6), "charm_ring", "fix"),
+    (s.charms_fit, (4, 8.0, 32.0), (5, 8.0, 39.9), "charms_many", "fix"),
     (j.ends_differ, ("bead", "bead", False), ("bead", "coil", False), "ends_differ", "note"),
     (j.ends_differ, ("bead", "coil", True), ("coil", "bead", False), "ends_differ", "note"),
     (j.heavy_earring, (10.0,), (10.1,), "heavy_earring", "check"),
@@ -131,7 +144,7 @@ def test_rules_reach_the_plan_of_a_piece_of_parts() -> None:
     assert "few_wraps" in advice(made("linked_bracelet", entries=[once]))
     wide = {"part": {"kind": "linked_bead", "loops": "plain", "pin": "9 mm"}, "times": 6}
     assert "thin_for_loop" in advice(made("linked_bracelet", entries=[wide]))
-    flat = {"part": {"kind": "curved_link", "loops_alike": True}, "times": 4}
+    flat = {"part": {"kind": "curved_link", "stand": "alike"}, "times": 4}
     assert "links_twist" in advice(made("linked_bracelet", entries=[flat]))
     chain = {"part": {"kind": "chain", "links": 20}, "times": 2}
     assert "neither_opens" in advice(made("linked_bracelet", entries=[chain], rings=0))
@@ -143,5 +156,7 @@ def test_rules_reach_the_plan_of_a_piece_of_parts() -> None:
     assert "hook_weak" in advice(made("linked_bracelet", entries=[link], closure=thin))
     few = {"part": {"kind": "linked_bead"}, "times": 3}
     assert "make_up_short" in advice(made("linked_bracelet", entries=[few]))
-    tassel = {"kind": "tassel", "strands": 9, "ring": "3 mm"}
-    assert "jostling" in advice(made("linked_necklace", hung=tassel))
+    tassel = {"kind": "tassel", "strands": 9, "strand_loop": "3 mm"}
+    assert "strands_jostle" in advice(made("linked_necklace", hung=tassel))
+    full = {"kind": "tassel", "strands": 9, "strand_loop": "1 mm"}
+    assert "loop_full" in advice(made("linked_necklace", hung=full))

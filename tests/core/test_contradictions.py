@@ -54,7 +54,7 @@ def test_a_links_arc_of_more_than_a_turn_is_refused() -> None:
     [
         ({"entries": [{"part": {"kind": "jump_ring", "soldered": True}, "times": 9}]},
          "piece.entries.0.part.soldered"),
-        ({"closure": {"kind": "s_hook"}}, "piece.closure.soldered"),
+        ({"closure": {"kind": "s_hook", "into": "soldered_ring"}}, "piece.closure.into"),
         ({"closure": {"kind": "toggle", "soldered": True}}, "piece.closure.soldered"),
     ],
 )  # fmt: skip

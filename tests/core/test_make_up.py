@@ -1,6 +1,7 @@
 """Make-ups: laid out, filled to length, joined, and how strong they are."""
 
 import math
+from copy import deepcopy
 from itertools import product
 from typing import Any
 
@@ -259,8 +260,7 @@ def test_within_the_doubt_of_the_measure_the_plainest_change_wins() -> None:
 def test_proposals_are_edits_that_come_true() -> None:
     brief = example("linked_bracelet")
     for proposal in propose_raw(brief, Shop()):
-        piece = {**brief["piece"], "rings": 0}
-        piece["entries"] = [dict(e, part=dict(e["part"])) for e in piece["entries"]]
+        piece = deepcopy({**brief["piece"], "rings": 0})
         for edit in proposal.edits:
             *steps, last = edit.path
             at: Any = piece
@@ -299,7 +299,7 @@ def test_try_ons_count_in_parts() -> None:
 
 def test_children_and_heavy_ears_get_their_advice() -> None:
     brief = {**example("linked_necklace"), "child": True}
-    soft = {"kind": "s_hook", "soldered": False, "hook_pin": "14", "wire": "22 awg"}
+    soft = {"kind": "s_hook", "into": "jump_ring", "hook_pin": "14", "wire": "22 awg"}
     found = {a.id: a.severity for a in planned(brief, closure=soft).advice}
     assert found["releases"] == "note"
     thick = {"kind": "crook_hook", "wire": "14 awg"}

@@ -18,10 +18,14 @@ from jamreel.core.closures.s_hook import SHook
 from jamreel.core.closures.spring_clasp import SpringClasp
 from jamreel.core.closures.toggle import Toggle
 from jamreel.core.errors import Refusal
+from jamreel.core.families.linked import LinkedBracelet
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
+from jamreel.core.makeup.checks import make_up_advice
+from jamreel.core.makeup.compose import compose
 from jamreel.core.parts import Part, registered_parts
 from jamreel.core.parts.base import Made
+from jamreel.core.parts.beads import OneBead
 from jamreel.core.parts.chain import BoughtChain
 from jamreel.core.parts.coil import Coil
 from jamreel.core.parts.coil_bead import CoilBead
@@ -36,7 +40,7 @@ from jamreel.core.parts.own_link import OwnLink
 from jamreel.core.parts.own_shape import OwnMove
 from jamreel.core.parts.ring_link import RingLink
 from jamreel.core.parts.spacer_coil import SpacerCoil
-from jamreel.core.parts.tassel import Tassel
+from jamreel.core.parts.tassel import Section, Tassel
 from jamreel.core.path.moves import developed_length
 from jamreel.core.plan import BriefRefused, plan_raw
 from jamreel.core.shop import Shop
@@ -131,7 +135,7 @@ def test_rings_add_their_inside_and_eights_two_of_them() -> None:
 
 
 def test_a_coil_over_a_coil_keeps_the_wire_that_went_into_it() -> None:
-    made = CoilBead(core_wire=0.8, core=2, turns=5, lead=0).make(WIRE)
+    made = CoilBead(core_wire=0.8, core=2, turns=5, bare_turns=0, lead=0).make(WIRE)
     cord = 0.8 + 2 * D
     along = 5 * math.hypot(math.pi * (2 + cord), cord)
     assert made.length == pytest.approx(5 * cord)
@@ -161,21 +165,26 @@ def test_a_curved_link_bears_across_its_chord() -> None:
     assert made.length == pytest.approx(chord)
     assert takes(made) == pytest.approx(26 + 2 * math.pi * (2.5 + D))
     assert advice(made) == set()
-    assert advice(CurvedLink(loops_alike=True).make(WIRE)) == {"links_twist"}
+    assert advice(CurvedLink(stand="alike").make(WIRE)) == {"links_twist"}
     with pytest.raises(Refusal) as refused:
-        CurvedLink(arc=15).make(WIRE)
+        CurvedLink(arc=15).make(WIRE)  # 16 turns of 0.4 and three beads of 3 take 15.4
     assert (refused.value.key, refused.value.field) == ("wraps_over", "arc")
 
 
-def test_a_folded_ring_link_takes_two_beads_between_its_legs() -> None:
-    made = RingLink(pin=6, bead=4, hook_pin=2).make(WIRE)
-    leg = 4 + D
-    assert made.length == pytest.approx(3 + leg + 1)
-    crooks = 2 * math.pi * (2 + D) / 2
-    assert takes(made) == pytest.approx(crooks + 2 * leg + math.pi * (6 + D) / 2)
+def test_a_folded_ring_link_is_its_ring_and_two_legs_rolled_over_the_ring_before() -> None:
+    made = RingLink(pin=9, roll_pin=3, bead=4, hook_pin=2, play=1).make(ONE)
+    # R (2 pi - 2 asin(d / 2R)) + 2 (corner + 3/4 pi (p + d) + bead + pi (h + d) / 2 + play)
+    radius = 5.0
+    ring = radius * (2 * math.pi - 2 * math.asin(1 / (2 * radius)))
+    leg = 1.57 + 0.75 * math.pi * (3 + 1) + 4 + 0.5 * math.pi * (2 + 1) + 1
+    assert takes(made) == pytest.approx(ring + 2 * leg, abs=0.01)
+    assert takes(made) == pytest.approx(71.8, abs=0.05)
+    assert made.length == pytest.approx(9 + 1 + 3)
     assert made.bought[0].quantity == 2
-    with pytest.raises(Refusal):
-        RingLink(pin=3, bead=4).make(WIRE)
+    assert [s.id for s in made.steps][-3:] == ["roll_over", "roll_close", "face"]
+    with pytest.raises(Refusal) as refused:
+        RingLink(pin=4, bead=4).make(WIRE)
+    assert refused.value.field == "bead"
 
 
 def test_what_hangs_reaches_as_far_as_its_parts() -> None:
@@ -183,11 +192,16 @@ def test_what_hangs_reaches_as_far_as_its_parts() -> None:
     assert dangle.hang == pytest.approx(3 + D + 16 + 0.6)
     assert dangle.wires == ()  # a bought head pin is not cut from the reel
     assert Dangle(foot="curl").make(WIRE).wires
-    tassel = Tassel(strands=4, beads=3, bead=4, pin=1.5, ring=6).make(WIRE)
-    assert tassel.hang == pytest.approx(WIRE.body.sprung(6) + 3 * (4 + 2 * (1.5 + D)))
-    assert [(b.key, b.quantity) for b in tassel.bought] == [("bead", 12)]
-    assert "jostling" not in advice(tassel)
-    assert "jostling" in advice(Tassel(strands=12, bead=6).make(WIRE))
+    section = Section(row=(OneBead(bead=4),), times=3)
+    tassel = Tassel(strands=4, sections=(section,), head=(), pin=1.5, strand_loop=6).make(WIRE)
+    fine = 0.5
+    head = (3 * D + 3 + D) + (4 * D + 6 + D)
+    each = (3 * fine + 1.5 + fine) + 4 + (4 * fine + 1.5 + fine)
+    assert tassel.hang == pytest.approx(head + 3 * each + fine)
+    assert [(b.key, b.quantity) for b in tassel.bought if b.quantity] == [("bead", 4)] * 3
+    assert [use.quantity for use in tassel.wires] == [1, 12]
+    assert "strands_jostle" in advice(tassel)
+    assert "strands_jostle" not in advice(Tassel(strands=3).make(WIRE))
 
 
 def test_chain_and_findings_are_as_long_as_was_measured() -> None:
@@ -215,15 +229,19 @@ def test_a_link_of_ones_own_bears_at_its_furthest_insides() -> None:
     assert refused.value.key == "no_shape"
 
 
-def test_hooks_pass_their_eyes_and_bars_their_rings() -> None:
-    def mates(closure: Closure) -> set[str]:
-        return {a.id for a in closure.make(ONE).mates if a is not None}
+def fits(closure: Closure) -> set[str]:
+    """What is said of a closure, on a bracelet of ten linked beads of 1 mm wire."""
+    makeup = LinkedBracelet.model_validate({"closure": closure})
+    found = make_up_advice(makeup, compose(makeup, ONE))
+    return {a.id for a in found if a is not None and a.field == "piece.closure"}
 
-    assert mates(FoldedHook(eye_pin=5)) == set()
-    assert mates(FoldedHook(eye_pin=2)) == {"hook_wide"}  # doubled wire is 2 mm wide
-    assert mates(CrookHook(tip_pin=1, eye_pin=3)) == {"hook_wide"}
-    assert mates(Toggle(ring_pin=12, bar=15)) == {"bar_short"}
-    assert mates(Toggle(ring_pin=12, bar=16)) == set()
+
+def test_hooks_pass_their_eyes_and_bars_their_rings() -> None:
+    assert "hook_wide" not in fits(FoldedHook(eye_pin=5))
+    assert "hook_wide" in fits(FoldedHook(eye_pin=2))  # doubled wire is 2 mm wide
+    assert "hook_wide" in fits(CrookHook(tip_pin=1, eye_pin=3))
+    assert "bar_short" in fits(Toggle(ring_pin=12, bar=15))
+    assert not fits(Toggle(ring_pin=12, bar=16)) & {"bar_short", "bar_stuck"}
 
 
 HOOK = (
@@ -242,9 +260,8 @@ def test_a_hook_of_ones_own_bears_in_its_crook_and_has_to_pass_its_eye() -> None
     assert takes(made.holding) == pytest.approx(math.pi * 4 + 9 + math.pi * 7 / 2 + 9)
     crook = next(hold for hold in made.holding.holds if hold.key == "hook")
     assert crook.newtons == pytest.approx(10.0, abs=0.05)  # 1.0 at 210 on a 6 mm pin
-    assert {a.id for a in made.mates if a} == set()
-    wide = OwnHook(moves=HOOK, tip=5, eye_pin=5).make(ONE)
-    assert {a.id for a in wide.mates if a} == {"hook_wide"}
+    assert "hook_wide" not in fits(OwnHook(moves=HOOK, tip=3, eye_pin=5))
+    assert "hook_wide" in fits(OwnHook(moves=HOOK, tip=5, eye_pin=5))
     assert OwnHook(name="heron beak").says == "heron beak"
 
 
@@ -274,11 +291,15 @@ def test_every_closure_is_made_of_wire_it_cuts_and_says_how_to_make_it(name: str
 
 
 def test_what_closures_add_on_paper() -> None:
-    s = SHook(hook_pin=6, ring_pin=6).make(ONE)
+    s = SHook(hook_pin=6, into="jump_ring", into_pin=6).make(ONE)
     assert s.length == pytest.approx(6 + 2 * 6 + 1)
+    bare = SHook(hook_pin=6).make(ONE)
+    assert bare.length == pytest.approx(2 * 6 + 1)
+    assert bare.receiving.wires == ()
     crook = CrookHook(shank=6, hook_pin=5, wraps=3, eye_pin=5).make(ONE)
     hook = 3 * 1 + 3 + 1 + 6 + 2.5
-    eye = 2 * 1 + 5 + 1 + 3 + 1
+    # Both loops of the eye are wound shut on its stem, coils meeting.
+    eye = 5 + 1 + 2 * 1 + 2 * 1 + 3 + 1
     assert crook.length == pytest.approx(hook + eye)
     clasp = SpringClasp(clasp=11, ring_pin=3.5, extender=10, extender_pitch=3.5).make(ONE)
     assert clasp.length == pytest.approx(11 + 2 * ONE.body.sprung(3.5))

@@ -261,7 +261,7 @@ def test_an_inch_bench_reads_and_speaks_inches(brief: dict[str, Any]) -> None:
     plan = planned(brief, Shop(unit="in"))
     assert plan.inside_girth_mm is not None
     assert plan.inside_girth_mm.value == pytest.approx(158.75 + 13)
-    assert plan.steps[0].title == "Cut 9 19/32 in"  # 243.91 mm
+    assert plan.steps[1].title == "Cut 9 19/32 in"  # 243.91 mm
     # A brief that says its unit means the same on a metric bench.
     same = planned({**brief, "unit": "in"}, Shop(unit="mm"))
     assert same.cuts[0].length_mm == plan.cuts[0].length_mm

@@ -10,7 +10,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.makeup.compose import compose
 from jamreel.core.makeup.sequence import Entry, MakeUp
 from jamreel.core.parts import registered_parts
-from jamreel.core.parts.beads import DENSITY, bead_mass, bought_bead
+from jamreel.core.parts.beads import DENSITY, OneBead, bead_mass, bought_bead
 from jamreel.core.plan import plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import metals
@@ -53,8 +53,8 @@ def test_a_bead_twice_as_long_and_broad_weighs_eight_times_as_much(stuff: Any) -
 
 
 def test_a_bead_is_bought_by_its_size_and_both_sizes_where_they_differ() -> None:
-    ball = bought_bead(6, 6, 1, "glass", "reed", 4)
-    rod = bought_bead(4, 9, 1, "glass", "plum", 1)
+    ball = bought_bead(OneBead(bead=6), 4)
+    rod = bought_bead(OneBead(bead=4, bead_length=9, colour="plum"), 1)
     assert "×" not in ball.size.name
     assert "4.0 mm × 9.0 mm" in rod.size.says
     assert "plum" in rod.size.name

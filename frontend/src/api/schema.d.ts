@@ -1045,6 +1045,11 @@ export interface components {
              */
             links?: number;
             /**
+             * Links Lost
+             * @default 1
+             */
+            links_lost?: number;
+            /**
              * Mass Per M
              * @default 9
              */
@@ -1096,6 +1101,29 @@ export interface components {
             thickness?: string | number;
         };
         /**
+         * BoughtRing
+         * @description Its neighbours have to open, or be closed round it.
+         */
+        BoughtRing_as_typed: {
+            /**
+             * Inner
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            inner?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bought_ring";
+            /**
+             * Ring Wire
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.5
+             */
+            ring_wire?: string | number;
+        };
+        /**
          * BriefIn
          * @description A brief as typed.
          */
@@ -1111,8 +1139,8 @@ export interface components {
          *
          *     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
          *     now; without them the shop decides. ``wire`` is what the body is made of, ``palette`` the wires
-         *     of other roles. ``tryon`` is the try-on being judged. ``child`` adds the cautions that concern
-         *     children.
+         *     of other roles, ``making`` how it is worked. ``tryon`` is the try-on being judged. ``child`` adds
+         *     the cautions that concern children.
          */
         Brief_as_typed: {
             /**
@@ -1125,6 +1153,8 @@ export interface components {
              *       "longest": 1500,
              *       "margin": 0,
              *       "off_reel": false,
+             *       "ratio": 2,
+             *       "ratio_of": "piece",
              *       "sample_pin": null,
              *       "sample_took": null,
              *       "school": "fixed",
@@ -1147,6 +1177,15 @@ export interface components {
              * @default null
              */
             gauge_system?: ("awg" | "swg") | null;
+            /**
+             * @default {
+             *       "finish": [],
+             *       "hammer": "none",
+             *       "shaped_by": "former",
+             *       "straighten": "draw"
+             *     }
+             */
+            making?: components["schemas"]["Making_as_typed"];
             /** Measures */
             measures?: {
                 [key: string]: components["schemas"]["Measure_as_typed"];
@@ -1165,10 +1204,10 @@ export interface components {
             piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
             /**
              * Schema
-             * @default 2
+             * @default 3
              * @constant
              */
-            schema?: 2;
+            schema?: 3;
             /**
              * Side
              * @default either
@@ -1202,11 +1241,35 @@ export interface components {
              */
             catch_pin?: string | number;
             /**
+             * Fixed
+             * @default directly
+             * @enum {string}
+             */
+            fixed?: "directly" | "on_ring";
+            /**
+             * Fixed Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            fixed_pin?: string | number;
+            /**
              * Hook Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 6.35
              */
             hook_pin?: string | number;
+            /**
+             * Into
+             * @default own
+             * @enum {string}
+             */
+            into?: "own" | "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
+            /**
+             * Into Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            into_pin?: string | number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1435,6 +1498,11 @@ export interface components {
          */
         CoilBead_as_typed: {
             /**
+             * Bare Turns
+             * @default 3
+             */
+            bare_turns?: number;
+            /**
              * Core
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 2
@@ -1458,6 +1526,12 @@ export interface components {
              */
             lead?: string | number;
             /**
+             * Rod
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 150
+             */
+            rod?: string | number;
+            /**
              * Turns
              * @default 5
              */
@@ -1470,7 +1544,11 @@ export interface components {
         };
         /**
          * CoilBracelet
-         * @description Turns worn, the coil as it is bought (its inside diameter), and the pin of the end loops.
+         * @description Turns worn at least, the coil as it is bought (its inside diameter), the pin of the end
+         *     loops, and what hangs in both.
+         *
+         *     With ``whole_turns`` it is cut by counting: the loops take of the last turn, and what is left of
+         *     it is worn. It is never straightened.
          */
         CoilBracelet_as_typed: {
             /**
@@ -1479,6 +1557,11 @@ export interface components {
              * @default 56
              */
             coil_diameter?: string | number;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1495,12 +1578,23 @@ export interface components {
              * @default 4
              */
             turns?: number;
+            /**
+             * Whole Turns
+             * @default true
+             */
+            whole_turns?: boolean;
         };
         /**
          * Coil
-         * @description A close coil, so many turns on a core.
+         * @description A close coil, so many turns on a core; longer than the rod it is wound in goes.
          */
         Coil_as_typed: {
+            /**
+             * Coil Ends
+             * @default flush
+             * @enum {string}
+             */
+            coil_ends?: "flush" | "slanting";
             /**
              * Core
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -1512,6 +1606,24 @@ export interface components {
              * @enum {string}
              */
             kind: "coil";
+            /**
+             * Rod
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 150
+             */
+            rod?: string | number;
+            /**
+             * Sample Coil
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_coil?: string | number | null;
+            /**
+             * Sample Wire
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_wire?: string | number | null;
             /**
              * Turns
              * @default 10
@@ -1561,11 +1673,40 @@ export interface components {
              */
             eye_pin?: string | number;
             /**
+             * Eye Wraps
+             * @default 2
+             */
+            eye_wraps?: number;
+            /**
+             * Fixed
+             * @default directly
+             * @enum {string}
+             */
+            fixed?: "directly" | "on_ring";
+            /**
+             * Fixed Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            fixed_pin?: string | number;
+            /**
              * Hook Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 5
              */
             hook_pin?: string | number;
+            /**
+             * Into
+             * @default own
+             * @enum {string}
+             */
+            into?: "own" | "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
+            /**
+             * Into Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            into_pin?: string | number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1644,7 +1785,10 @@ export interface components {
         };
         /**
          * CurvedLink
-         * @description An arc of wire with a loop at each end, a finer wire wound on with beads between wraps.
+         * @description An arc of wire with a loop at each end, a finer wire wound on with beads between turns.
+         *
+         *     The winding has ``end_turns`` at both ends and ``turns_between`` two beads. All links of a row
+         *     are bent to one ``hand``, or they don't lie alike.
          */
         CurvedLink_as_typed: {
             /**
@@ -1660,6 +1804,12 @@ export interface components {
              */
             bead?: string | number;
             /**
+             * Bead Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_length?: string | number | null;
+            /**
              * Beads
              * @default 3
              */
@@ -1671,11 +1821,27 @@ export interface components {
              */
             colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
             /**
+             * End Turns
+             * @default 5
+             */
+            end_turns?: number;
+            /**
              * Form
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 30
              */
             form?: string | number;
+            /**
+             * Hammered
+             * @default true
+             */
+            hammered?: boolean;
+            /**
+             * Hand
+             * @default right
+             * @enum {string}
+             */
+            hand?: "right" | "left";
             /**
              * Hole
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -1688,16 +1854,22 @@ export interface components {
              */
             kind: "curved_link";
             /**
-             * Loops Alike
-             * @default false
-             */
-            loops_alike?: boolean;
-            /**
              * Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 2.5
              */
             pin?: string | number;
+            /**
+             * Row
+             * @default []
+             */
+            row?: components["schemas"]["OneBead_as_typed"][];
+            /**
+             * Stand
+             * @default square
+             * @enum {string}
+             */
+            stand?: "alike" | "square";
             /**
              * Stuff
              * @default glass
@@ -1711,6 +1883,11 @@ export interface components {
              */
             tail?: string | number;
             /**
+             * Turns Between
+             * @default 3
+             */
+            turns_between?: number;
+            /**
              * @description A wire size as above; blank for the wire of the piece.
              * @default null
              */
@@ -1720,11 +1897,6 @@ export interface components {
              * @default null
              */
             wrapping_wire?: string | number | null;
-            /**
-             * Wraps
-             * @default 6
-             */
-            wraps?: number;
         };
         /**
          * Cut
@@ -1823,10 +1995,12 @@ export interface components {
          * Cutting
          * @description What is added to the net length: for two flush cuts, for holding, and as a margin.
          *
-         *     Four schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
+         *     Five schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
          *     goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``;
          *     ``record`` takes the maker's own finished pieces, and as long as there are none it falls back
-         *     to the fixed margin. Short lengths are cut at ``shortest`` at least; longer than ``longest``
+         *     to the fixed margin; ``ratio`` cuts what runs through the whole piece so many times as long as
+         *     the piece or the girth that it goes round (``ratio_of``), other wires by the fixed margin, and
+         *     never less than the sum. Short lengths are cut at ``shortest`` at least; longer than ``longest``
          *     they are split. With ``off_reel`` what comes off one wire is worked straight off the reel.
          *
          *     Source of the defaults: 1 to 2 for each flush cut, no margin, 1,500 at most; common practice.
@@ -1850,6 +2024,17 @@ export interface components {
              */
             off_reel?: boolean;
             /**
+             * Ratio
+             * @default 2
+             */
+            ratio?: number;
+            /**
+             * Ratio Of
+             * @default piece
+             * @enum {string}
+             */
+            ratio_of?: "piece" | "girth";
+            /**
              * Sample Pin
              * @description A length as above; empty text or null when not given.
              * @default null
@@ -1866,7 +2051,7 @@ export interface components {
              * @default fixed
              * @enum {string}
              */
-            school?: "exact" | "fixed" | "sample" | "record";
+            school?: "exact" | "fixed" | "sample" | "record" | "ratio";
             /**
              * Shortest
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -1892,6 +2077,12 @@ export interface components {
              */
             bead?: string | number;
             /**
+             * Bead Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_length?: string | number | null;
+            /**
              * Beads
              * @default 1
              */
@@ -1902,6 +2093,12 @@ export interface components {
              * @enum {string}
              */
             colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Ends In
+             * @default away
+             * @enum {string}
+             */
+            ends_in?: "away" | "inside" | "outside" | "swirl";
             /**
              * Foot
              * @default head_pin
@@ -1932,11 +2129,27 @@ export interface components {
              */
             pin?: string | number;
             /**
+             * Pin Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 50
+             */
+            pin_length?: string | number;
+            /**
+             * Row
+             * @default []
+             */
+            row?: components["schemas"]["OneBead_as_typed"][];
+            /**
              * Stuff
              * @default glass
              * @enum {string}
              */
             stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Swirl Turns
+             * @default 2
+             */
+            swirl_turns?: number;
             /**
              * Tail
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -1997,11 +2210,35 @@ export interface components {
              */
             catch_pin?: string | number;
             /**
+             * Fixed
+             * @default directly
+             * @enum {string}
+             */
+            fixed?: "directly" | "on_ring";
+            /**
+             * Fixed Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            fixed_pin?: string | number;
+            /**
              * Hook Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 5
              */
             hook_pin?: string | number;
+            /**
+             * Into
+             * @default own
+             * @enum {string}
+             */
+            into?: "own" | "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
+            /**
+             * Into Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            into_pin?: string | number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2097,11 +2334,17 @@ export interface components {
              *           "bead_length": null,
              *           "beads": 1,
              *           "colour": "reed",
+             *           "ends_in": "away",
              *           "hole": 1,
              *           "kind": "linked_bead",
              *           "loops": "wrapped",
              *           "pin": 2,
+             *           "pin_length": 50,
+             *           "row": [],
+             *           "stand": "square",
+             *           "stock": "wire",
              *           "stuff": "glass",
+             *           "swirl_turns": 2,
              *           "tail": 12,
              *           "wire": null,
              *           "wraps": 2
@@ -2118,14 +2361,19 @@ export interface components {
              *         "made_of": "",
              *         "part": {
              *           "bead": 8,
+             *           "bead_length": null,
              *           "beads": 1,
              *           "colour": "brick",
+             *           "ends_in": "away",
              *           "foot": "head_pin",
              *           "hole": 1,
              *           "kind": "dangle",
              *           "loops": "wrapped",
              *           "pin": 3,
+             *           "pin_length": 50,
+             *           "row": [],
              *           "stuff": "glass",
+             *           "swirl_turns": 2,
              *           "tail": 12,
              *           "wire": null,
              *           "wraps": 2
@@ -2139,12 +2387,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2670,7 +2918,7 @@ export interface components {
              * Part
              * @default null
              */
-            part?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            part?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Times
              * @default 1
@@ -2682,6 +2930,12 @@ export interface components {
          * @description A stem of bare wire between two loops.
          */
         EyeLink_as_typed: {
+            /**
+             * Ends In
+             * @default away
+             * @enum {string}
+             */
+            ends_in?: "away" | "inside" | "outside" | "swirl";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2700,16 +2954,22 @@ export interface components {
              */
             pin?: string | number;
             /**
-             * Square
-             * @default true
+             * Stand
+             * @default square
+             * @enum {string}
              */
-            square?: boolean;
+            stand?: "alike" | "square";
             /**
              * Stem
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 8
              */
             stem?: string | number;
+            /**
+             * Swirl Turns
+             * @default 2
+             */
+            swirl_turns?: number;
             /**
              * Tail
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -2819,6 +3079,17 @@ export interface components {
          * @description A bought finding, measured from the inside of one loop to the inside of the other.
          */
         Finding_as_typed: {
+            /**
+             * Drilled
+             * @default false
+             */
+            drilled?: boolean;
+            /**
+             * Edge
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            edge?: string | number;
             /**
              * Hangs
              * @default false
@@ -2959,6 +3230,23 @@ export interface components {
              */
             eye_pin?: string | number;
             /**
+             * Eye Wraps
+             * @default 2
+             */
+            eye_wraps?: number;
+            /**
+             * Fixed
+             * @default directly
+             * @enum {string}
+             */
+            fixed?: "directly" | "on_ring";
+            /**
+             * Fixed Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            fixed_pin?: string | number;
+            /**
              * Fold
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 30
@@ -2970,6 +3258,18 @@ export interface components {
              * @default 5
              */
             hook_pin?: string | number;
+            /**
+             * Into
+             * @default own
+             * @enum {string}
+             */
+            into?: "own" | "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
+            /**
+             * Into Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            into_pin?: string | number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3051,6 +3351,7 @@ export interface components {
              *         "part": {
              *           "kind": "chain",
              *           "links": 14,
+             *           "links_lost": 1,
              *           "mass_per_m": 9,
              *           "pitch": 3.5,
              *           "soldered": true,
@@ -3084,14 +3385,19 @@ export interface components {
              *         "made_of": "",
              *         "part": {
              *           "bead": 4,
+             *           "bead_length": null,
              *           "beads": 1,
              *           "colour": "brick",
+             *           "ends_in": "away",
              *           "foot": "head_pin",
              *           "hole": 1,
              *           "kind": "dangle",
              *           "loops": "wrapped",
              *           "pin": 2,
+             *           "pin_length": 50,
+             *           "row": [],
              *           "stuff": "glass",
+             *           "swirl_turns": 2,
              *           "tail": 12,
              *           "wire": null,
              *           "wraps": 2
@@ -3109,6 +3415,7 @@ export interface components {
              *         "part": {
              *           "kind": "chain",
              *           "links": 8,
+             *           "links_lost": 1,
              *           "mass_per_m": 9,
              *           "pitch": 3.5,
              *           "soldered": true,
@@ -3128,12 +3435,12 @@ export interface components {
              *       "wire": null
              *     }
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3174,6 +3481,7 @@ export interface components {
              *         "part": {
              *           "kind": "chain",
              *           "links": 24,
+             *           "links_lost": 1,
              *           "mass_per_m": 9,
              *           "pitch": 3.5,
              *           "soldered": true,
@@ -3633,6 +3941,7 @@ export interface components {
              *           "colour": "reed",
              *           "hole": 1,
              *           "kind": "bead",
+             *           "row": [],
              *           "stuff": "glass"
              *         },
              *         "times": 52
@@ -3644,12 +3953,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3734,11 +4043,17 @@ export interface components {
              *           "bead_length": null,
              *           "beads": 1,
              *           "colour": "reed",
+             *           "ends_in": "away",
              *           "hole": 1,
              *           "kind": "linked_bead",
              *           "loops": "wrapped",
              *           "pin": 3,
+             *           "pin_length": 50,
+             *           "row": [],
+             *           "stand": "square",
+             *           "stock": "wire",
              *           "stuff": "glass",
+             *           "swirl_turns": 2,
              *           "tail": 12,
              *           "wire": null,
              *           "wraps": 2
@@ -3752,12 +4067,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3816,7 +4131,7 @@ export interface components {
         };
         /**
          * LinkedBead
-         * @description One bead, or several, on a wire with a loop at each end.
+         * @description Beads on a wire with a loop at each end; on a bought eye pin one of them is there already.
          */
         LinkedBead_as_typed: {
             /**
@@ -3843,6 +4158,12 @@ export interface components {
              */
             colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
             /**
+             * Ends In
+             * @default away
+             * @enum {string}
+             */
+            ends_in?: "away" | "inside" | "outside" | "swirl";
+            /**
              * Hole
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 1
@@ -3866,11 +4187,39 @@ export interface components {
              */
             pin?: string | number;
             /**
+             * Pin Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 50
+             */
+            pin_length?: string | number;
+            /**
+             * Row
+             * @default []
+             */
+            row?: components["schemas"]["OneBead_as_typed"][];
+            /**
+             * Stand
+             * @default square
+             * @enum {string}
+             */
+            stand?: "alike" | "square";
+            /**
+             * Stock
+             * @default wire
+             * @enum {string}
+             */
+            stock?: "wire" | "eye_pin";
+            /**
              * Stuff
              * @default glass
              * @enum {string}
              */
             stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Swirl Turns
+             * @default 2
+             */
+            swirl_turns?: number;
             /**
              * Tail
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -3916,11 +4265,17 @@ export interface components {
              *           "bead_length": null,
              *           "beads": 1,
              *           "colour": "reed",
+             *           "ends_in": "away",
              *           "hole": 1,
              *           "kind": "linked_bead",
              *           "loops": "wrapped",
              *           "pin": 3,
+             *           "pin_length": 50,
+             *           "row": [],
+             *           "stand": "square",
+             *           "stock": "wire",
              *           "stuff": "glass",
+             *           "swirl_turns": 2,
              *           "tail": 12,
              *           "wire": null,
              *           "wraps": 2
@@ -3934,12 +4289,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4024,11 +4379,17 @@ export interface components {
              *           "bead_length": null,
              *           "beads": 1,
              *           "colour": "reed",
+             *           "ends_in": "away",
              *           "hole": 1,
              *           "kind": "linked_bead",
              *           "loops": "wrapped",
              *           "pin": 3,
+             *           "pin_length": 50,
+             *           "row": [],
+             *           "stand": "square",
+             *           "stock": "wire",
              *           "stuff": "glass",
+             *           "swirl_turns": 2,
              *           "tail": 12,
              *           "wire": null,
              *           "wraps": 2
@@ -4042,12 +4403,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4137,11 +4498,17 @@ export interface components {
              *           "bead_length": null,
              *           "beads": 1,
              *           "colour": "reed",
+             *           "ends_in": "away",
              *           "hole": 1,
              *           "kind": "linked_bead",
              *           "loops": "wrapped",
              *           "pin": 3,
+             *           "pin_length": 50,
+             *           "row": [],
+             *           "stand": "square",
+             *           "stock": "wire",
              *           "stuff": "glass",
+             *           "swirl_turns": 2,
              *           "tail": 12,
              *           "wire": null,
              *           "wraps": 2
@@ -4155,12 +4522,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4227,6 +4594,39 @@ export interface components {
              * @default false
              */
             worn_asleep?: boolean;
+        };
+        /**
+         * Making
+         * @description How the maker works a piece.
+         *
+         *     ``straighten`` draws the wire straight, or leaves it in the reel's curve; it is ``shaped_by`` a
+         *     former or by hands on a printed outline. ``hammer``: a mallet shapes and sets and leaves the
+         *     thickness, steel flattens, widens and hardens. ``finish`` is what is done at the end.
+         */
+        Making_as_typed: {
+            /**
+             * Finish
+             * @default []
+             */
+            finish?: ("hallmark" | "file" | "patina" | "tumble" | "polish")[];
+            /**
+             * Hammer
+             * @default none
+             * @enum {string}
+             */
+            hammer?: "none" | "mallet" | "steel" | "both";
+            /**
+             * Shaped By
+             * @default former
+             * @enum {string}
+             */
+            shaped_by?: "former" | "hands";
+            /**
+             * Straighten
+             * @default draw
+             * @enum {string}
+             */
+            straighten?: "draw" | "as_reeled";
         };
         /**
          * MarkAt
@@ -4554,6 +4954,48 @@ export interface components {
             strokes: components["schemas"]["Stroke"][];
         };
         /**
+         * OneBead
+         * @description A bead of a list, ``times`` of it side by side; a round one where it has no length of its
+         *     own.
+         */
+        OneBead_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            bead?: string | number;
+            /**
+             * Bead Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_length?: string | number | null;
+            /**
+             * Colour
+             * @default slate
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hole?: string | number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Times
+             * @default 1
+             */
+            times?: number;
+        };
+        /**
          * OpenCuff
          * @description Its own choice: the gap that is left open. Source of 25 to 38: common practice.
          */
@@ -4617,6 +5059,35 @@ export interface components {
              * @default 5
              */
             eye_pin?: string | number;
+            /**
+             * Eye Wraps
+             * @default 2
+             */
+            eye_wraps?: number;
+            /**
+             * Fixed
+             * @default directly
+             * @enum {string}
+             */
+            fixed?: "directly" | "on_ring";
+            /**
+             * Fixed Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            fixed_pin?: string | number;
+            /**
+             * Into
+             * @default own
+             * @enum {string}
+             */
+            into?: "own" | "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
+            /**
+             * Into Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            into_pin?: string | number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5045,6 +5516,7 @@ export interface components {
              *         "part": {
              *           "kind": "chain",
              *           "links": 60,
+             *           "links_lost": 1,
              *           "mass_per_m": 9,
              *           "pitch": 3.5,
              *           "soldered": true,
@@ -5064,10 +5536,12 @@ export interface components {
              *       "wire": null
              *     }
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default {
+             *       "drilled": false,
+             *       "edge": 2,
              *       "hangs": true,
              *       "inner": 1.8,
              *       "kind": "finding",
@@ -5077,7 +5551,7 @@ export interface components {
              *       "width": 18
              *     }
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5571,13 +6045,16 @@ export interface components {
         };
         /**
          * ProposedEdit
-         * @description One value of the brief's piece to set, by its path.
+         * @description One value of the brief's piece to set, by its path: a count, an option, or another closure
+         *     as typed.
          */
         ProposedEdit: {
             /** Path */
             path: (string | number)[];
             /** Value */
-            value: number;
+            value: number | string | {
+                [key: string]: string;
+            };
         };
         /**
          * PuttingRight
@@ -5715,7 +6192,10 @@ export interface components {
         };
         /**
          * RingLink
-         * @description A wire bent round a pin in its middle, legs side by side, their ends turned to hooks.
+         * @description The wire's middle once round a pin, both legs turned outwards square and rolled together on
+         *     a small pin, beads on each leg, each end hooked back over its own ring.
+         *
+         *     Its roll goes over the ring of the link before, between that link's beads.
          */
         RingLink_as_typed: {
             /**
@@ -5724,6 +6204,17 @@ export interface components {
              * @default 4
              */
             bead?: string | number;
+            /**
+             * Bead Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_length?: string | number | null;
+            /**
+             * Beads
+             * @default 1
+             */
+            beads?: number;
             /**
              * Colour
              * @default plum
@@ -5750,9 +6241,26 @@ export interface components {
             /**
              * Pin
              * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 6
+             * @default 9
              */
             pin?: string | number;
+            /**
+             * Play
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            play?: string | number;
+            /**
+             * Roll Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            roll_pin?: string | number;
+            /**
+             * Row
+             * @default []
+             */
+            row?: components["schemas"]["OneBead_as_typed"][];
             /**
              * Stuff
              * @default glass
@@ -5827,15 +6335,40 @@ export interface components {
         };
         /**
          * SHook
-         * @description An S on one pin; the closed half stays on the piece, the open half takes a ring.
+         * @description An S on one pin: one half is bound shut round the body's last loop, the other takes the loop
+         *     at the far end, or a ring where one is chosen.
          */
         SHook_as_typed: {
+            /**
+             * Fixed
+             * @default directly
+             * @enum {string}
+             */
+            fixed?: "directly" | "on_ring";
+            /**
+             * Fixed Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            fixed_pin?: string | number;
             /**
              * Hook Pin
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 6
              */
             hook_pin?: string | number;
+            /**
+             * Into
+             * @default last_loop
+             * @enum {string}
+             */
+            into?: "own" | "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
+            /**
+             * Into Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            into_pin?: string | number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5847,17 +6380,6 @@ export interface components {
              * @enum {string}
              */
             lies?: "flat" | "standing";
-            /**
-             * Ring Pin
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 6
-             */
-            ring_pin?: string | number;
-            /**
-             * Soldered
-             * @default true
-             */
-            soldered?: boolean;
             /**
              * @description A wire size as above; blank for the wire of the piece.
              * @default null
@@ -5880,6 +6402,31 @@ export interface components {
             };
             /** Version */
             version: number;
+        };
+        /**
+         * Section
+         * @description Beads on one fine wire between two wrapped loops, ``times`` of it one below the other.
+         */
+        Section_as_typed: {
+            /**
+             * Row
+             * @default [
+             *       {
+             *         "bead": 4,
+             *         "bead_length": null,
+             *         "colour": "slate",
+             *         "hole": 1,
+             *         "stuff": "glass",
+             *         "times": 1
+             *       }
+             *     ]
+             */
+            row?: components["schemas"]["OneBead_as_typed"][];
+            /**
+             * Times
+             * @default 1
+             */
+            times?: number;
         };
         /**
          * Sense
@@ -6514,9 +7061,26 @@ export interface components {
         };
         /**
          * SlidingBangle
-         * @description Its own choice: the pin that both loops are bent on.
+         * @description Its own choices: the pin that both loops are bent on, and charms that slide between them.
          */
         SlidingBangle_as_typed: {
+            /**
+             * Charm Ring
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            charm_ring?: string | number;
+            /**
+             * Charm Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            charm_width?: string | number;
+            /**
+             * Charms
+             * @default 0
+             */
+            charms?: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6535,6 +7099,12 @@ export interface components {
          */
         SpacerCoil_as_typed: {
             /**
+             * Coil Ends
+             * @default flush
+             * @enum {string}
+             */
+            coil_ends?: "flush" | "slanting";
+            /**
              * Core
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 1.6
@@ -6550,6 +7120,24 @@ export interface components {
              * @default 0.5
              */
             lost?: number;
+            /**
+             * Rod
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 150
+             */
+            rod?: string | number;
+            /**
+             * Sample Coil
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_coil?: string | number | null;
+            /**
+             * Sample Wire
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_wire?: string | number | null;
             /**
              * Turns
              * @default 3
@@ -6670,6 +7258,12 @@ export interface components {
              * @default 3.5
              */
             extender_pitch?: string | number;
+            /**
+             * Into
+             * @default own
+             * @enum {string}
+             */
+            into?: "own" | "last_loop";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6976,7 +7570,7 @@ export interface components {
         };
         /**
          * StrungBead
-         * @description One bead of a strung run.
+         * @description One bead of a strung run; of a list, each bead in turn.
          */
         StrungBead_as_typed: {
             /**
@@ -7009,6 +7603,11 @@ export interface components {
              */
             kind: "bead";
             /**
+             * Row
+             * @default []
+             */
+            row?: components["schemas"]["OneBead_as_typed"][];
+            /**
              * Stuff
              * @default glass
              * @enum {string}
@@ -7016,33 +7615,78 @@ export interface components {
             stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
         };
         /**
+         * Swag
+         * @description Two strands or more of chain or links; the shortest carries, the longest is hung first.
+         */
+        Swag_as_typed: {
+            /**
+             * Fall Apart
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 25
+             */
+            fall_apart?: string | number;
+            /**
+             * First Fall
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            first_fall?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "swag";
+            /** Link */
+            link?: components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"];
+            /**
+             * Span
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 90
+             */
+            span?: string | number;
+            /**
+             * Strands
+             * @default 2
+             */
+            strands?: number;
+        };
+        /**
          * Tassel
-         * @description Several strands, each of so many linked beads, hung on one ring.
+         * @description Strands, each of so many sections, taken by the head's lower loop before it is closed.
+         *
+         *     Every second strand is ``shorter`` by so many sections.
          */
         Tassel_as_typed: {
             /**
-             * Bead
-             * @description A length: a number is mm; text is read as a maker writes it.
+             * Above
+             * @default 3
+             */
+            above?: number;
+            /**
+             * Below
              * @default 4
              */
-            bead?: string | number;
+            below?: number;
             /**
-             * Beads
-             * @default 4
+             * Head
+             * @default [
+             *       {
+             *         "bead": 8,
+             *         "bead_length": null,
+             *         "colour": "amber",
+             *         "hole": 1.5,
+             *         "stuff": "glass",
+             *         "times": 1
+             *       }
+             *     ]
              */
-            beads?: number;
+            head?: components["schemas"]["OneBead_as_typed"][];
             /**
-             * Colour
-             * @default slate
-             * @enum {string}
-             */
-            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
-            /**
-             * Hole
+             * Head Pin
              * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 1
+             * @default 3
              */
-            hole?: string | number;
+            head_pin?: string | number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7055,22 +7699,51 @@ export interface components {
              */
             pin?: string | number;
             /**
-             * Ring
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 6
+             * Sections
+             * @default [
+             *       {
+             *         "row": [
+             *           {
+             *             "bead": 4,
+             *             "bead_length": null,
+             *             "colour": "slate",
+             *             "hole": 1,
+             *             "stuff": "glass",
+             *             "times": 1
+             *           }
+             *         ],
+             *         "times": 4
+             *       }
+             *     ]
              */
-            ring?: string | number;
+            sections?: components["schemas"]["Section_as_typed"][];
+            /**
+             * Shorter
+             * @default 0
+             */
+            shorter?: number;
+            /**
+             * Strand Loop
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            strand_loop?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            strand_wire?: string | number | null;
             /**
              * Strands
-             * @default 5
+             * @default 3
              */
             strands?: number;
             /**
-             * Stuff
-             * @default glass
-             * @enum {string}
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
              */
-            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            tail?: string | number;
             /**
              * @description A wire size as above; blank for the wire of the piece.
              * @default null
@@ -7160,7 +7833,10 @@ export interface components {
         };
         /**
          * Toggle
-         * @description Bar and ring of one wire; each has a small loop for the body, the ring perhaps soldered.
+         * @description A bar, and a ring of the same wire or one that is there.
+         *
+         *     The bar is plain with one loop, or its tips are flattened and curled and two loops side by side
+         *     carry it.
          */
         Toggle_as_typed: {
             /**
@@ -7169,6 +7845,30 @@ export interface components {
              * @default 18
              */
             bar?: string | number;
+            /**
+             * Fixed
+             * @default directly
+             * @enum {string}
+             */
+            fixed?: "directly" | "on_ring";
+            /**
+             * Fixed Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            fixed_pin?: string | number;
+            /**
+             * Into
+             * @default own
+             * @enum {string}
+             */
+            into?: "own" | "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
+            /**
+             * Into Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            into_pin?: string | number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7197,6 +7897,12 @@ export interface components {
              * @default false
              */
             soldered?: boolean;
+            /**
+             * Tips
+             * @default plain
+             * @enum {string}
+             */
+            tips?: "plain" | "curled";
             /**
              * @description A wire size as above; blank for the wire of the piece.
              * @default null
@@ -7592,6 +8298,12 @@ export interface components {
          */
         WrappedLoop_as_typed: {
             /**
+             * Ends In
+             * @default away
+             * @enum {string}
+             */
+            ends_in?: "away" | "inside" | "outside" | "swirl";
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -7608,6 +8320,11 @@ export interface components {
              * @default 20
              */
             stem?: string | number;
+            /**
+             * Swirl Turns
+             * @default 2
+             */
+            swirl_turns?: number;
             /**
              * Tail
              * @description A length: a number is mm; text is read as a maker writes it.

@@ -14,6 +14,7 @@ from jamreel.core.values import Frozen
 from jamreel.core.wire.gauges import GaugeSystem
 from jamreel.core.wire.metals import WireChoice
 from jamreel.core.wire.palette import PaletteChoice
+from jamreel.core.workpiece.making import Making
 
 
 class Brief(Frozen):
@@ -21,11 +22,11 @@ class Brief(Frozen):
 
     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
     now; without them the shop decides. ``wire`` is what the body is made of, ``palette`` the wires
-    of other roles. ``tryon`` is the try-on being judged. ``child`` adds the cautions that concern
-    children.
+    of other roles, ``making`` how it is worked. ``tryon`` is the try-on being judged. ``child`` adds
+    the cautions that concern children.
     """
 
-    schema_version: Literal[2] = Field(default=2, alias="schema")
+    schema_version: Literal[3] = Field(default=3, alias="schema")
     unit: Unit | None = None
     gauge_system: GaugeSystem | None = None
     measures: dict[SiteId, Measure] = Field(default_factory=dict)
@@ -36,4 +37,5 @@ class Brief(Frozen):
     wire: WireChoice
     palette: PaletteChoice = PaletteChoice()
     cutting: Cutting = Cutting()
+    making: Making = Making()
     tryon: TryOn | None = None

@@ -90,6 +90,7 @@ def _job(brief: Brief, shop: Shop, done: Sequence[Record] = ()) -> Job:
         wire=brief.wire,
         palette=brief.palette,
         cutting=brief.cutting,
+        making=brief.making,
         cut=_as_cut(done),
         tryon=brief.tryon,
         shop=shop,

@@ -113,10 +113,11 @@ class Strength(Frozen):
 
 
 class ProposedEdit(Frozen):
-    """One value of the brief's piece to set, by its path."""
+    """One value of the brief's piece to set, by its path: a count, an option, or another closure
+    as typed."""
 
     path: tuple[str | int, ...]
-    value: int
+    value: int | str | dict[str, str]
 
 
 class Proposal(Frozen):

@@ -1,7 +1,8 @@
 """Briefs of earlier formats, read as the present one. What is written down is never changed by it.
 
 Format 1 had three constructions that are presets of composed pieces now, entries without names, and
-lengths as cut in the brief itself.
+lengths as cut in the brief itself. Format 2 had other words for some choices of parts, and left
+unsaid what is otherwise now.
 """
 
 import math
@@ -12,9 +13,12 @@ from jamreel.core.errors import Refusal
 from jamreel.core.units import Unit, parse_length
 from jamreel.core.workpiece.records import Record
 
-PRESENT = 2
+PRESENT = 3
 # Deeper than this no list of entries can be read anyhow.
 _DEEPEST = 8
+# What a part, a closure or a piece left unsaid in format 2 and says otherwise in format 3, and what
+# its choices are called now.
+_Change = Callable[[Mapping[str, Any]], dict[str, Any]]
 
 
 def upgraded(raw: Any) -> Any:
@@ -26,19 +30,67 @@ def upgraded(raw: Any) -> Any:
 
     Source: docs/format.
     """
-    if (
-        not isinstance(raw, dict)
-        or raw.get("schema", 1) != 1
-        or isinstance(raw.get("schema"), bool)
-    ):
-        return raw
+    for number, to_next in ((1, _from_1), (2, _from_2)):
+        if _is_format(raw, number):
+            raw = to_next(raw)
+    return raw
+
+
+def _is_format(raw: Any, number: int) -> bool:
+    if not isinstance(raw, dict):
+        return False
+    said = raw.get("schema", 1)
+    return said == number and not isinstance(said, bool)
+
+
+def _from_1(raw: Mapping[str, Any]) -> dict[str, Any]:
     brief = {key: value for key, value in raw.items() if key != "made"}
     piece = brief.get("piece")
     if isinstance(piece, dict):
         kind = piece.get("kind")
         change = _CONSTRUCTIONS.get(kind) if isinstance(kind, str) else None
         brief["piece"] = with_names(change(piece) if change else piece)
-    return {**brief, "schema": PRESENT}
+    return {**brief, "schema": 2}
+
+
+def _from_2(raw: Mapping[str, Any]) -> dict[str, Any]:
+    brief, piece = dict(raw), raw.get("piece")
+    if isinstance(piece, dict):
+        brief["piece"] = _piece_of_2(piece)
+    return {**brief, "schema": 3}
+
+
+def _piece_of_2(piece: Mapping[str, Any]) -> dict[str, Any]:
+    found = dict(piece)
+    for line in ("entries", "parting"):
+        if isinstance(found.get(line), list):
+            found[line] = [_entry_of_2(row, 0) for row in found[line]]
+    for place in ("focal", "hung"):
+        found |= {place: _changed(found[place], _PARTS_OF_2)} if place in found else {}
+    if "closure" in found:
+        found["closure"] = _changed(found["closure"], _CLOSURES_OF_2)
+    if found.get("kind") == "coil_bracelet":
+        # It was cut to its turns and both loops, not by counting.
+        found.setdefault("whole_turns", False)
+    return found
+
+
+def _entry_of_2(row: Any, depth: int) -> Any:
+    if not isinstance(row, dict):
+        return row
+    found = dict(row)
+    if "part" in found:
+        found["part"] = _changed(found["part"], _PARTS_OF_2)
+    if isinstance(found.get("group"), list) and depth < _DEEPEST:
+        found["group"] = [_entry_of_2(one, depth + 1) for one in found["group"]]
+    return found
+
+
+def _changed(typed: Any, changes: Mapping[str, _Change]) -> Any:
+    """Return a part or closure as typed, put into the words of now where its kind has others."""
+    kind = typed.get("kind") if isinstance(typed, dict) else None
+    change = changes.get(kind) if isinstance(kind, str) else None
+    return change(typed) if change else typed
 
 
 def records_within(raw: Any, unit: Unit) -> tuple[Record, ...]:
@@ -186,7 +238,72 @@ def _some(typed: object) -> bool:
     return not math.isclose(value, 0.0, abs_tol=1e-9)
 
 
-_CONSTRUCTIONS: dict[str, Callable[[Mapping[str, Any]], dict[str, Any]]] = {
+def _curved_link(part: Mapping[str, Any]) -> dict[str, Any]:
+    """One count of wraps became two; nothing was hammered."""
+    turns = part.get("wraps", 6)
+    said = {"end_turns": turns, "turns_between": turns, "hammered": False}
+    return said | _stands(part, "loops_alike", "alike", {"wraps"})
+
+
+def _eye_link(part: Mapping[str, Any]) -> dict[str, Any]:
+    return _stands(part, "square", "square", set())
+
+
+def _stands(part: Mapping[str, Any], flag: str, when: str, gone: set[str]) -> dict[str, Any]:
+    """Return a link whose loops stand as a flag said."""
+    rest = {key: value for key, value in part.items() if key not in {flag, *gone}}
+    if flag not in part:
+        return rest
+    other = {"alike": "square", "square": "alike"}[when]
+    return {**rest, "stand": when if part[flag] else other}
+
+
+def _tassel(part: Mapping[str, Any]) -> dict[str, Any]:
+    """Strands of one bead many times, on a ring and without a head."""
+    bead = {"bead": 4, "colour": "slate"}
+    bead |= _pick(part, {key: key for key in ("bead", "hole", "stuff", "colour")})
+    return {
+        "kind": "tassel",
+        "head": [],
+        "strands": part.get("strands", 5),
+        "sections": [{"row": [bead], "times": part.get("beads", 4)}],
+        "strand_loop": part.get("ring", 6),
+        **_pick(part, {"pin": "pin", "wire": "strand_wire"}),
+        **_rest(
+            part,
+            {"strands", "beads", "bead", "hole", "stuff", "colour", "ring", "pin", "wire"},
+        ),
+    }
+
+
+def _ring_link(part: Mapping[str, Any]) -> dict[str, Any]:
+    return {"pin": 6, **part}
+
+
+def _coil_bead(part: Mapping[str, Any]) -> dict[str, Any]:
+    return {"bare_turns": 0, **part}
+
+
+def _s_hook(closure: Mapping[str, Any]) -> dict[str, Any]:
+    """It always went into a ring."""
+    ring = "soldered_ring" if closure.get("soldered", True) else "jump_ring"
+    return {
+        "kind": "s_hook",
+        "into": ring,
+        **_pick(closure, {"ring_pin": "into_pin"}),
+        **_rest(closure, {"ring_pin", "soldered"}),
+    }
+
+
+_PARTS_OF_2: dict[str, _Change] = {
+    "curved_link": _curved_link,
+    "eye_link": _eye_link,
+    "tassel": _tassel,
+    "ring_link": _ring_link,
+    "coil_bead": _coil_bead,
+}
+_CLOSURES_OF_2: dict[str, _Change] = {"s_hook": _s_hook}
+_CONSTRUCTIONS: dict[str, _Change] = {
     "strung_bracelet": _strung,
     "chain_necklace": _chain_necklace,
     "forehead_chain": _forehead_chain,

@@ -28,6 +28,17 @@ def hook_passes(width: float, eye: float, field: str = FIELD) -> Advice | None:
     return advise("hook_wide", "fix", field, width=width, eye=eye, least=width + CLEARANCE_MM)
 
 
+def nothing_to_hook(what: str) -> Advice:
+    """Return what to do where a closure is to go into the last loop, and there is none.
+
+    Args:
+        what: the body begins with.
+
+    Source: plain topology.
+    """
+    return advise("nothing_to_hook", "fix", FIELD, what=what)
+
+
 def bar_holds(bar: float, ring: float) -> Advice | None:
     """Return a warning when a toggle's bar slips out of its ring.
 

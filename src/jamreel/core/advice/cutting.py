@@ -19,6 +19,33 @@ def margin_falls_back(cutting: Cutting) -> Advice | None:
     return advise("no_record", "note", "cutting.school", margin=cutting.margin)
 
 
+def by_ratio(cut: Cut, cutting: Cutting, whole: float) -> Advice | None:
+    """Return what a ratio comes to beside the sum, where that is how the maker cuts.
+
+    Args:
+        cut: of a wire that runs through the whole piece.
+        cutting: the maker's allowances.
+        whole: what the ratio multiplies [mm].
+
+    Source: plain arithmetic.
+    """
+    if cutting.school != "ratio":
+        return None
+    more = sum(line.value_mm for line in cut.lines if line.id == "ratio")
+    total, wanted = cut.length_mm - more, cutting.ratio * whole
+    key = "ratio_more" if more > 0 else "ratio_short"
+    return advise(
+        key,
+        "note" if more > 0 else "check",
+        "cutting.ratio",
+        label=cut.label,
+        ratio=cutting.ratio,
+        wanted=wanted,
+        total=total,
+        apart=abs(wanted - total),
+    )
+
+
 def longer_than_handled(cut: Cut, cutting: Cutting) -> Advice | None:
     """Return a warning about a wire longer than the maker works with.
 

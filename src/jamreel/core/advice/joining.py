@@ -1,6 +1,9 @@
 """Judgement calls on what hangs in what, and on the piece as a whole."""
 
+from collections.abc import Sequence
+
 from jamreel.core.advice import Advice, advise
+from jamreel.core.wire.holes import room_for
 
 FIELD = "piece.entries"
 # A play of this between a loop and the wire in it lets both swing [mm]; common practice.
@@ -22,21 +25,24 @@ def neither_opens(left: str, right: str, opens: bool) -> Advice | None:
     return None if opens else advise("neither_opens", "fix", FIELD, left=left, right=right)
 
 
-def loop_admits(inner: float, wire: float, loop: str, what: str) -> Advice | None:
-    """Return a warning when a loop is too small for the wire that is to swing in it.
+def loop_admits(inner: float, thick: Sequence[float], loop: str, what: str) -> Advice | None:
+    """Return a warning when a loop is too small for all that is to swing in it.
 
     Args:
         inner: of the loop [mm].
-        wire: of what hangs in it [mm].
+        thick: what hangs in it, each as thick as it is [mm].
         loop: what the loop belongs to.
         what: what hangs in it.
 
-    Source: plain geometry, 0.2 mm of play by common practice.
+    Source: circles in a circle, published; 0.2 mm of play by common practice.
     """
-    least = wire + PLAY_MM
-    if inner >= least:
+    least = room_for(thick) + PLAY_MM
+    if not thick or inner >= least:
         return None
-    return advise("loop_small", "fix", FIELD, inner=inner, least=least, loop=loop, what=what)
+    key = "loop_small" if len(thick) == 1 else "loop_full"
+    return advise(
+        key, "fix", FIELD, inner=inner, least=least, loop=loop, what=what, count=len(thick)
+    )
 
 
 def ends_differ(first: str, last: str, mirrored: bool) -> Advice | None:

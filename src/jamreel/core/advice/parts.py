@@ -4,6 +4,11 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.wire.holes import hole_for, wires_through
 
 FIELD = "piece.entries"
+FREE_STRANDS, SMALL_BEAD_MM = 3, 3.0
+FIRM_RING, SOFT_RING = 9.0, 7.0
+# A coil of less wire is off by less than its tails [mm]; common practice.
+LONG_COIL_MM = 1000.0
+LOOSEST_HAND = 424 / 305
 
 
 def hole_passes(hole: float, wire: float, passes: int = 1) -> Advice | None:
@@ -73,6 +78,65 @@ def jostling(width: float, count: int, room: float) -> Advice | None:
     return advise("jostling", "check", FIELD, count=count, width=width, hangs=hangs)
 
 
+def strands_jostle(strands: int, widest: float, unlike: bool) -> Advice | None:
+    """Return a warning about a tassel whose strands press against each other.
+
+    Args:
+        strands: how many.
+        widest: of their beads [mm].
+        unlike: whether they are of unlike length.
+
+    Source: three are usual; from four on beads under 3 mm or unlike lengths; common practice.
+    """
+    if strands <= FREE_STRANDS or widest < SMALL_BEAD_MM or unlike:
+        return None
+    return advise(
+        "strands_jostle", "check", FIELD, count=strands, width=widest, small=SMALL_BEAD_MM
+    )
+
+
+def strands_touch(apart: float, wide: float) -> Advice | None:
+    """Return a warning about strands of a swag that hang on each other.
+
+    Args:
+        apart: least distance between two of them at their middle [mm].
+        wide: what they are made of, across [mm].
+
+    Source: plain geometry.
+    """
+    if apart >= wide:
+        return None
+    return advise("strands_touch", "check", FIELD, apart=apart, width=wide)
+
+
+def ring_soft(pin: float, wire: float, soft: bool) -> Advice | None:
+    """Return a note on a folded ring that is wide for its wire: it pulls to an egg.
+
+    Args:
+        pin: inner diameter [mm].
+        wire: d [mm].
+        soft: whether the wire is dead soft.
+
+    Source: nine wires of half-hard, seven of soft wire; common practice, no source.
+    """
+    most = (SOFT_RING if soft else FIRM_RING) * wire
+    return advise("ring_soft", "note", FIELD, pin=pin, wire=wire, most=most) if pin > most else None
+
+
+def wound_by_hand(takes: float, sampled: bool) -> Advice | None:
+    """Return how much more wire than the sum a hand may take for a coil.
+
+    Args:
+        takes: wire by the sum [mm].
+        sampled: whether a sample of this hand is known.
+
+    Source: 3 m of 20 AWG on 1.0 give 424 mm by sums and some 305 from hands; common practice.
+    """
+    if sampled or takes < LONG_COIL_MM:
+        return None
+    return advise("wound_by_hand", "note", FIELD, takes=takes, most=takes * LOOSEST_HAND)
+
+
 def links_twist(same_plane: bool) -> Advice | None:
     """Return a warning when a self-linking part has both loops in one plane.
 
@@ -94,3 +158,17 @@ def no_core(core: float, wire: float) -> Advice | None:
     Source: common practice: a core under one wire cracks hard wire and can't be slid off.
     """
     return advise("core_small", "check", FIELD, core=core, wire=wire) if core < wire else None
+
+
+def pin_reaches(length: float, takes: float) -> Advice | None:
+    """Return a warning when a bought pin is shorter than what is made from it.
+
+    Args:
+        length: of the pin [mm].
+        takes: beads and loops with their tails [mm].
+
+    Source: plain arithmetic.
+    """
+    if length >= takes:
+        return None
+    return advise("pin_short", "fix", FIELD, length=length, takes=takes, lacks=takes - length)

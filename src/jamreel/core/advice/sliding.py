@@ -4,6 +4,7 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.making import AS_CUT_TOLERANCE_MM
 
 SHORTEST_OVERLAP_MM = 15.0
+CHARM_PLAY_MM = 0.2
 
 
 def overlap_long(overlap: float, girth: float) -> Advice | None:
@@ -47,6 +48,39 @@ def loop_loose(pin: float, wire: float) -> Advice | None:
     if pin <= 2.5 * wire:
         return None
     return advise("loop_loose", "note", "piece.loop_pin", pin=pin, wire=wire)
+
+
+def charm_slides(ring: float, wire: float) -> Advice | None:
+    """Return a warning when a charm's ring does not run on the wire.
+
+    Args:
+        ring: its inside diameter [mm].
+        wire: d [mm].
+
+    Source: plain geometry, 0.2 mm of play by common practice.
+    """
+    least = wire + CHARM_PLAY_MM
+    if ring > least:
+        return None
+    return advise("charm_ring", "fix", "piece.charm_ring", ring=ring, wire=wire, least=least)
+
+
+def charms_fit(count: int, width: float, overlap: float) -> Advice | None:
+    """Return how many charms fit when there are more than the overlap has room for.
+
+    Args:
+        count: of charms.
+        width: of one [mm].
+        overlap: between the loops as worn [mm].
+
+    Source: plain arithmetic: their widths side by side.
+    """
+    fit = max(0, int(overlap / width + 1e-9))
+    if count <= fit:
+        return None
+    return advise(
+        "charms_many", "fix", "piece.charms", count=count, width=width, fit=fit, overlap=overlap
+    )
 
 
 def pin_missing(pin: float, nearest: float | None, field: str = "piece.loop_pin") -> Advice | None:

@@ -18,17 +18,19 @@ _registry: dict[str, type["Closure"]] = {}
 
 @dataclass(frozen=True)
 class Passes:
-    """What has to go through a ring end on, folded against the last part [mm]."""
+    """What has to go through the receiving half to fasten: a hook, so ``width`` folded as it is,
+    or the wire of a bar, ``bar`` long [mm]."""
 
-    through: float
     width: float
+    bar: float = 0.0
 
 
 @dataclass(frozen=True)
 class Fastened:
     """A closure as made. The holding half's bearing point meets the receiving half's, so that the
     two inside lengths add up. ``adds_range`` is how much further it can be fastened [mm], in
-    steps of ``range_step``; ``passes`` is what must go through one half to fasten it."""
+    steps of ``range_step``; ``passes`` is what must go through the receiving half to fasten it, or
+    through the body's own last loop where there is none."""
 
     receiving: Made
     holding: Made
@@ -36,7 +38,7 @@ class Fastened:
     one_hand: bool = False
     adds_range: float = 0.0
     range_step: float = 0.0
-    passes: "Passes | None" = None
+    passes: Passes | None = None
 
     @property
     def hold(self) -> Hold | None:
@@ -76,6 +78,17 @@ class Closure(Asking, ABC):
         """Return what of it may be set anew to reach a length."""
         return ()
 
+    def others(self) -> tuple["Closure", ...]:
+        """Return what could stand in for it to reach a length."""
+        return ()
+
+    def as_typed(self) -> dict[str, str]:
+        """Return it as a maker would type it: its kind, and what was chosen of it."""
+        chosen = {name: getattr(self, name) for name in self.model_fields_set - {"kind"}}
+        # A wire size is typed by what it is called, without what that is in mm.
+        typed = {k: str(getattr(v, "label", v)) for k, v in chosen.items() if v is not None}
+        return {"kind": self.kind, **{k: v.partition(" (")[0] for k, v in typed.items()}}
+
     @property
     def says(self) -> str:
         """What it is called."""
@@ -99,9 +112,9 @@ def lying(made: Made, lies: Lies) -> Made:
     return replace(made, thickness=made.width, width=made.thickness)
 
 
-def closure_step(key: str, *, cautions: tuple[str, ...] = (), **v: Any) -> Step:
+def closure_step(key: str, *, name: str = "", cautions: tuple[str, ...] = (), **v: Any) -> Step:
     """Return a step of making a closure, under ``step.closure.<key>``; each ends in a look."""
-    return step(f"closure.{key}", "form", cautions=cautions, check=True, **v)
+    return step(f"closure.{key}", "form", name=name, cautions=cautions, check=True, **v)
 
 
 NOTHING = Made(length=0.0, thickness=0.0, width=0.0)

@@ -3,8 +3,8 @@
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.closing import hook_passes
-from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.closures.base import Fastened, Passes, closure_step
+from jamreel.core.closures.receiving import INTO_RANGES, Hook
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
@@ -12,13 +12,13 @@ from jamreel.core.parts.pictures import arc_points, edge, flipped, ring
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.moves import Bend, Straight
 from jamreel.core.values import Length, Stroke
-from jamreel.core.wire.gauges import OptionalSize
 
 
-class BroadHook(Closure):
+class BroadHook(Hook):
     """A U turned over into a broad hook, and a wider U as its catch, looped to the bundle."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **INTO_RANGES,
         "shank": (4, 40),
         "hook_pin": (2, 16),
         "catch_leg": (2, 40),
@@ -26,24 +26,23 @@ class BroadHook(Closure):
         "loop_pin": (1, 12),
     }
 
+    one_loop: ClassVar[bool] = False
+
     kind: Literal["broad_hook"] = "broad_hook"
     shank: Length = 12.7
     hook_pin: Length = 6.35
     catch_leg: Length = 8.0
     catch_pin: Length = 9.5
     loop_pin: Length = 3.2
-    lies: Lies = "flat"
-    wire: OptionalSize = None
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook is as broad as the pin its U is bent on lets pass."""
         w = wires.of("closure", self.wire)
         broad = max(self.catch_pin - 2 * w.d - 1.0, 2 * w.d)
-        return Fastened(
-            lying(self._catch(w), self.lies),
-            lying(self._hook(w, broad), self.lies),
-            (hook_passes(broad + 2 * w.d, self.catch_pin),),
-            one_hand=True,
+        return self.fastens_by(
+            self.into_what(w, wires, lambda: self._catch(w)),
+            self.on_body(self._hook(w, broad), wires),
+            Passes(broad + 2 * w.d),
         )
 
     @property

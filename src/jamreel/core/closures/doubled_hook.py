@@ -3,21 +3,22 @@
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.closing import hook_passes
-from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.closures.base import Fastened, Passes, closure_step
+from jamreel.core.closures.receiving import INTO_RANGES, Hook, body_in
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, edge, ring
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.moves import Bend, Fold, Straight
 from jamreel.core.values import Length, Stroke
-from jamreel.core.wire.gauges import OptionalSize
 
 
-class DoubledHook(Closure):
+class DoubledHook(Hook):
     """A doubled hook whose two ends are turned outwards into loops ``apart`` from each other."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **INTO_RANGES,
         "shank": (2, 40),
         "hook_pin": (2, 16),
         "apart": (4, 60),
@@ -25,47 +26,51 @@ class DoubledHook(Closure):
         "catch_pin": (2, 20),
     }
 
+    one_loop: ClassVar[bool] = False
+
     kind: Literal["doubled_hook"] = "doubled_hook"
     shank: Length = 10.0
     hook_pin: Length = 5.0
     apart: Length = 10.0
     loop_pin: Length = 2.5
     catch_pin: Length = 6.0
-    lies: Lies = "flat"
-    wire: OptionalSize = None
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the catch is a U as wide as the loops stand apart."""
         w = wires.of("closure", self.wire)
-        loop = Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
-        side = max(0.0, self.apart / 2 - w.d / 2)
+        return self.fastens_by(
+            self.into_what(w, wires, lambda: self._catch(w)),
+            self.on_body(self._hook(w), wires),
+            Passes(2 * w.d),
+        )
+
+    def _loop(self) -> Bend:
+        return Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
+
+    def _side(self, w: Wire) -> float:
+        """Return how far each loop stands to its side [mm]."""
+        return max(0.0, self.apart / 2 - w.d / 2)
+
+    def _wide(self, w: Wire) -> float:
+        # Each loop's middle lies where its arm ends.
+        return self.apart + self.loop_pin + 2 * w.d
+
+    def _hook(self, w: Wire) -> Made:
+        side = Straight(length=self._side(w))
         arm = (Straight(length=self.shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
         tip = Straight(length=2.5 * w.d)
         hook_wire: Stretches = (
-            ("loop_left", (loop,)),
-            ("leg_left", (Straight(length=side), *arm, tip)),
+            ("loop_left", (self._loop(),)),
+            ("leg_left", (side, *arm, tip)),
             ("body", (Fold(label="fold"),)),
-            ("leg_right", (tip, *arm[::-1], Straight(length=side))),
-            ("loop_right", (loop,)),
+            ("leg_right", (tip, *arm[::-1], side)),
+            ("loop_right", (self._loop(),)),
         )
         reach = self.loop_pin + w.d
-        hook_length = reach + self.shank + hook_bearing(self.hook_pin)
-        leg = self.catch_pin / 2
-        u_bend = Bend(angle=math.pi, pin=self.catch_pin, label="catch")
-        catch_wire: Stretches = (
-            ("loop_left", (loop,)),
-            ("leg_left", (Straight(length=side + leg),)),
-            ("body", (u_bend,)),
-            ("leg_right", (Straight(length=side + leg),)),
-            ("loop_right", (loop,)),
-        )
-        catch_length = reach + leg + hook_bearing(self.catch_pin)
-        # Each loop's middle lies where its arm ends.
-        wide = self.apart + self.loop_pin + 2 * w.d
-        hook = Made(
-            length=hook_length,
+        return Made(
+            length=reach + self.shank + hook_bearing(self.hook_pin),
             thickness=2 * w.d,
-            width=wide,
+            width=self._wide(w),
             ends=(End(self.loop_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
             wires=(WireUse("doubled_hook", w, hook_wire),),
             holds=(
@@ -75,27 +80,41 @@ class DoubledHook(Closure):
             strokes=self._hook_picture(w.d, reach),
             steps=(
                 closure_step("fold", fold=self.shank + 2.5 * w.d),
-                closure_step("crook", pin=self.hook_pin),
                 closure_step("side_loops", pin=self.loop_pin, apart=self.apart),
+                body_in(),
+                closure_step("loops_close"),
+                closure_step("crook", pin=self.hook_pin),
             ),
             minutes=7.0,
         )
-        catch = Made(
-            length=catch_length,
+
+    def _catch(self, w: Wire) -> Made:
+        leg = self.catch_pin / 2
+        long = Straight(length=self._side(w) + leg)
+        bow = Bend(angle=math.pi, pin=self.catch_pin, label="catch")
+        length = self.loop_pin + w.d + leg + hook_bearing(self.catch_pin)
+        return Made(
+            length=length,
             thickness=w.d,
-            width=wide,
+            width=self._wide(w),
             ends=(End(self.catch_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
-            wires=(WireUse("wide_catch", w, catch_wire),),
+            wires=(
+                WireUse(
+                    "wide_catch",
+                    w,
+                    (
+                        ("loop_left", (self._loop(),)),
+                        ("leg_left", (long,)),
+                        ("body", (bow,)),
+                        ("leg_right", (long,)),
+                        ("loop_right", (self._loop(),)),
+                    ),
+                ),
+            ),
             holds=(opens_at("plain_loop", w, self.loop_pin, 2),),
-            strokes=self._catch_picture(w.d, catch_length),
+            strokes=self._catch_picture(w.d, length),
             steps=(closure_step("catch", pin=self.catch_pin, apart=self.apart),),
             minutes=4.0,
-        )
-        return Fastened(
-            lying(catch, self.lies),
-            lying(hook, self.lies),
-            (hook_passes(2 * w.d, self.catch_pin),),
-            one_hand=True,
         )
 
     def _hook_picture(self, d: float, reach: float) -> tuple[Stroke, ...]:

@@ -3,10 +3,10 @@
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.closing import hook_passes
 from jamreel.core.advice.parts import few_wraps
-from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.closures.base import Fastened, Passes, closure_step
 from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
+from jamreel.core.closures.receiving import INTO_RANGES, Hook, body_in
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
@@ -16,17 +16,18 @@ from jamreel.core.path.coils import binding_length, flat_row_perimeter
 from jamreel.core.path.moves import Bend, Fold, Straight
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
-from jamreel.core.wire.gauges import OptionalSize
 
 
-class FoldedHook(Closure):
+class FoldedHook(Hook):
     """A hook of doubled wire: strong, smooth at its tip, at home in a wrapped eye."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **INTO_RANGES,
         "fold": (12, 80),
         "hook_pin": (2, 16),
         "wraps": (1, 10),
         "eye_pin": (2, 20),
+        "eye_wraps": (0, 6),
         "tail": (0, 60),
     }
 
@@ -35,9 +36,8 @@ class FoldedHook(Closure):
     hook_pin: Length = 5.0
     wraps: int = 3
     eye_pin: Length = 5.0
+    eye_wraps: int = 2
     tail: Length = 12.0
-    lies: Lies = "flat"
-    wire: OptionalSize = None
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook's shank is what the fold leaves after its crook and tip.
@@ -83,17 +83,20 @@ class FoldedHook(Closure):
             strokes=self._picture(w.d, shank, length),
             steps=(
                 closure_step("fold", fold=self.fold),
-                closure_step("crook", pin=self.hook_pin),
+                closure_step("join_open", pin=JOIN_PIN_MM),
+                body_in(),
                 closure_step("bind", cautions=("ends",), wraps=self.wraps),
+                closure_step("crook", pin=self.hook_pin),
             ),
             minutes=8.0,
         )
-        eye = wrapped_eye(w, self.eye_pin, 2, self.tail)
-        return Fastened(
-            lying(eye, self.lies),
-            lying(hook, self.lies),
-            (hook_passes(2 * w.d, self.eye_pin), few_wraps(self.wraps - 1)),
-            one_hand=True,
+        return self.fastens_by(
+            self.into_what(
+                w, wires, lambda: wrapped_eye(w, self.eye_pin, self.eye_wraps, self.tail)
+            ),
+            self.on_body(hook, wires),
+            Passes(2 * w.d),
+            few_wraps(self.wraps - 1),
         )
 
     def _picture(self, d: float, shank: float, length: float) -> tuple[Stroke, ...]:

@@ -4,27 +4,30 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from jamreel.core.advice.closing import hook_passes
-from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.closures.base import Fastened, Passes, closure_step
 from jamreel.core.closures.eye import wrapped_eye
+from jamreel.core.closures.receiving import INTO_RANGES, Hook
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.own_shape import OwnMove, own_shape
 from jamreel.core.values import Length
-from jamreel.core.wire.gauges import OptionalSize
 
 
-class OwnHook(Closure):
+class OwnHook(Hook):
     """Made from the loop that joins the body to the tip; its widest bend is taken for the crook.
 
     ``tip`` is the widest of it that goes through the eye.
     """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **INTO_RANGES,
         "tip": (0.3, 20),
         "eye_pin": (2, 20),
+        "eye_wraps": (0, 6),
         "tail": (0, 60),
     }
+
+    stands_in: ClassVar[bool] = False
 
     kind: Literal["own_hook"] = "own_hook"
     name: str = Field(default="", max_length=60)
@@ -41,9 +44,8 @@ class OwnHook(Closure):
     )
     tip: Length = 3.6
     eye_pin: Length = 5.0
+    eye_wraps: int = 2
     tail: Length = 12.0
-    lies: Lies = "flat"
-    wire: OptionalSize = None
 
     @property
     def says(self) -> str:
@@ -70,9 +72,10 @@ class OwnHook(Closure):
             steps=(closure_step("own_moves", cautions=("ends",)),),
             minutes=0.6 * len(self.moves),
         )
-        return Fastened(
-            lying(wrapped_eye(w, self.eye_pin, 2, self.tail), self.lies),
-            lying(hook, self.lies),
-            (hook_passes(self.tip, self.eye_pin),),
-            one_hand=True,
+        return self.fastens_by(
+            self.into_what(
+                w, wires, lambda: wrapped_eye(w, self.eye_pin, self.eye_wraps, self.tail)
+            ),
+            self.on_body(hook, wires),
+            Passes(self.tip),
         )

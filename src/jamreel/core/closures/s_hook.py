@@ -3,38 +3,34 @@
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.closing import hook_passes
-from jamreel.core.closures.base import Closure, Fastened, Lies, closure_step, lying
+from jamreel.core.closures.base import NOTHING, Fastened, Passes, closure_step
+from jamreel.core.closures.receiving import INTO_RANGES, Hook, Into, body_in
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, WireUse, opens_at, ovals_at
-from jamreel.core.parts.pictures import arc_points, ring, wraps
+from jamreel.core.parts.base import End, Made, WireUse, opens_at
+from jamreel.core.parts.pictures import arc_points, wraps
 from jamreel.core.path.coils import binding_length, flat_row_perimeter
 from jamreel.core.path.moves import Bend, Straight
 from jamreel.core.values import Length, Stroke
-from jamreel.core.wire.gauges import OptionalSize
 
 # Held at each end of the binding while it is wound, and trimmed off [mm]; common practice.
 TAIL_MM = 15.0
 
 
-class SHook(Closure):
-    """An S on one pin; the closed half stays on the piece, the open half takes a ring."""
+class SHook(Hook):
+    """An S on one pin: one half is bound shut round the body's last loop, the other takes the loop
+    at the far end, or a ring where one is chosen."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **INTO_RANGES,
         "hook_pin": (2, 20),
         "wraps": (1, 10),
-        "ring_pin": (2, 20),
     }
 
     kind: Literal["s_hook"] = "s_hook"
     hook_pin: Length = 6.0
     wraps: int = 3
-    ring_pin: Length = 6.0
-    soldered: bool = True
-    lies: Lies = "flat"
-    wire: OptionalSize = None
+    into: Into = "last_loop"
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the S bears at the insides of its two bows.
@@ -43,13 +39,12 @@ class SHook(Closure):
             Refusal: a ring to be soldered of a metal that can't be.
         """
         w = wires.of("closure", self.wire)
-        solderable(w, self.soldered)
         fine = wires.of("winding", None, usual=max(0.3, w.d / 2))
-        return Fastened(
-            lying(self._ring(w), self.lies),
-            lying(self._hook(w, fine), self.lies),
-            (hook_passes(1.5 * w.d, self.ring_pin),),
-            one_hand=True,
+        return self.fastens_by(
+            # It has no eye of its own.
+            self.into_what(w, wires, lambda: NOTHING),
+            self.on_body(self._hook(w, fine), wires),
+            Passes(1.5 * w.d),
         )
 
     def _hook(self, w: Wire, fine: Wire) -> Made:
@@ -90,34 +85,11 @@ class SHook(Closure):
             strokes=self._picture(w.d, fine.d),
             steps=(
                 closure_step("s_bows", pin=self.hook_pin),
-                closure_step("bind_half", cautions=("ends",), wraps=self.wraps),
                 closure_step("hammer_hook", cautions=("hammer",)),
+                body_in(),
+                closure_step("bind_half", cautions=("ends",), wraps=self.wraps),
             ),
             minutes=6.0,
-        )
-
-    def _ring(self, w: Wire) -> Made:
-        """Return the ring that it hooks into."""
-        end = End(self.ring_pin, w.d, not self.soldered, "any")
-        turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
-        return Made(
-            length=self.ring_pin,
-            thickness=w.d,
-            width=self.ring_pin + 2 * w.d,
-            ends=(end, end),
-            wires=(WireUse("hook_ring", w, (("body", (turn,)),)),),
-            holds=(
-                ovals_at("soldered_ring", w, self.ring_pin)
-                if self.soldered
-                else opens_at("jump_ring", w, self.ring_pin),
-            ),
-            strokes=(ring(self.ring_pin / 2, self.ring_pin, w.d),),
-            steps=(
-                closure_step(
-                    "ring", cautions=("torch",) if self.soldered else ("eyes",), pin=self.ring_pin
-                ),
-            ),
-            minutes=3.0,
         )
 
     def _picture(self, d: float, fine: float) -> tuple[Stroke, ...]:

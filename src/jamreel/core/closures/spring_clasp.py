@@ -2,7 +2,7 @@
 
 from typing import ClassVar, Literal
 
-from jamreel.core.closures.base import Closure, Fastened, closure_step
+from jamreel.core.closures.base import NOTHING, Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, Varies, WireUse, opens_at, size_of
 from jamreel.core.parts.pictures import box, ring, shifted
@@ -33,6 +33,7 @@ class SpringClasp(Closure):
     ring_pin: Length = 3.5
     extender: int = 0
     extender_pitch: Length = 3.5
+    into: Literal["own", "last_loop"] = "own"
     wire: OptionalSize = None
 
     def varies(self) -> tuple[Varies, ...]:
@@ -85,6 +86,9 @@ class SpringClasp(Closure):
             steps=(closure_step("clasp_on", length=self.clasp),),
             minutes=1.0,
         )
+        if self.into == "last_loop":
+            # It snaps on what is there, where an extender has nothing to hang from.
+            return Fastened(NOTHING, holding)
         return Fastened(
             receiving,
             holding,

@@ -3,23 +3,30 @@
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.closing import bar_holds
-from jamreel.core.closures.base import Closure, Fastened, Lies, Passes, closure_step, lying
+from jamreel.core.closures.base import Fastened, Passes, closure_step
+from jamreel.core.closures.receiving import INTO_RANGES, Received
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import bar_force
-from jamreel.core.parts.base import End, Hold, Made, WireUse, opens_at, ovals_at
+from jamreel.core.parts.base import End, Hold, Made, Stretches, WireUse, opens_at, ovals_at
 from jamreel.core.parts.pictures import edge, ring
-from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.path.moves import Bend, Flatten, Straight
 from jamreel.core.values import Length, Stroke
-from jamreel.core.wire.gauges import OptionalSize
+
+# A tip is hammered over so many wires before it is curled, on a pin of so many; common practice.
+TIP_WIRES, CURL_WIRES = 3.0, 1.5
 
 
-class Toggle(Closure):
-    """Bar and ring of one wire; each has a small loop for the body, the ring perhaps soldered."""
+class Toggle(Received):
+    """A bar, and a ring of the same wire or one that is there.
+
+    The bar is plain with one loop, or its tips are flattened and curled and two loops side by side
+    carry it.
+    """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **INTO_RANGES,
         "ring_pin": (4, 30),
         "bar": (6, 60),
         "loop_pin": (1, 8),
@@ -28,10 +35,9 @@ class Toggle(Closure):
     kind: Literal["toggle"] = "toggle"
     ring_pin: Length = 12.0
     bar: Length = 18.0
+    tips: Literal["plain", "curled"] = "plain"
     loop_pin: Length = 2.5
     soldered: bool = False
-    lies: Lies = "flat"
-    wire: OptionalSize = None
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the bar's loop bears on the far inside of the ring.
@@ -40,71 +46,106 @@ class Toggle(Closure):
             Refusal: a ring to be soldered of a metal that can't be.
         """
         w = wires.of("closure", self.wire)
-        solderable(w, self.soldered)
-        loop = Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
+        solderable(w, self.soldered and self.into == "own")
+        return self.fastens_by(
+            self.into_what(w, wires, lambda: self._ring(w)),
+            self.on_body(self._bar(w), wires),
+            Passes(w.d, self.bar),
+        )
+
+    @property
+    def _loop(self) -> Bend:
+        return Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
+
+    def _ring(self, w: Wire) -> Made:
+        """Return its own ring, a small loop for the body beside it."""
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
-        small = self.loop_pin + w.d
-        receiving = Made(
-            length=self.ring_pin + small,
+        holds = (
+            (ovals_at("soldered_ring", w, self.ring_pin),)
+            if self.soldered
+            else (
+                opens_at("open_ring", w, self.ring_pin),
+                opens_at("plain_loop", w, self.loop_pin),
+            )
+        )
+        solder = (closure_step("solder_ring", cautions=("torch",)),) if self.soldered else ()
+        return Made(
+            length=self.ring_pin + self.loop_pin + w.d,
             thickness=w.d,
             width=self.ring_pin + 2 * w.d,
-            ends=(End(self.ring_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
-            wires=(WireUse("toggle_ring", w, (("body", (turn,)), ("loop_right", (loop,)))),),
-            holds=self._ring_holds(w),
+            ends=(
+                End(self.ring_pin, w.d, False, "flat"),
+                End(self.loop_pin, w.d, not self.soldered, "flat"),
+            ),
+            wires=(WireUse("toggle_ring", w, (("body", (turn,)), ("loop_right", (self._loop,)))),),
+            holds=holds,
             strokes=(
                 ring(self.ring_pin / 2, self.ring_pin, w.d),
                 ring(self.ring_pin + w.d + self.loop_pin / 2, self.loop_pin, w.d),
             ),
-            steps=(
-                closure_step("toggle_ring", pin=self.ring_pin),
-                *((closure_step("solder_ring", cautions=("torch",)),) if self.soldered else ()),
-            ),
+            steps=(closure_step("toggle_ring", pin=self.ring_pin), *solder),
             minutes=5.0,
         )
-        half = Straight(length=self.bar / 2)
-        across = Stroke(
-            part="wire",
-            points=((small + w.d / 2, -self.bar / 2), (small + w.d / 2, self.bar / 2)),
-            width_mm=w.d,
+
+    def _bar(self, w: Wire) -> Made:
+        """Return the bar: its middle is turned once or twice round the pin, to carry the body."""
+        curled = self.tips == "curled"
+        loops = 2 if curled else 1
+        small = self.loop_pin + w.d
+        steps = closure_step(
+            "toggle_bar_curled" if curled else "toggle_bar",
+            name="toggle_bar",
+            cautions=("ends",),
+            pin=self.loop_pin,
+            bar=self.bar,
         )
-        # The bar's middle is turned once round the pin, its loop carries the body.
-        holding = Made(
+        hammer = (
+            closure_step("bar_tips", cautions=("hammer",), pin=CURL_WIRES * w.d) if curled else None
+        )
+        return Made(
             length=small,
             thickness=2 * w.d,
             width=self.bar,
             ends=(End(self.loop_pin, w.d, True, "flat"), End(0.0, w.d, False, "flat")),
-            wires=(
-                WireUse(
-                    "toggle_bar",
-                    w,
-                    (("bar_left", (half,)), ("body", (loop,)), ("bar_right", (half,))),
-                ),
-            ),
+            wires=(WireUse("toggle_bar", w, self._bar_wire(w, loops)),),
             holds=(
-                Hold("toggle_bar", bar_force(w.moment, 2 * w.radius_on(self.ring_pin))),
+                Hold("toggle_bar", bar_force(w.moment, 2 * w.radius_on(self._opening))),
                 ovals_at("toggle_loop", w, self.loop_pin),
             ),
             strokes=(
-                across,
+                Stroke(
+                    part="wire",
+                    points=((small + w.d / 2, -self.bar / 2), (small + w.d / 2, self.bar / 2)),
+                    width_mm=w.d,
+                ),
                 ring(self.loop_pin / 2, self.loop_pin, w.d),
                 edge(self.loop_pin + w.d / 2, small + w.d / 2, w.d),
+                *(self._curl(w.d, small, side) for side in (-1, 1) if curled),
             ),
-            steps=(
-                closure_step("toggle_bar", cautions=("ends",), pin=self.loop_pin, bar=self.bar),
-            ),
-            minutes=4.0,
-        )
-        return Fastened(
-            lying(receiving, self.lies),
-            lying(holding, self.lies),
-            (bar_holds(self.bar, self.ring_pin),),
-            passes=Passes(self.ring_pin, w.d),
+            steps=(steps,) if hammer is None else (steps, hammer),
+            minutes=4.0 + 3.0 * curled,
         )
 
-    def _ring_holds(self, w: Wire) -> tuple[Hold, ...]:
-        if self.soldered:
-            return (ovals_at("soldered_ring", w, self.ring_pin),)
-        return (
-            opens_at("open_ring", w, self.ring_pin),
-            opens_at("plain_loop", w, self.loop_pin),
+    @property
+    def _opening(self) -> float:
+        """What the bar lies across [mm]; of a loop that is there only the body knows."""
+        return self.ring_pin if self.into in ("own", "last_loop") else self.into_pin
+
+    def _bar_wire(self, w: Wire, loops: int) -> Stretches:
+        half = Straight(length=self.bar / 2)
+        middle: Stretches = (
+            ("bar_left", (half,)),
+            ("body", (self._loop,) * loops),
+            ("bar_right", (half,)),
         )
+        if loops == 1:
+            return middle
+        flat = Flatten(length=TIP_WIRES * w.d, thickness=w.d / 2)
+        curl = Bend(angle=1.5 * math.pi, pin=CURL_WIRES * w.d, label="tip")
+        return (("tip_left", (flat, curl)), *middle, ("tip_right", (curl, flat)))
+
+    def _curl(self, d: float, small: float, side: int) -> Stroke:
+        """Return a curled tip, turned back towards the body."""
+        r = (CURL_WIRES + 1) * d / 2
+        x, y = small + d / 2, side * (self.bar / 2 - d / 2)
+        return ring(x - r, CURL_WIRES * d, 0.6 * d, y)

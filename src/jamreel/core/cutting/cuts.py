@@ -13,18 +13,22 @@ from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, Length, OptionalLength, refused
 
 MOST_TRIM_MM, MOST_MARGIN_MM, MOST_HANDLING_MM = 20.0, 200.0, 200.0
+# Times the piece or the girth that a wire is cut at.
+RATIOS = (1.0, 10.0)
 # Longer than this a wire kinks and tangles in most hands; the maker's own limit comes first.
 LONGEST_HANDLED_MM = 1500.0
-School = Literal["exact", "fixed", "sample", "record"]
+School = Literal["exact", "fixed", "sample", "record", "ratio"]
 
 
 class Cutting(Frozen):
     """What is added to the net length: for two flush cuts, for holding, and as a margin.
 
-    Four schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
+    Five schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
     goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``;
     ``record`` takes the maker's own finished pieces, and as long as there are none it falls back
-    to the fixed margin. Short lengths are cut at ``shortest`` at least; longer than ``longest``
+    to the fixed margin; ``ratio`` cuts what runs through the whole piece so many times as long as
+    the piece or the girth that it goes round (``ratio_of``), other wires by the fixed margin, and
+    never less than the sum. Short lengths are cut at ``shortest`` at least; longer than ``longest``
     they are split. With ``off_reel`` what comes off one wire is worked straight off the reel.
 
     Source of the defaults: 1 to 2 for each flush cut, no margin, 1,500 at most; common practice.
@@ -35,6 +39,8 @@ class Cutting(Frozen):
     margin: Length = 0.0
     sample_pin: OptionalLength = None
     sample_took: OptionalLength = None
+    ratio: float = 2.0
+    ratio_of: Literal["piece", "girth"] = "piece"
     shortest: Length = 0.0
     longest: Length = LONGEST_HANDLED_MM
     off_reel: bool = False
@@ -48,6 +54,10 @@ class Cutting(Frozen):
         ):
             if value > high:
                 raise refused(Refusal("allowance", got=Mm(value), under=name, high=high))
+        if not RATIOS[0] <= self.ratio <= RATIOS[1]:
+            low, high = RATIOS
+            got = f"{self.ratio:g}"
+            raise refused(Refusal("out_of_range", got=got, under="ratio", low=low, high=high))
         if not 100 <= self.longest <= 20_000:
             got = f"{self.longest:g}"
             raise refused(
@@ -174,7 +184,9 @@ def sample_ratio(pin: float, took: float, wire: float) -> float:
     return took / loop_takes(pin, wire)
 
 
-def extras(cutting: Cutting, bent: float, net: float, wire: float) -> list[tuple[str, float]]:
+def extras(
+    cutting: Cutting, bent: float, net: float, wire: float, whole: float | None = None
+) -> list[tuple[str, float]]:
     """Return what is added to a net length beside both trims, as named lines.
 
     Args:
@@ -182,6 +194,7 @@ def extras(cutting: Cutting, bent: float, net: float, wire: float) -> list[tuple
         bent: how much of the wire goes into bends on pins [mm].
         net: length without any allowance [mm].
         wire: d [mm].
+        whole: the piece or the girth that a ratio multiplies [mm], None for a wire of a part.
 
     Returns:
         Rows of id and length [mm], none of which is nought.
@@ -189,8 +202,12 @@ def extras(cutting: Cutting, bent: float, net: float, wire: float) -> list[tuple
     Source: common practice.
     """
     rows: list[tuple[str, float]] = []
-    if cutting.school in ("fixed", "record") and cutting.margin:
+    by_ratio = cutting.school == "ratio" and whole is not None
+    if cutting.school in ("fixed", "record", "ratio") and not by_ratio and cutting.margin:
         rows.append(("margin", cutting.margin))
+    if by_ratio and whole is not None:
+        more = cutting.ratio * whole - net - 2 * cutting.trim
+        rows += [("ratio", more)] if more > 0 else []
     if cutting.school == "sample" and cutting.sample_pin and cutting.sample_took:
         ratio = sample_ratio(cutting.sample_pin, cutting.sample_took, wire)
         # A sample far from the rule is a slip of the rule or of the reading, not a hand.

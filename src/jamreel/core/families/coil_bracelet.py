@@ -2,18 +2,25 @@
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from typing import ClassVar, Literal
 
+from pydantic import SerializeAsAny, model_validator
+
 from jamreel.core.advice import Advice, advise
+from jamreel.core.advice.joining import loop_admits, neither_opens
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
-from jamreel.core.families.one_wire import OnBench, OneWire, Sized
+from jamreel.core.families.one_wire import HUNG, OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease, word_for
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Hold, opens_at
+from jamreel.core.parts import AnyPart
+from jamreel.core.parts.base import Hold, Made, opens_at
+from jamreel.core.parts.pictures import shifted
 from jamreel.core.path.moves import Bend, bend_length
-from jamreel.core.values import Dimension, Length, PlusMinus, Sheet
+from jamreel.core.values import Dimension, Length, PlusMinus, Sheet, refused
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
 from jamreel.core.workpiece.drawing import (
@@ -33,8 +40,25 @@ from jamreel.core.workpiece.straight import Stretch
 TURN = 2 * math.pi
 
 
+@dataclass(frozen=True)
+class _Coil:
+    """How far the coil is off the wrist [mm] and the word for it, one turn [mm], and how many turns
+    are cut and worn."""
+
+    off: float
+    word: str
+    one_turn: float
+    cut: float
+    worn: float
+
+
 class CoilBracelet(OneWire):
-    """Turns worn, the coil as it is bought (its inside diameter), and the pin of the end loops."""
+    """Turns worn at least, the coil as it is bought (its inside diameter), the pin of the end
+    loops, and what hangs in both.
+
+    With ``whole_turns`` it is cut by counting: the loops take of the last turn, and what is left of
+    it is worn. It is never straightened.
+    """
 
     usual_wire: ClassVar[Mapping[str, str]] = usually("0.6 mm", "memory_steel", "spring")
     cut_role: ClassVar[str] = "coil"
@@ -54,19 +78,47 @@ class CoilBracelet(OneWire):
     turns: float = 4.0
     coil_diameter: Length = 56.0
     loop_pin: Length = 3.0
+    whole_turns: bool = True
+    hung: SerializeAsAny[AnyPart] | None = None
+
+    @model_validator(mode="after")
+    def _hung_hangs(self) -> "CoilBracelet":
+        if self.hung is not None and self.hung.role != "drop":
+            raise refused(Refusal("hung_drop", got=self.hung.kind, under="hung"))
+        return self
+
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What the beads of its drops are made of."""
+        return self.hung.stuffs if self.hung else frozenset()
+
+    def hanging(self, job: Job) -> Made | None:
+        """Return its drop. Raises Refusal at the choice that it can't be made of."""
+        if self.hung is None:
+            return None
+        try:
+            return self.hung.make(job.wires)
+        except Refusal as refusal:
+            raise refusal.at(f"piece.hung.{refusal.field}") from None
+
+    def _turns_cut(self, job: Job, one_turn: float) -> float:
+        """Return how many turns are cut from the coil."""
+        ends = 2 * bend_length(TURN, self.loop_pin, job.wires.body.d) + 2 * job.cutting.trim
+        turns = self.turns + ends / one_turn
+        return math.ceil(turns - 1e-9) if self.whole_turns else turns
 
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
         """Return the sizes; the coil's own diameter decides the fit, not the maker's ease."""
         wrist = job.girths["wrist_girth"]
         one_turn = math.pi * (self.coil_diameter + wire.d)
-        along, rule = self.turns * one_turn, "families.coil_bracelet.CoilBracelet"
-        book.term(
-            "turns", along, rule, "geometry", "cut", turns=self.turns, coil=self.coil_diameter
-        )
         loop = bend_length(TURN, self.loop_pin, wire.d)
+        cut = self._turns_cut(job, one_turn) * one_turn
+        along = cut - 2 * loop - 2 * job.cutting.trim
+        turns, rule = along / one_turn, "families.coil_bracelet.CoilBracelet"
+        book.term("turns", along, rule, "geometry", "cut", turns=turns, coil=self.coil_diameter)
         for key in ("loop_left", "loop_right"):
             book.term(key, loop, "path.moves.bend_length", "published", "cut", pin=self.loop_pin)
-        bow = Bend(angle=self.turns * TURN, pin=self.coil_diameter, label="body")
+        bow = Bend(angle=turns * TURN, pin=self.coil_diameter, label="body")
         inside = math.pi * self.coil_diameter
         hug = Ease(school="fixed", word=None, value_mm=inside - wrist.value_mm, backing="geometry")
         word = word_for(hug.value_mm, job.table("wrist"))
@@ -95,18 +147,35 @@ class CoilBracelet(OneWire):
                 "fit": "coil_ease",
             },
             doubt=0.0,
-            own=(hug.value_mm, word),
+            own=_Coil(hug.value_mm, word, one_turn, self._turns_cut(job, one_turn), turns),
         )
 
     def first_steps(self, bench: OnBench) -> Sequence[Step]:
         """Return cutting; tempered wire wants its own shears whatever it is called."""
-        return cutting_steps(bench.cut, bench.job.cutting, hard=True)
+        if not self.whole_turns:
+            return cutting_steps(bench.cut, bench.job.cutting, hard=True)
+        trim, turns = bench.job.cutting.trim, round(bench.own.cut)
+        return (
+            step(
+                "coil.cut",
+                "cut",
+                name="cut",
+                cautions=("eyes", "whip", "hard"),
+                check=True,
+                turns=turns,
+                length=bench.cut.length_mm,
+            ),
+            step("wire.ends", "cut", cautions=("ends",), trim=trim),
+        )
 
     def forming(self, bench: OnBench) -> Iterator[Step]:
         """Yield the order of work."""
         yield step("coil.first", "form", cautions=("hard",), pin=self.loop_pin, check=True)
         yield step("coil.beads", "form")
         yield step("coil.last", "form", cautions=("hard",), pin=self.loop_pin, check=True)
+        drop = self.hanging(bench.job)
+        for one in drop.steps if drop else ():
+            yield one.model_copy(update={"id": f"{HUNG}/{one.id}"})
         yield step("coil.try_on", "fit", check=True)
 
     def hold(self, bench: OnBench) -> Hold:
@@ -115,11 +184,22 @@ class CoilBracelet(OneWire):
 
     def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
         """Yield whether the wire is tempered, and whether the coil fits."""
-        off, word = bench.own
+        coil: _Coil = bench.own
         if not bench.wire.metal.hard:
             yield advise("coil_metal", "check", "wire.metal")
-        if word in ("too_tight", "too_loose"):
-            yield advise("coil_fit", "check", "piece", off=off)
+        if coil.word in ("too_tight", "too_loose"):
+            yield advise("coil_fit", "check", "piece", off=coil.off)
+        if self.whole_turns:
+            yield advise("coil_worn", "note", "piece.turns", cut=coil.cut, worn=coil.worn)
+        drop = self.hanging(bench.job)
+        if drop is not None and drop.ends:
+            assert self.hung is not None
+            name, end = self.hung.says, drop.ends[0]
+            eye = say("drawing.end_loop")
+            yield from drop.advice
+            yield neither_opens(eye, name, end.opens)
+            yield loop_admits(self.loop_pin, end.in_loop, eye, name)
+            yield loop_admits(end.inner, (bench.wire.d,), name, eye)
 
     def _loop(self, key: str) -> Stretch:
         return Stretch(key, (Bend(angle=TURN, pin=self.loop_pin, side="right", label=key),))
@@ -144,7 +224,11 @@ class CoilBracelet(OneWire):
         dims = [across(outline, low, d, say("drawing.wrist_across")), coil]
         label = say("drawing.wrist", girth=girth)
         yield section_sheet(say("drawing.on_the_wrist"), strokes, dims, label)
-        yield pin_sheet(self.loop_pin, d, say("drawing.end_loop"))
+        loop_sheet = pin_sheet(self.loop_pin, d, say("drawing.end_loop"))
+        drop = self.hanging(job)
+        # It hangs from the inside of the loop's lowest place.
+        hung = shifted(drop.strokes, 0.0, -self.loop_pin / 2) if drop else ()
+        yield loop_sheet.model_copy(update={"strokes": (*loop_sheet.strokes, *hung)})
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: another coil, or the same one opened or closed."""

@@ -8,6 +8,7 @@ from typing import Any, ClassVar
 from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import should_release
 from jamreel.core.advice.joining import extends, not_to_length
+from jamreel.core.closures import Closure
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.fit.tryon import PuttingRight
@@ -16,7 +17,9 @@ from jamreel.core.makeup.compose import Composition, compose
 from jamreel.core.makeup.fill import (
     Edit,
     Filled,
+    Knob,
     Measured,
+    Settable,
     beside_of,
     changed,
     counted_entry,
@@ -185,7 +188,8 @@ class Composed(MakeUp, Construction):
         laid, pm = worked.laid, worked.target.doubt
         book = Book(job.wires.body.d)
         self.against(worked, book)
-        wires = wires_of(self, laid, job.cutting, self.sets)
+        whole = job.ratio_of(laid.finished)
+        wires = wires_of(self, laid, job.cutting, self.sets, whole)
         in_all = sum(one.cut.length_mm * one.cut.quantity for one in wires)
         answers = self.answers()
         right = laid.finished - (worked.got - worked.target.wanted)
@@ -218,6 +222,7 @@ class Composed(MakeUp, Construction):
             righting=self.put_right(worked),
             needs=needs_of(laid, self.sets),
             weakest=weakest_of(laid),
+            stuffs=frozenset(s for u in (*self.units(), *self.beside()) for s in u.part.stuffs),
             minutes=self.sets * sum(kind.made.minutes * kind.times for kind in laid.kinds),
             counted_out=_as_proposed(counted_out),
         )
@@ -248,10 +253,7 @@ class Composed(MakeUp, Construction):
         changes = [(k, v) for k, v in one.knobs if k.key in ("count", "links") or v != k.now]
         says = ""
         for knob, value in changes:
-            key = (
-                f"{knob.key}_none" if value == 0 and knob.key in ("rings", "extender") else knob.key
-            )
-            said = say(f"proposal.{key}", count=value, name=knob.name)
+            said = _said(knob, value)
             says = say("proposal.and", first=says, then=said) if says else said
         if one.links:
             right = say("proposal.at_link", link=one.links, got=one.got)
@@ -301,6 +303,8 @@ def unit_of(entry: Entry, lying: list[tuple[str, float, str]]) -> tuple[float, s
 
     Source: plain counting.
     """
+    if entry.part is not None and len(entry.part.unfolded()) > 1:
+        return max(sum(row[1] for row in lying) / max(entry.times, 1), 0.1), entry.part.says
     if entry.part is not None and lying:
         return entry.part.unit(lying[0][1])
     if entry.part is not None:
@@ -318,8 +322,25 @@ def length_beside(wanted: float, doubt: float) -> Target:
     return Target(wanted, doubt, beside_of)
 
 
+def _said(knob: Knob, value: Settable) -> str:
+    """Return one change in words."""
+    if isinstance(value, Closure):
+        return say("proposal.closure", name=value.says)
+    if isinstance(value, str):
+        return say(f"proposal.{knob.key}_{value}")
+    none = value == 0 and knob.key in ("rings", "extender")
+    return say(
+        f"proposal.{knob.key}_none" if none else f"proposal.{knob.key}", count=value, name=knob.name
+    )
+
+
 def _as_proposed(edits: tuple[Edit, ...]) -> tuple[ProposedEdit, ...]:
-    return tuple(ProposedEdit(path=e.path, value=e.value) for e in edits)
+    return tuple(
+        ProposedEdit(
+            path=e.path, value=e.value.as_typed() if isinstance(e.value, Closure) else e.value
+        )
+        for e in edits
+    )
 
 
 def _once(advice: Iterator[Advice | None]) -> Iterator[Advice]:

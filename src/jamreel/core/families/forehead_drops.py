@@ -162,7 +162,7 @@ class ForeheadDrops(Composed):
         strokes.append(
             Stroke(part="parting_over", points=((0.0, low), (0.0, low + down)), width_mm=1.6)
         )
-        for i, part in enumerate(p for p in laid.parts if p.drop):
+        for i, part in enumerate(p for p in laid.parts if p.made.hang):
             x = (part.at / laid.finished - 0.5) * 2 * half
             y = float(line[:, 1][int(abs(line[:, 0] - x).argmin())])
             for k, s in enumerate(c for stroke in part.made.strokes for c in stroke.copies):

@@ -49,7 +49,7 @@ class LinkedRound(Composed):
 
     def _notch(self, job: Job) -> float:
         """Return what brittle parts get on top [mm]."""
-        brittle = any(getattr(u.part, "stuff", "") in BRITTLE for u in self.units())
+        brittle = any(unit.part.stuffs & BRITTLE for unit in self.units())
         return job.table(self.worn_on).brittle_mm if brittle else 0.0
 
     def against(self, worked: Worked, book: Book) -> None:

@@ -146,7 +146,7 @@ class HangingNecklace(Composed):
         ]
 
     def _drop(self, laid: Composition) -> float:
-        return max((p.made.hang for p in self._middle(laid) if p.drop), default=0.0)
+        return max((p.made.hang for p in self._middle(laid)), default=0.0)
 
     def rows(self, worked: Worked) -> list[Row]:
         """Return where it falls."""
@@ -181,10 +181,13 @@ class HangingNecklace(Composed):
     def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
         """Return the chest with the necklace as it hangs."""
         fall = self._fall(worked)
-        thick = max((p.made.width for p in worked.laid.parts if not p.drop), default=1.0)
+        thick = max(
+            (p.made.width for p in worked.laid.parts if not p.made.hang and not p.drop), default=1.0
+        )
         drop = self._drop(worked.laid)
         landmarks = worked.job.shop.landmarks
-        sheet = fall_sheet(fall, fall.span, min(thick, 6.0), drop, landmarks)
+        swags = [p.made for p in self._middle(worked.laid) if p.made.hang and not p.drop]
+        sheet = fall_sheet(fall, fall.span, min(thick, 6.0), drop, landmarks, swags)
         return (sheet.model_copy(update={"stations": ("measure", "fit")}),)
 
     def put_right(self, worked: Worked) -> PuttingRight | None:

@@ -19,7 +19,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.forming.tight import refuse_breaking
 from jamreel.core.forming.tools import Former
-from jamreel.core.parts.base import Bought, Hold
+from jamreel.core.parts.base import Bought, Hold, Made
 from jamreel.core.result import Need, Plan
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.words import say
@@ -27,12 +27,12 @@ from jamreel.core.workpiece.assemble import Fit, Row, Workings, as_cut, assemble
 from jamreel.core.workpiece.drawing import former_sheet
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.parts_wire import need_of
+from jamreel.core.workpiece.parts_wire import need_of, needs_beside, wires_beside
 from jamreel.core.workpiece.steps import cutting_steps, press_in_step
 from jamreel.core.workpiece.straight import Laid, Stretch, lay_straight
 
-# What is bought for a piece of one wire goes under this name.
-PIECE = "piece"
+# What is bought for a piece of one wire, and what hangs from it, goes under these names.
+PIECE, HUNG = "piece", "hung"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -80,6 +80,8 @@ class OneWire(Construction):
     """Base of constructions of one wire. ``cut_role`` is what the wire is called."""
 
     cut_role: ClassVar[str]
+    # How often what hangs from it hangs there.
+    hung_times: ClassVar[int] = 2
 
     @abstractmethod
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
@@ -113,6 +115,19 @@ class OneWire(Construction):
         """Return what is bought for it beside its wire."""
         return ()
 
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What beads that hang from it are made of."""
+        return frozenset()
+
+    def hanging(self, job: Job) -> Made | None:
+        """Return what hangs from it, ``hung_times`` times, or None.
+
+        Raises:
+            Refusal: a part that can't be made.
+        """
+        return None
+
     def first_steps(self, bench: OnBench) -> Sequence[Step]:
         """Return cutting, marking and squaring."""
         return cutting_steps(bench.cut, bench.job.cutting, hard=bench.wire.metal.hard)
@@ -131,7 +146,8 @@ class OneWire(Construction):
         book = Book(wire.bend_adds)
         sized = self.sized(job, wire, book)
         self._sound(wire, sized.stretches)
-        laid = lay_straight(self.cut_role, sized.stretches, wire, job.cutting)
+        whole = job.ratio_of(sized.finished.value)
+        laid = lay_straight(self.cut_role, sized.stretches, wire, job.cutting, whole)
         book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
         former = None if sized.target is None else job.former(wire, sized.target)
@@ -160,21 +176,28 @@ class OneWire(Construction):
             ledger=book.lines,
             rows=[("cut", cut, None), *sized.rows, *_former_rows(former)],
             answers=answers,
-            wires=(bench.laid,),
+            wires=(bench.laid, *self._wires_hung(bench.job)),
             formers=() if former is None else (former,),
             steps=(*self.first_steps(bench), *self.forming(bench), *self.last_steps()),
             advice=(self.as_cut(bench), *self.own_advice(bench)),
             rule=bench.laid.rule(sized.doubt),
             sheets=(*self.sheets(bench), *drawn),
             righting=self.put_right(bench),
-            needs=self._needs(),
+            needs=self._needs(bench.job),
             weakest=self._weakest(bench),
+            stuffs=self.stuffs,
         )
 
-    def _needs(self) -> tuple[Need, ...]:
-        return tuple(
-            need_of(one, (Share(entry=PIECE, count=one.quantity),)) for one in self.bought()
+    def _needs(self, job: Job) -> tuple[Need, ...]:
+        hung = self.hanging(job)
+        return (
+            *(need_of(one, (Share(entry=PIECE, count=one.quantity),)) for one in self.bought()),
+            *(needs_beside(HUNG, hung, self.hung_times) if hung else ()),
         )
+
+    def _wires_hung(self, job: Job) -> tuple[Laid, ...]:
+        hung = self.hanging(job)
+        return wires_beside(HUNG, hung, self.hung_times, job.cutting) if hung else ()
 
     def _weakest(self, bench: OnBench) -> Weakest | None:
         hold = self.hold(bench)

@@ -79,3 +79,34 @@ def hang(span: float, length: float, pendant: float = 0.0, per_mm: float = 1.0) 
     x0 = start(a)
     sag = a * (math.cosh((x0 + half) / a) - math.cosh(x0 / a))
     return Fall(span=span, length=length, a=a, x0=x0, sag=sag)
+
+
+def length_that_falls(span: float, sag: float) -> float:
+    """Return how long a chain is that falls so far between two points at the same height.
+
+        sag = a (cosh(span / 2a) - 1), length = 2 a sinh(span / 2a)
+
+    Args:
+        span: between the points [mm], over 0.
+        sag: how far its middle falls below them [mm], not negative.
+
+    Returns:
+        Length [mm]; the span itself for no sag.
+
+    Raises:
+        ValueError: a span or a sag that can't be.
+
+    Example:
+        >>> round(length_that_falls(180, 55.843), 2)
+        220.0
+
+    Source: the catenary; statics textbooks, published.
+    """
+    if not (span > 0 and sag >= 0):
+        raise ValueError(f"no chain falls {sag:g} mm over {span:g} mm")
+    if sag < 1e-6 * span:
+        return span
+    half = span / 2
+    # A flat chain is a parabola, a = span^2 / 8 sag; a deep one hangs closer.
+    a = root(lambda x: x * (math.cosh(half / x) - 1) - sag, half / 300, half**2 / sag + sag)
+    return 2 * a * math.sinh(half / a)

@@ -8,6 +8,10 @@ from jamreel.core.forming.chosen import Wire, chosen
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import OwnMetal, WireChoice
 from jamreel.core.wire.palette import ROLES, PaletteChoice
+from jamreel.core.wire.sections import Twisted
+
+# What coils and rings are wound from may be twisted; it is round from outside.
+TWISTED_ROLES = frozenset({"winding", "rings"})
 
 
 @dataclass(frozen=True)
@@ -73,7 +77,8 @@ def palette_of(
     found: dict[str, Wire] = {}
     for role, choice in (beside or PaletteChoice()).by_role().items():
         place = f"palette.{role}"
-        if choice.section is not None and choice.section.shape != "round":
+        twists = role in TWISTED_ROLES and isinstance(choice.section, Twisted)
+        if choice.section is not None and choice.section.shape != "round" and not twists:
             raise Refusal("round_role", got=choice.section.label, field=f"{place}.section")
         try:
             found[role.removeprefix("own.")] = chosen(choice, own)

@@ -1,13 +1,22 @@
 """What a make-up's joints, holes and holds come to, as advice."""
 
+import math
 from collections.abc import Iterator
 
 from jamreel.core.advice import Advice
-from jamreel.core.advice.closing import bar_passes, opens_easily, stronger_than_loops
+from jamreel.core.advice.closing import (
+    bar_holds,
+    bar_passes,
+    hook_passes,
+    nothing_to_hook,
+    opens_easily,
+    stronger_than_loops,
+)
 from jamreel.core.advice.joining import ends_differ, loop_admits, neither_opens, nothing_in_it
-from jamreel.core.advice.parts import hole_passes
+from jamreel.core.advice.parts import hole_passes, jostling
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition
+from jamreel.core.makeup.loops import first_loop, gatherings, hangs
 from jamreel.core.makeup.sequence import CLOSURE, MakeUp
 from jamreel.core.parts.base import Hold
 from jamreel.core.words import say
@@ -51,10 +60,14 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
         if kind.made.hole is not None:
             yield hole_passes(kind.made.hole, composition.string.d, makeup.passes)
     for joint in composition.joints:
-        left, right = joint.left_end, joint.right_end
-        yield neither_opens(joint.left, joint.right, left.opens or right.opens)
-        yield loop_admits(left.inner, right.wire, joint.left, joint.right)
-        yield loop_admits(right.inner, left.wire, joint.right, joint.left)
+        opens = joint.left_end.opens or joint.right_end.opens
+        yield neither_opens(joint.left, joint.right, opens)
+    for hung in hangs(composition):
+        yield neither_opens(hung.drop, hung.host, hung.drop_end.opens or hung.host_end.opens)
+    for one in gatherings(composition):
+        yield loop_admits(one.inner, one.thick, one.loop, ", ".join(one.names))
+        widest = max(one.drops, default=0.0)
+        yield jostling(widest, len(one.drops), math.pi * (one.inner + widest))
     yield from composition.fastened.mates
     yield from _closure(composition)
     lying = [p.name for p in composition.parts if not p.drop]
@@ -63,10 +76,7 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
 
 
 def _closure(composition: Composition) -> Iterator[Advice | None]:
-    lying = [p for p in composition.parts if not p.drop]
-    passes = composition.fastened.passes
-    if passes is not None and lying:
-        yield bar_passes(passes.through, passes.width, lying[-1].made.thickness)
+    yield from _through(composition)
     hold = composition.fastened.hold
     if hold is None:
         return
@@ -74,3 +84,19 @@ def _closure(composition: Composition) -> Iterator[Advice | None]:
     inner = weakest_of(composition, closure=False)
     if inner is not None:
         yield stronger_than_loops(hold.newtons, inner.newtons, inner.says)
+
+
+def _through(composition: Composition) -> Iterator[Advice | None]:
+    """Yield whether hook or bar goes through what it is fastened in."""
+    passes = composition.fastened.passes
+    lying = [p for p in composition.parts if not p.drop]
+    if passes is None or not lying:
+        return
+    into = first_loop(composition)
+    if into is None:
+        yield nothing_to_hook(lying[0].name)
+    elif passes.bar:
+        yield bar_holds(passes.bar, into.inner)
+        yield bar_passes(into.inner, passes.width, lying[-1].made.thickness)
+    else:
+        yield hook_passes(passes.width, into.inner)

@@ -16,10 +16,13 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.tight import refuse_breaking
 from jamreel.core.makeup.sequence import CLOSURE, HUNG, RINGS, STRING, MakeUp, Unit, alone
 from jamreel.core.parts import lengthening
-from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, ovals_at, pulls_at
-from jamreel.core.parts.ends import loop_end, loop_picture, reach
+from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, pulls_at
+from jamreel.core.parts.ends import Loop
 from jamreel.core.path.moves import Straight
 from jamreel.core.words import voice
+
+# The wire that runs through what has holes.
+STRING_RUN = "string_run"
 
 
 @dataclass(frozen=True)
@@ -290,6 +293,11 @@ def with_rings(makeup: MakeUp, units: Sequence[Unit]) -> tuple[Unit, ...]:
     return (*[ring] * left, *units, *[ring] * (makeup.rings - left))
 
 
+def _string_loop(makeup: MakeUp, string: Wire) -> Loop:
+    """Return the loop that a string ends in."""
+    return Loop("wrapped", string, makeup.string_pin, makeup.string_wraps, makeup.string_tail)
+
+
 def string_end(makeup: MakeUp, string: Wire) -> Made:
     """Return one end of the string: a wrapped loop, or wire that goes on through the closure.
 
@@ -301,15 +309,15 @@ def string_end(makeup: MakeUp, string: Wire) -> Made:
         return Made(
             length=0.0, thickness=string.d, width=string.d, holds=(pulls_at("string", string),)
         )
-    pin, wraps = makeup.string_pin, makeup.string_wraps
-    end = End(pin, string.d, True, "any")
+    loop = _string_loop(makeup, string)
+    end = End(loop.pin, string.d, True, "any")
     return Made(
-        length=reach("wrapped", string, pin, wraps),
-        thickness=3 * string.d,
-        width=pin + 2 * string.d,
+        length=loop.reach,
+        thickness=loop.thickness,
+        width=loop.pin + 2 * string.d,
         ends=(end, end),
-        holds=(ovals_at("wrapped_loop", string, pin), pulls_at("string", string)),
-        strokes=tuple(loop_picture("wrapped", string, pin, wraps)),
+        holds=(loop.hold, pulls_at("string", string)),
+        strokes=tuple(loop.picture()),
     )
 
 
@@ -321,13 +329,11 @@ def string_use(makeup: MakeUp, run: Run, composition: Composition) -> WireUse:
     """
     body = ("body", (Straight(length=run.strung * makeup.passes),))
     if makeup.string_ends == "through":
-        return WireUse("string_run", composition.string, _through(makeup, run, composition, body))
+        return WireUse(STRING_RUN, composition.string, _through(makeup, run, composition, body))
 
-    def end(side: str) -> Stretches:
-        pin, wraps, tail = makeup.string_pin, makeup.string_wraps, makeup.string_tail
-        return loop_end("wrapped", composition.string, pin, wraps, tail, side)
-
-    return WireUse("string_run", composition.string, (*end("left"), body, *end("right")))
+    loop = _string_loop(makeup, composition.string)
+    stretches = (*loop.stretches("left"), body, *loop.stretches("right"))
+    return WireUse(STRING_RUN, composition.string, stretches)
 
 
 def _through(

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from itertools import chain
 from typing import Any, TypeVar
 
-from jamreel.core.closures.base import Fastened
+from jamreel.core.closures.base import Closure, Fastened
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.thickness import inside_girth_of
 from jamreel.core.forming.palette import Palette
@@ -17,8 +17,12 @@ from jamreel.core.parts.base import Varies, near
 MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
 # What a change that is not a plain count has to win by [mm]: makers count first.
 CHANGE_COSTS_MM = 0.4
-# An extender hangs down behind: it is the last resort.
-EXTENDER_COSTS_MM = 3.0
+# An extender hangs down behind, another closure is another piece of work: last resorts.
+DEAR_COSTS_MM = {"extender": 3.0, "closure": 2.0}
+
+
+# A count, an option, or another closure whole.
+Settable = int | str | Closure
 
 
 @dataclass(frozen=True)
@@ -26,18 +30,18 @@ class Edit:
     """One value to set in the make-up, by its path below the piece."""
 
     path: tuple[str | int, ...]
-    value: int
+    value: Settable
 
 
 @dataclass(frozen=True)
 class Knob:
-    """Something that may be counted anew: what kind of change, where, and the values to try."""
+    """Something that may be set anew: what kind of change, where, and the values to try."""
 
     key: str
     name: str
     path: tuple[str | int, ...]
-    now: int
-    values: tuple[int, ...]
+    now: Settable
+    values: tuple[Settable, ...]
 
 
 @dataclass(frozen=True)
@@ -49,7 +53,7 @@ class Filled:
     """
 
     edits: tuple[Edit, ...]
-    knobs: tuple[tuple[Knob, int], ...]
+    knobs: tuple[tuple[Knob, Settable], ...]
     beside: str
     finished: float
     got: float
@@ -124,6 +128,9 @@ def small_knobs(makeup: MakeUp, main: Knob | None) -> Iterator[Knob]:
             yield Knob("spacer", part.says, (*path, "times"), entry.times, near(entry.times, 4))
         yield from (_knob(one, part.says, (*path, "part")) for one in varies)
     yield from (_knob(one, "", ("closure",)) for one in makeup.closure.varies())
+    others = makeup.closure.others()
+    if others:
+        yield Knob("closure", "", ("closure",), makeup.closure, others)
 
 
 def _knob(one: Varies, name: str, path: tuple[str | int, ...]) -> Knob:
@@ -143,7 +150,7 @@ def changed(makeup: AnyMakeUp, edits: tuple[Edit, ...]) -> AnyMakeUp:
     return makeup
 
 
-def _set(value: Any, path: tuple[str | int, ...], new: int) -> Any:
+def _set(value: Any, path: tuple[str | int, ...], new: Settable) -> Any:
     if not path:
         return new
     step, *rest = path
@@ -198,7 +205,7 @@ def fill(
     small = (k for k in small_knobs(makeup, main) if beside is None or k.key in beside)
     knobs: list[Knob | None] = [None, *small]
     found: list[Filled] = []
-    plainly: dict[int, float] = {}
+    plainly: dict[Settable, float] = {}
     for picked in _trials(main, counts, knobs):
         edits = tuple(Edit(k.path, v) for k, v in picked)
         laid = tried(edits)
@@ -218,7 +225,7 @@ def fill(
 
 def _trials(
     main: Knob | None, counts: tuple[int, ...], knobs: list[Knob | None]
-) -> Iterator[tuple[tuple[Knob, int], ...]]:
+) -> Iterator[tuple[tuple[Knob, Settable], ...]]:
     """Yield every count near by, alone and with every value of one other knob."""
     for count in counts:
         for knob in knobs:
@@ -251,12 +258,12 @@ def _got(laid: Composition, measure: Measured) -> float | None:
 
 
 def _picked(
-    main: Knob | None, count: int, knob: Knob | None, value: int
-) -> tuple[tuple[Knob, int], ...] | None:
+    main: Knob | None, count: int, knob: Knob | None, value: Settable
+) -> tuple[tuple[Knob, Settable], ...] | None:
     """Return the settings of one trial, or None where the second changes nothing."""
     if knob is not None and value == knob.now:
         return None
-    rows = [(main, count)] if main is not None else []
+    rows: list[tuple[Knob, Settable]] = [(main, count)] if main is not None else []
     return (*rows, *(((knob, value),) if knob is not None else ()))
 
 
@@ -267,14 +274,15 @@ def _counts(
     measure: Measured,
 ) -> tuple[int, ...]:
     """Return the counts near the one that comes to the wanted measure, by a straight line."""
-    base = max(main.now, 2)
+    now = int(main.now) if isinstance(main.now, int) else 0
+    base = max(now, 2)
     one, two = (tried((Edit(main.path, n),)) for n in (base, base + 2))
     if one is None or two is None:
-        return (main.now,)
+        return (now,)
     step = (two.finished + two.beside_length - one.finished - one.beside_length) / 2
     got = _got(one, measure)
     if step <= 0 or got is None:
-        return (main.now,)
+        return (now,)
     near = base + round((wanted - got) / step)
     near = min(max(near, 1), 390)
     least = 0 if main.key == "count" else 1
@@ -286,8 +294,7 @@ def _best(found: list[Filled], doubt: float) -> Iterator[Filled]:
 
     def merit(one: Filled) -> tuple[float, float]:
         changes = sum(k.now != v for k, v in one.knobs)
-        costs = EXTENDER_COSTS_MM if one.beside == "extender" else CHANGE_COSTS_MM
-        costs = costs if one.beside else 0.0
+        costs = DEAR_COSTS_MM.get(one.beside, CHANGE_COSTS_MM) if one.beside else 0.0
         past = max(0.0, abs(one.off) - doubt)
         return (round(past + costs, 2), abs(one.off) + 0.01 * changes)
 

@@ -188,7 +188,11 @@ class MakeUp(Asking):
         Raises:
             Refusal: more parts than a piece can have, or groups nested too deep.
         """
-        middle = [alone(self.focal, FOCAL)] if self.focal else []
+        focal = self.focal.unfolded() if self.focal else ()
+        middle = [
+            replace(alone(part, FOCAL), size=str(i) if len(focal) > 1 else "")
+            for i, part in enumerate(focal)
+        ]
         # Without a mirror the middle is wherever the finished piece has it: compose lays it there.
         if self.hung and self.mirrored:
             middle.append(alone(self.hung, HUNG))
@@ -245,26 +249,32 @@ def _expanded(entries: Entries, path: str, top: str, depth: int) -> Iterator[Uni
                 yield from once
 
 
-def _unit(entry: Entry, path: str, top: str) -> Unit:
+def _units(entry: Entry, path: str, top: str) -> tuple[Unit, ...]:
+    """Return an entry once: its part, or what its part unfolds into, each under a size of its
+    own."""
     assert entry.part is not None  # by the caller
-    return Unit(entry.part, entry.id, top, path, made_of=entry.made_of)
+    parts = entry.part.unfolded()
+    return tuple(
+        Unit(part, entry.id, top, path, str(i) if len(parts) > 1 else "", entry.made_of)
+        for i, part in enumerate(parts)
+    )
 
 
 def _repeated(entry: Entry, path: str, top: str) -> Iterator[Unit]:
-    unit = _unit(entry, path, top)
-    if entry.graduate_to is None or entry.times < 2:
+    once = _units(entry, path, top)
+    if entry.graduate_to is None or entry.times < 2 or len(once) > 1:
         for _ in range(entry.times):
-            yield unit
+            yield from once
         return
     for i in range(entry.times):
-        part = unit.part.graded(entry.graduate_to, i / (entry.times - 1))
-        yield replace(unit, part=part, size=part.graded_size)
+        part = once[0].part.graded(entry.graduate_to, i / (entry.times - 1))
+        yield replace(once[0], part=part, size=part.graded_size)
 
 
 def _spread(entry: Entry, path: str, top: str) -> Iterator[Unit]:
-    large, small = (_unit(e, f"{path}.group.{i}", top) for i, e in enumerate(entry.group))
+    large, small = (_units(e, f"{path}.group.{i}", top) for i, e in enumerate(entry.group))
     for i, fillers in enumerate(laid_evenly(entry.times, entry.fillers)):
         for _ in range(fillers):
-            yield small
+            yield from small
         if i < entry.times:
-            yield large
+            yield from large

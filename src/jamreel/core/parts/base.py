@@ -7,7 +7,7 @@ loop and hangs from the joint at which it stands, taking no length of its own th
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, ClassVar, Literal
 
 from jamreel.core.advice import Advice
@@ -33,12 +33,23 @@ _registry: dict[str, type["Part"]] = {}
 @dataclass(frozen=True)
 class End:
     """A loop at an end: inner diameter and wire [mm], whether it can be opened to be joined, and
-    how it lies: flat in the piece, square to it, or of no matter."""
+    how it lies: flat in the piece, square to it, or of no matter.
+
+    What it hangs in takes its wire, ``strands`` of it side by side; a drilled edge is ``around``
+    thicker than a wire [mm].
+    """
 
     inner: float
     wire: float
     opens: bool = True
     plane: Plane = "any"
+    strands: int = 1
+    around: float = 0.0
+
+    @property
+    def in_loop(self) -> tuple[float, ...]:
+        """What lies of it in the loop that it hangs in, each as thick as it is [mm]."""
+        return (self.around or self.wire,) * self.strands
 
 
 @dataclass(frozen=True)
@@ -98,13 +109,13 @@ class Bought:
 
 @dataclass(frozen=True)
 class Varies:
-    """A whole number that a fit may set anew: what the change is called, the field that it stands
-    in, how it stands now, and the values to try."""
+    """A number or an option that a fit may set anew: what the change is called, the field that it
+    stands in, how it stands now, and the values to try."""
 
     key: str
     field: str
-    now: int
-    values: tuple[int, ...]
+    now: int | str
+    values: tuple[int | str, ...]
 
 
 @dataclass(frozen=True)
@@ -122,7 +133,8 @@ class Made:
     ``length`` runs from bearing point to bearing point, ``thickness`` stands out from the skin,
     ``width`` lies across, ``hang`` is how far a drop reaches below its joint,
     ``hole`` what a string has to pass. Round a body it ``lies`` straight, as a bead does, or bends;
-    ``pieces`` are the alike ones that turn in each other, where it is a row of them.
+    ``pieces`` are the alike ones that turn in each other, where it is a row of them. Both ends of
+    ``one_loop`` are the same one: a ring holds its neighbours and what hangs there all at once.
     """
 
     length: float
@@ -140,7 +152,12 @@ class Made:
     brittle: bool = False
     lies: Lies = "straight"
     pieces: int = 1
+    one_loop: bool = False
     advice: tuple[Advice | None, ...] = ()
+
+    def but(self, **changes: Any) -> "Made":
+        """Return it with some of it made otherwise."""
+        return replace(self, **changes)
 
     @property
     def bought_mass(self) -> float:
@@ -181,6 +198,15 @@ class Part(Asking, ABC):
     def varies(self) -> tuple[Varies, ...]:
         """Return what of it may be set anew to reach a length."""
         return ()
+
+    def unfolded(self) -> tuple["Part", ...]:
+        """Return it as it lies in the sequence: a list of beads on a string is its beads."""
+        return (self,)
+
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What its beads are made of."""
+        return frozenset()
 
     @property
     def spaces(self) -> bool:
@@ -259,6 +285,8 @@ def near(now: int, by: int, least: int = 0) -> tuple[int, ...]:
     return tuple(range(max(least, now - by), now + by + 1))
 
 
-def part_step(key: str, *, cautions: tuple[str, ...] = (), check: bool = False, **v: Any) -> Step:
+def part_step(
+    key: str, *, name: str = "", cautions: tuple[str, ...] = (), check: bool = False, **v: Any
+) -> Step:
     """Return a step of forming a part, under ``step.part.<key>``."""
-    return step(f"part.{key}", "form", cautions=cautions, check=check, **v)
+    return step(f"part.{key}", "form", name=name, cautions=cautions, check=check, **v)

@@ -3,10 +3,8 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Made, Part, Role
-from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
-from jamreel.core.parts.pictures import bead
-from jamreel.core.values import Length, OptionalLength
+from jamreel.core.parts.base import Made, Role
+from jamreel.core.parts.beads import Beaded
 
 # A bead no longer than this only spaces others [mm]; common practice.
 SPACER_MM = 5.0
@@ -14,22 +12,12 @@ SPACER_MM = 5.0
 TUBE = 1.5
 
 
-class StrungBead(Part):
-    """One bead of a strung run."""
+class StrungBead(Beaded):
+    """One bead of a strung run; of a list, each bead in turn."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "bead": (0.5, 40),
-        "bead_length": (0.3, 60),
-        "hole": (0.2, 12),
-    }
-    grades: ClassVar[str | None] = "bead"
+    ranges: ClassVar[dict[str, tuple[float, float]]] = Beaded.ranges
 
     kind: Literal["bead"] = "bead"
-    bead: Length = 6.0
-    bead_length: OptionalLength = None
-    hole: Length = 1.0
-    stuff: Stuff = "glass"
-    colour: Colour = "reed"
 
     @property
     def role(self) -> Role:
@@ -39,20 +27,28 @@ class StrungBead(Part):
     @property
     def spaces(self) -> bool:
         """Whether it is a spacer."""
-        return (self.bead_length or self.bead) <= SPACER_MM
+        return not self.row and (self.bead_length or self.bead) <= SPACER_MM
+
+    def unfolded(self) -> tuple["StrungBead", ...]:
+        """Return the beads of its list one by one: each lies on the body by itself."""
+        if not self.row:
+            return (self,)
+        return tuple(
+            StrungBead(**one.model_dump(exclude={"times"})) for one in self.beads_of().each
+        )
 
     def make(self, wires: Palette) -> Made:
         """Return the bead."""
-        long = self.bead_length or self.bead
+        row = self.beads_of()
         return Made(
-            length=long,
+            length=row.length,
             # A tube touches the body along its side, as a straight link does.
-            lies="straight" if long > TUBE * self.bead else "bead",
-            thickness=self.bead,
-            width=self.bead,
-            hole=self.hole,
-            bought=(bought_bead(self.bead, long, self.hole, self.stuff, self.colour, 1),),
-            strokes=(bead(long / 2, long, self.bead, self.colour),),
-            minutes=0.1,
-            brittle=self.stuff in BRITTLE,
+            lies="straight" if row.length > TUBE * row.widest else "bead",
+            thickness=row.widest,
+            width=row.widest,
+            hole=min(one.hole for one in row.beads),
+            bought=row.bought(),
+            strokes=row.strokes(0.0),
+            minutes=0.1 * row.count,
+            brittle=row.brittle,
         )

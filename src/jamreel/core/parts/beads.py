@@ -1,9 +1,19 @@
-"""Beads: what they are made of, how heavy they are, what breaks."""
+"""Beads: what they are made of, how heavy, what breaks; one alone or a list on one wire."""
 
 import math
-from typing import Literal
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import ClassVar, Literal
 
-from jamreel.core.parts.base import Bought, size_of
+from pydantic import Field
+
+from jamreel.core.advice import Advice
+from jamreel.core.advice.parts import hole_passes
+from jamreel.core.choices import Asking
+from jamreel.core.parts.base import Bought, Part, size_of
+from jamreel.core.parts.pictures import bead
+from jamreel.core.values import Length, OptionalLength, Stroke
 from jamreel.core.words import say
 
 Stuff = Literal["glass", "stone", "pearl", "wood", "metal"]
@@ -18,7 +28,9 @@ DENSITY: dict[Stuff, float] = {
     "wood": 0.7,
     "metal": 8.5,
 }
-BRITTLE: frozenset[Stuff] = frozenset({"glass", "stone", "pearl"})
+BRITTLE: frozenset[str] = frozenset({"glass", "stone", "pearl"})
+# More beads than this on one wire are a string of their own.
+MOST_LISTED, MOST_ALIKE = 12, 40
 
 
 def bead_mass(diameter: float, length: float, hole: float, stuff: Stuff) -> float:
@@ -43,11 +55,134 @@ def bead_mass(diameter: float, length: float, hole: float, stuff: Stuff) -> floa
     return DENSITY[stuff] * 1e-3 * max(volume, 0.0)
 
 
-def bought_bead(
-    diameter: float, length: float, hole: float, stuff: Stuff, colour: Colour, count: int
-) -> Bought:
-    """Return beads to buy. Arguments as for ``bead_mass``, their colour, and how many."""
-    sizes = (diameter, length) if abs(length - diameter) > 0.05 else (diameter,)
-    words = f"{{}} {say(f'choice_option.colour.{colour}')} {say(f'stuff.{stuff}')}"
-    mass = bead_mass(diameter, length, hole, stuff)
-    return Bought("bead", size_of(*sizes, words=words), count, mass, diameter)
+class OneBead(Asking):
+    """A bead of a list, ``times`` of it side by side; a round one where it has no length of its
+    own."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "bead": (0.5, 40),
+        "bead_length": (0.3, 60),
+        "hole": (0.2, 12),
+        "times": (1, MOST_ALIKE),
+    }
+
+    bead: Length = 4.0
+    bead_length: OptionalLength = None
+    hole: Length = 1.0
+    stuff: Stuff = "glass"
+    colour: Colour = "slate"
+    times: int = 1
+
+    @property
+    def along(self) -> float:
+        """How long it is along its hole [mm]."""
+        return self.bead_length or self.bead
+
+
+BeadList = tuple[OneBead, ...]
+
+
+@dataclass(frozen=True)
+class BeadRow:
+    """Beads side by side on one wire, in order."""
+
+    beads: BeadList
+
+    @property
+    def length(self) -> float:
+        """How much of the wire they cover [mm]."""
+        return sum(one.along * one.times for one in self.beads)
+
+    @property
+    def count(self) -> int:
+        """How many they are."""
+        return sum(one.times for one in self.beads)
+
+    @property
+    def widest(self) -> float:
+        """The widest of them across [mm], 0 where there is none."""
+        return max((one.bead for one in self.beads), default=0.0)
+
+    @property
+    def brittle(self) -> bool:
+        """Whether one of them breaks at a knock."""
+        return bool(self.stuffs & BRITTLE)
+
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What they are made of."""
+        return frozenset(one.stuff for one in self.beads)
+
+    @property
+    def each(self) -> Iterator[OneBead]:
+        """Every bead by itself."""
+        for one in self.beads:
+            for _ in range(one.times):
+                yield one
+
+    def bought(self, rows: int = 1) -> tuple[Bought, ...]:
+        """Return what is bought for so many such rows, alike ones together."""
+        alike: Counter[OneBead] = Counter()
+        for one in self.beads:
+            alike[one.model_copy(update={"times": 1})] += one.times
+        return tuple(bought_bead(one, count * rows) for one, count in alike.items() if rows)
+
+    def strokes(self, x: float, y: float = 0.0) -> tuple[Stroke, ...]:
+        """Return them drawn from x on, their wire at y."""
+        drawn = []
+        for one in self.each:
+            drawn.append(bead(x + one.along / 2, one.along, one.bead, one.colour, y))
+            x += one.along
+        return tuple(drawn)
+
+    def passes(self, wire: float, times: int = 1) -> Advice | None:
+        """Return a warning when one of their holes does not pass a wire [mm] so many times."""
+        narrowest = min((one.hole for one in self.beads), default=math.inf)
+        return hole_passes(narrowest, wire, times)
+
+
+class Beaded(Part):
+    """Base of parts with beads on a wire: one size of bead, or a list where one bead stands."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "bead": (0.5, 40),
+        "bead_length": (0.3, 60),
+        "hole": (0.2, 12),
+    }
+    grades: ClassVar[str | None] = "bead"
+
+    bead: Length = 6.0
+    bead_length: OptionalLength = None
+    hole: Length = 1.0
+    stuff: Stuff = "glass"
+    colour: Colour = "reed"
+    row: BeadList = Field(default=(), max_length=MOST_LISTED)
+
+    def beads_of(self, count: int = 1) -> BeadRow:
+        """Return the beads of its list, or so many of its one size where it has no list."""
+        if self.row or not count:
+            return BeadRow(self.row)
+        # Read once already, and one that is graded may be of any size.
+        one = OneBead.model_construct(
+            bead=self.bead,
+            bead_length=self.bead_length,
+            hole=self.hole,
+            stuff=self.stuff,
+            colour=self.colour,
+            times=count,
+        )
+        return BeadRow((one,))
+
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What its beads are made of."""
+        return self.beads_of().stuffs
+
+
+def bought_bead(one: OneBead, count: int) -> Bought:
+    """Return beads to buy: which, and how many."""
+    along = abs(one.along - one.bead) > 0.05
+    sizes = (one.bead, one.along) if along else (one.bead,)
+    words = f"{{}} {say(f'choice_option.colour.{one.colour}')} {say(f'stuff.{one.stuff}')}"
+    mass = bead_mass(one.bead, one.along, one.hole, one.stuff)
+    return Bought("bead", size_of(*sizes, words=words), count, mass, one.bead)

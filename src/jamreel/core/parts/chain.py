@@ -17,6 +17,7 @@ class BoughtChain(Part):
         "pitch": (0.8, 40),
         "thickness": (0.4, 15),
         "mass_per_m": (0.2, 200),
+        "links_lost": (0, 3),
     }
 
     counted_in: ClassVar[str | None] = "links"
@@ -27,6 +28,7 @@ class BoughtChain(Part):
     thickness: Length = 2.0
     mass_per_m: float = 9.0
     soldered: bool = True
+    links_lost: int = 1
 
     @property
     def role(self) -> Role:
@@ -63,8 +65,25 @@ class BoughtChain(Part):
             thickness=self.thickness,
             width=self.thickness,
             ends=(end, end),
-            bought=(Bought(self.kind, size, 1, self.mass_per_m * length / 1000),),
+            bought=(
+                Bought(self.kind, size, 1, self.mass_per_m * length / 1000),
+                *((self._lost,) if self.links_lost else ()),
+            ),
             strokes=links,
-            steps=(part_step("count_links", cautions=("eyes",), check=True, links=self.links),),
+            steps=(
+                part_step(
+                    "count_links" if self.links_lost else "count_links_open",
+                    name="count_links",
+                    cautions=("eyes",),
+                    check=True,
+                    links=self.links,
+                ),
+            ),
             minutes=1.0,
         )
+
+    @property
+    def _lost(self) -> Bought:
+        """Links that are cut open to take it off the chain; they don't weigh in the piece."""
+        words = say("shelf.chain.size", links=self.links_lost, pitch="{}")
+        return Bought("chain_lost", size_of(self.pitch, words=words))

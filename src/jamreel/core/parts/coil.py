@@ -1,25 +1,22 @@
 """The coil: wire wound close on a core, slid off, and strung as a tube."""
 
+import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import no_core
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
+from jamreel.core.parts.base import Made, Role, WireUse, part_step
 from jamreel.core.parts.pictures import wraps
+from jamreel.core.parts.winding import Wound
 from jamreel.core.path.moves import Wrap
-from jamreel.core.values import Length
-from jamreel.core.wire.gauges import OptionalSize
 
 
-class Coil(Part):
-    """A close coil, so many turns on a core."""
+class Coil(Wound):
+    """A close coil, so many turns on a core; longer than the rod it is wound in goes."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"core": (0.3, 40), "turns": (1, 600)}
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {**Wound.ranges, "turns": (1, 600)}
 
     kind: Literal["coil"] = "coil"
-    core: Length = 1.6
     turns: int = 10
-    wire: OptionalSize = None
 
     @property
     def role(self) -> Role:
@@ -27,12 +24,17 @@ class Coil(Part):
         return "strung"
 
     def make(self, wires: Palette) -> Made:
-        """Return the coil; its hole is its core."""
+        """Return the coil; its hole is its core. Raises Refusal like ``looser``."""
         w = wires.of("winding", self.wire)
-        outer = self.core + 2 * w.d
-        stretches = (("body", (Wrap(turns=self.turns, core=self.core, label="coil"),)),)
+        outer, long = self.core + 2 * w.d, self.turns * w.d
+        goes = math.ceil(long / self.rod)
+        stretches = (
+            ("body", (Wrap(turns=self.turns, core=self.core, label="coil"),)),
+            *self.looser(w, self.turns),
+        )
+        key, more = ("coil", {}) if goes == 1 else ("coil_goes", {"goes": goes, "rod": self.rod})
         return Made(
-            length=self.turns * w.d,
+            length=long,
             lies="bead",
             pieces=self.turns,
             thickness=outer,
@@ -41,9 +43,19 @@ class Coil(Part):
             wires=(WireUse(self.kind, w, stretches),),
             strokes=tuple(wraps(0, self.turns, w.d, outer - w.d)),
             steps=(
-                part_step("coil", cautions=("whip",), core=self.core, turns=self.turns, check=True),
-                part_step("coil_ends", cautions=("eyes", "ends")),
+                part_step(
+                    key,
+                    name="coil",
+                    cautions=("whip",),
+                    core=self.core,
+                    turns=self.turns,
+                    check=True,
+                    **more,
+                ),
+                part_step(
+                    f"coil_ends_{self.coil_ends}", name="coil_ends", cautions=("eyes", "ends")
+                ),
             ),
             minutes=1.0 + 0.05 * self.turns,
-            advice=(no_core(self.core, w.d),),
+            advice=self.winding_advice(w, self.turns),
         )

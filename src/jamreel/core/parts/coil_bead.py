@@ -5,11 +5,14 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import no_core
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
-from jamreel.core.parts.pictures import edge, wraps
-from jamreel.core.path.moves import Straight, Wrap, wrap_length
+from jamreel.core.parts.base import Made, Part, Role, Stretches, WireUse, part_step
+from jamreel.core.parts.pictures import edge, shifted, wraps
+from jamreel.core.path.moves import Move, Straight, Wrap, wrap_length
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
+
+# Several wound on one rod stand so far from each other [mm]; common practice.
+APART_MM = 6.0
 
 
 class CoilBead(Part):
@@ -19,14 +22,18 @@ class CoilBead(Part):
         "core_wire": (0.3, 3),
         "core": (0.5, 30),
         "turns": (1, 60),
+        "bare_turns": (0, 8),
         "lead": (0, 60),
+        "rod": (20, 1000),
     }
 
     kind: Literal["coil_bead"] = "coil_bead"
     core_wire: Length = 0.8
     core: Length = 2.0
     turns: int = 5
+    bare_turns: int = 3
     lead: Length = 15.0
+    rod: Length = 150.0
     wire: OptionalSize = None
 
     @property
@@ -37,7 +44,7 @@ class CoilBead(Part):
     def make(self, wires: Palette) -> Made:
         """Return the bead: the second core's coil is as long as its turns take of the first.
 
-        A ``lead`` of bare core wire stands out at each end, to hold by.
+        Its core wire goes on at each end in ``bare_turns`` of its own, and a ``lead`` to hold by.
         """
         w = wires.of("winding", self.wire)
         cord = self.core_wire + 2 * w.d
@@ -46,10 +53,12 @@ class CoilBead(Part):
         turns = along / w.d
         # The core wire lies in the middle of the cord, the fine coil between it and the core.
         inside = self.core + 2 * w.d
+        bare = self.bare_turns * self.core_wire
+        length = self.turns * cord + 2 * bare
         return Made(
-            length=self.turns * cord,
+            length=length,
             lies="bead",
-            pieces=self.turns,
+            pieces=self.turns + 2 * self.bare_turns,
             thickness=outer,
             width=outer,
             hole=self.core,
@@ -62,22 +71,52 @@ class CoilBead(Part):
                 WireUse(
                     "coil_bead_core",
                     wires.body.of_diameter(self.core_wire),
-                    (
-                        *((("lead_left", (Straight(length=self.lead),)),) if self.lead else ()),
-                        ("body", (Wrap(turns=self.turns, core=inside, pitch=cord, label="coil"),)),
-                        *((("lead_right", (Straight(length=self.lead),)),) if self.lead else ()),
-                    ),
+                    self._core(inside, cord),
                 ),
             ),
-            strokes=tuple(_cord(self.turns, cord, outer, w.d)),
+            strokes=(
+                *wraps(0, self.bare_turns, self.core_wire, self.core + self.core_wire),
+                *shifted(_cord(self.turns, cord, outer, w.d), bare),
+                *shifted(
+                    wraps(0, self.bare_turns, self.core_wire, self.core + self.core_wire),
+                    length - bare,
+                ),
+            ),
             steps=(
                 part_step("first_coil", cautions=("whip",), core=self.core_wire, long=along),
-                part_step("coil", cautions=("whip",), core=self.core, turns=self.turns, check=True),
-                part_step("coil_ends", cautions=("eyes", "ends")),
+                part_step("thread_coils", per_go=self._per_go(length), apart=APART_MM),
+                part_step(
+                    "coil_cord",
+                    name="coil",
+                    cautions=("whip",),
+                    core=self.core,
+                    turns=self.turns,
+                    bare=self.bare_turns,
+                    check=True,
+                ),
+                part_step("coil_ends_flush", name="coil_ends", cautions=("eyes", "ends")),
             ),
             minutes=4.0 + 0.03 * turns,
             advice=(no_core(self.core_wire, w.d), no_core(self.core, cord)),
         )
+
+    def _core(self, inside: float, cord: float) -> Stretches:
+        """Return the core wire: lead, bare turns on the second core, cord, and the same back."""
+        turns = Wrap(turns=self.turns, core=inside, pitch=cord, label="coil")
+        rows: list[tuple[str, tuple[Move, ...]]] = [("body", (turns,))]
+        for side, first in (("left", True), ("right", False)):
+            ends: list[tuple[str, tuple[Move, ...]]] = []
+            if self.lead:
+                ends.append((f"lead_{side}", (Straight(length=self.lead),)))
+            if self.bare_turns:
+                bare = Wrap(turns=self.bare_turns, core=self.core, label="coil")
+                ends.append((f"bare_{side}", (bare,)))
+            rows = [*ends, *rows] if first else [*rows, *ends[::-1]]
+        return tuple(rows)
+
+    def _per_go(self, length: float) -> int:
+        """Return how many are wound on one rod, one behind the other."""
+        return max(1, int((self.rod + APART_MM) / (length + APART_MM)))
 
 
 def _cord(turns: int, cord: float, outer: float, d: float) -> Iterator[Stroke]:

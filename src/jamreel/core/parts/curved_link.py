@@ -1,44 +1,52 @@
 """The curved wrapped link: bent on a pin, one loop in plane, one square, beads wrapped on."""
 
 import math
+from collections.abc import Iterator
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import hole_passes, links_twist
+from jamreel.core.advice.parts import links_twist
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, Part, Role, Stretches, WireUse, opens_at, part_step
-from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
+from jamreel.core.parts.base import End, Made, Plane, Role, Stretches, WireUse, opens_at, part_step
+from jamreel.core.parts.beads import Beaded, BeadRow, Colour
+from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, Stand, face_step
 from jamreel.core.parts.pictures import arc_points, bead, ring, slender
-from jamreel.core.path.moves import Bend, Straight, Turn, Wrap
+from jamreel.core.path.moves import Bend, Move, Straight, Turn, Wrap
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 
 
-class CurvedLink(Part):
-    """An arc of wire with a loop at each end, a finer wire wound on with beads between wraps."""
+class CurvedLink(Beaded):
+    """An arc of wire with a loop at each end, a finer wire wound on with beads between turns.
+
+    The winding has ``end_turns`` at both ends and ``turns_between`` two beads. All links of a row
+    are bent to one ``hand``, or they don't lie alike.
+    """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **Beaded.ranges,
         "form": (8, 200),
         "arc": (5, 150),
-        "pin": (0.8, 20),
-        "bead": (1, 20),
-        "hole": (0.2, 8),
+        "pin": PIN_RANGE,
         "beads": (0, 20),
-        "wraps": (1, 40),
-        "tail": (0, 60),
+        "end_turns": (1, 40),
+        "turns_between": (0, 40),
+        "tail": TAIL_RANGE,
     }
 
     kind: Literal["curved_link"] = "curved_link"
     form: Length = 30.0
     arc: Length = 26.0
     pin: Length = 2.5
-    loops_alike: bool = False
+    stand: Stand = "square"
+    hand: Literal["right", "left"] = "right"
     bead: Length = 3.0
     hole: Length = 0.8
     beads: int = 3
-    wraps: int = 6
-    stuff: Stuff = "glass"
+    end_turns: int = 5
+    turns_between: int = 3
+    hammered: bool = True
     colour: Colour = "amber"
     tail: Length = 15.0
     wire: OptionalSize = None
@@ -53,11 +61,12 @@ class CurvedLink(Part):
         """Return the link; it bears across its chord.
 
         Raises:
-            Refusal: more wraps and beads than the arc is long, or an arc of more than a turn.
+            Refusal: more turns and beads than the arc is long, or an arc of more than a turn.
         """
         w = wires.of("body", self.wire)
         fine = wires.of("winding", self.wrapping_wire, usual=0.4)
-        wound = (self.beads + 1) * self.wraps * fine.d + self.beads * self.bead
+        row = self.beads_of(self.beads)
+        wound = self._turns(row) * fine.d + row.length
         if wound > self.arc:
             raise Refusal("wraps_over", got=Mm(wound), field="arc", arc=self.arc)
         radius = (self.form + w.d) / 2
@@ -69,86 +78,108 @@ class CurvedLink(Part):
         chord = 2 * radius * math.sin(min(angle, math.pi) / 2)
         length = chord + 2 * reach
         sagitta = radius * (1 - math.cos(min(angle, math.pi) / 2))
+        second: Plane = "flat" if self.stand == "alike" else "square"
         return Made(
             length=length,
-            thickness=max(w.d + 2 * fine.d, self.bead if self.beads else 0),
+            thickness=max(w.d + 2 * fine.d, row.widest),
             width=sagitta + self.bead + w.d,
-            ends=(
-                End(self.pin, w.d, True, "flat"),
-                End(self.pin, w.d, True, "flat" if self.loops_alike else "square"),
-            ),
+            ends=(End(self.pin, w.d, True, "flat"), End(self.pin, w.d, True, second)),
             wires=(
                 WireUse(self.kind, w, self._main()),
-                WireUse("curved_link_wrapping", fine, self._wrapping(w.d, fine.d)),
+                WireUse("curved_link_wrapping", fine, self._wrapping(row, w.d)),
             ),
-            bought=(
-                bought_bead(self.bead, self.bead, self.hole, self.stuff, self.colour, self.beads),
-            )
-            if self.beads
-            else (),
+            bought=row.bought(),
             holds=(opens_at("plain_loop", w, self.pin),),
-            strokes=self._picture(w.d, fine.d, length, chord, radius, angle),
+            strokes=tuple(self._picture(row, w.d, fine.d, length, chord, radius, angle)),
             steps=(
                 part_step("plain_first", pin=self.pin),
                 part_step("curve", form=self.form),
-                part_step("turn_plane", check=True),
-                part_step("wind_on", wraps=self.wraps, beads=self.beads, check=True),
+                part_step(f"turn_plane_{self.stand}", name="turn_plane", check=True, pin=self.pin),
+                *(
+                    (part_step("hammer_middle", cautions=("hammer",), check=True),)
+                    if self.hammered
+                    else ()
+                ),
+                part_step(
+                    "wind_on",
+                    turns=self.end_turns,
+                    between=self.turns_between,
+                    beads=row.count,
+                    check=True,
+                ),
                 part_step("tails", cautions=("eyes", "ends"), check=True),
+                part_step("hang_sideways", check=True),
+                face_step(self.stand),
             ),
-            minutes=8.0 + 0.8 * self.beads,
-            brittle=self.beads > 0 and self.stuff in BRITTLE,
-            advice=(
-                hole_passes(self.hole, fine.d) if self.beads else None,
-                links_twist(self.loops_alike),
-            ),
+            minutes=8.0 + 0.8 * row.count,
+            brittle=row.brittle,
+            advice=(row.passes(fine.d), links_twist(self.stand == "alike")),
         )
+
+    def _turns(self, row: BeadRow) -> int:
+        """Return the turns of its winding in all."""
+        return 2 * self.end_turns + max(row.count - 1, 0) * self.turns_between
 
     def _main(self) -> Stretches:
         loop = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
-        turn = () if self.loops_alike else (Turn(angle=math.pi / 2),)
+        side = 1 if self.hand == "right" else -1
+        turn = () if self.stand == "alike" else (Turn(angle=side * math.pi / 2),)
         return (
             ("loop_left", (loop,)),
             ("body", (Straight(length=self.arc),)),
             ("loop_right", (*turn, loop)),
         )
 
-    def _wrapping(self, core: float, d: float) -> Stretches:
-        turns = (self.beads + 1) * self.wraps
-        body = (
-            Wrap(turns=turns, core=core, label="wraps"),
-            *((Straight(length=self.beads * self.bead),) if self.beads else ()),
-        )
-        tails = self.tail > 0
+    def _wrapping(self, row: BeadRow, core: float) -> Stretches:
+        """Return the winding as it is wound: turns, a bead, turns … and turns."""
+        body: list[Move] = [Wrap(turns=self.end_turns, core=core, label="wraps")]
+        for i, one in enumerate(row.each):
+            if i and self.turns_between:
+                body.append(Wrap(turns=self.turns_between, core=core, label="wraps"))
+            body.append(Straight(length=one.along))
+        body.append(Wrap(turns=self.end_turns, core=core, label="wraps"))
+        tail = (Straight(length=self.tail),)
         return (
-            *((("tail_left", (Straight(length=self.tail),)),) if tails else ()),
-            ("body", body),
-            *((("tail_right", (Straight(length=self.tail),)),) if tails else ()),
+            *((("tail_left", tail),) if self.tail else ()),
+            ("body", tuple(body)),
+            *((("tail_right", tail),) if self.tail else ()),
         )
 
     def _picture(
-        self, d: float, fine: float, length: float, chord: float, radius: float, angle: float
-    ) -> tuple[Stroke, ...]:
+        self,
+        row: BeadRow,
+        d: float,
+        fine: float,
+        length: float,
+        chord: float,
+        radius: float,
+        angle: float,
+    ) -> Iterator[Stroke]:
         half = min(angle, math.pi) / 2
         low = radius * math.cos(half)
-        line = [
+        line = tuple(
             (round(length / 2 + radius * math.sin(a), 2), round(radius * math.cos(a) - low, 2))
             for a in (-half + 2 * half * i / 24 for i in range(25))
-        ]
+        )
         inset = (length - chord) / 2
-        strokes = [
-            Stroke(part="wire", points=tuple(line), width_mm=d),
-            ring(inset - (self.pin + d) / 2, self.pin, d),
-            slender(length - self.pin - d, length + d, d),
-        ]
-        pitch = (self.wraps * fine + self.bead) / radius
-        start = -((self.beads - 1) / 2) * pitch
-        for i in range(self.beads):
-            a = start + i * pitch
+        yield Stroke(part="wire", points=line, width_mm=d)
+        yield ring(inset - (self.pin + d) / 2, self.pin, d)
+        yield slender(length - self.pin - d, length + d, d)
+
+        def turns(at: float, count: int) -> Stroke:
+            wide = count * fine / radius
+            points = arc_points(length / 2, -low, radius, radius, math.pi / 2 - at, -wide)
+            return Stroke(part="wire", points=points, width_mm=d + 2 * fine)
+
+        at = -(self._turns(row) * fine + row.length) / radius / 2
+        yield turns(at, self.end_turns)
+        at += self.end_turns * fine / radius
+        for i, one in enumerate(row.each):
+            if i and self.turns_between:
+                yield turns(at, self.turns_between)
+                at += self.turns_between * fine / radius
+            a = at + one.along / radius / 2
             x, y = length / 2 + radius * math.sin(a), radius * math.cos(a) - low
-            strokes.append(bead(x, self.bead, self.bead, self.colour, y + (d + self.bead) / 4))
-        for i in range(self.beads + 1):
-            a = start + (i - 0.5) * pitch
-            wide = self.wraps * fine / radius / 2
-            points = arc_points(length / 2, -low, radius, radius, math.pi / 2 - a - wide, 2 * wide)
-            strokes.append(Stroke(part="wire", points=points, width_mm=d + 2 * fine))
-        return tuple(strokes)
+            yield bead(x, one.along, one.bead, one.colour, y + (d + one.bead) / 4)
+            at += one.along / radius
+        yield turns(at, self.end_turns)

@@ -1,13 +1,17 @@
-"""The two ways to end a wire in a loop, as stretches of a wire and as a picture."""
+"""The two ways to end a wire in a loop: what it takes, how far it reaches, how it is done."""
 
 import math
-from typing import Literal
+from dataclasses import dataclass
+from typing import ClassVar, Literal
 
+from jamreel.core.advice import Advice
+from jamreel.core.advice.parts import few_wraps, thin_for_links
 from jamreel.core.bench.steps import Step
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import (
     End,
     Hold,
+    Part,
     Stretches,
     Varies,
     opens_at,
@@ -16,105 +20,194 @@ from jamreel.core.parts.base import (
 )
 from jamreel.core.parts.pictures import edge, ring, slender, wraps
 from jamreel.core.path.loops import wrapped_loop_reach
-from jamreel.core.path.moves import Bend, Straight, Wrap
-from jamreel.core.values import Stroke
+from jamreel.core.path.moves import Bend, Spiral, Straight, Turn, Wrap
+from jamreel.core.values import Length, Stroke
 
 LoopKind = Literal["wrapped", "plain"]
+# How the two loops of a link stand to each other.
+Stand = Literal["alike", "square"]
+# Where a wrapped loop's end goes: pressed in on one of three faces, or laid into a swirl.
+EndsIn = Literal["away", "inside", "outside", "swirl"]
+Side = Literal["left", "right"]
 PIN_RANGE, WRAPS_RANGE, TAIL_RANGE = (0.5, 60.0), (1.0, 12.0), (0.0, 100.0)
+SWIRL_RANGE = (1.0, 6.0)
+# The three sides on which a tail is pressed in all need the same cut.
+TAIL_CAUTIONS = ("eyes", "ends")
 
 
-def loop_end(
-    kind: LoopKind, wire: Wire, pin: float, wraps_: int, tail: float, side: str
-) -> Stretches:
-    """Return the stretches of a loop at one end, in the order in which they lie on the wire.
+@dataclass(frozen=True)
+class Loop:
+    """A loop at the end of a wire: ``kind``, the pin D [mm] that it is bent on, n ``wraps_`` of a
+    wrapped one, the ``tail`` [mm] held while wrapping, where its end goes, and how many ``turns``
+    a swirl has."""
 
-    Args:
-        kind: wrapped shut on its stem, or plain.
-        wire: that it is made of.
-        pin: D [mm].
-        wraps_: n, of a wrapped loop.
-        tail: held while wrapping and trimmed off [mm].
-        side: ``left`` lies tail first, ``right`` tail last.
-    """
-    loop = (Bend(angle=2 * math.pi, pin=pin, label="loop"),)
-    if kind == "plain":
-        return ((f"loop_{side}", loop),)
-    rows: Stretches = (
-        (f"stem_{side}", (Straight(length=wraps_ * wire.d),)),
-        (f"loop_{side}", loop),
-        (f"wraps_{side}", (Wrap(turns=wraps_, core=wire.d, label="wraps"),)),
-        (f"tail_{side}", (Straight(length=tail),)),
-    )
-    rows = rows if tail > 0 else rows[:-1]
-    return rows if side == "right" else rows[::-1]
+    kind: LoopKind
+    wire: Wire
+    pin: float
+    wraps_: int = 0
+    tail: float = 0.0
+    ends_in: EndsIn = "away"
+    turns: float = 2.0
 
+    @property
+    def wrapped(self) -> bool:
+        """Whether it is wound shut on its stem."""
+        return self.kind == "wrapped"
 
-def reach(kind: LoopKind, wire: Wire, pin: float, wraps_: int) -> float:
-    """Return how far the loop's bearing point lies beyond its bead [mm]; arguments as above."""
-    return wrapped_loop_reach(wraps_ if kind == "wrapped" else 0, pin, wire.d)
+    @property
+    def _swirls(self) -> bool:
+        return self.wrapped and self.ends_in == "swirl"
 
+    @property
+    def reach(self) -> float:
+        """How far its bearing point lies beyond its bead [mm]."""
+        return wrapped_loop_reach(self.wraps_ if self.wrapped else 0, self.pin, self.wire.d)
 
-def end_of(kind: LoopKind, wire: Wire, pin: float, square: bool = False) -> End:
-    """Return what joins see of a loop; arguments as above."""
-    return End(pin, wire.d, True, "square" if square else "flat")
+    @property
+    def thickness(self) -> float:
+        """How far it stands out from the skin: its wire, its wraps, a swirl on them [mm]."""
+        return self.wire.d * (1 if not self.wrapped else 4 if self._swirls else 3)
 
+    def stretches(self, side: Side, turned: float = 0.0) -> Stretches:
+        """Return what it takes, in the order in which it lies on the wire.
 
-def hold_of(kind: LoopKind, wire: Wire, pin: float) -> Hold:
-    """Return what a loop holds; arguments as above."""
-    if kind == "plain":
-        return opens_at("plain_loop", wire, pin)
-    return ovals_at("wrapped_loop", wire, pin)
-
-
-def wraps_vary(kind: LoopKind, wraps_: int) -> tuple[Varies, ...]:
-    """Return the wraps that a fit may set anew: two to four, none of a plain loop."""
-    return (Varies("wraps", "wraps", wraps_, (2, 3, 4)),) if kind == "wrapped" else ()
-
-
-def loop_picture(
-    kind: LoopKind, wire: Wire, pin: float, wraps_: int, *, square: bool = False
-) -> list[Stroke]:
-    """Return a loop at the left: bearing point at x = 0, its bead at x = ``reach``.
-
-    Args:
-        kind: wrapped or plain.
-        wire: that it is made of.
-        pin: D [mm].
-        wraps_: n, of a wrapped loop.
-        square: turned edge on.
-    """
-    d, bead_at = wire.d, reach(kind, wire, pin, wraps_)
-    loop = slender(-d, pin + d, d) if square else ring(pin / 2, pin, d)
-    if kind == "plain":
-        return [loop]
-    return [
-        edge(pin + d / 2, bead_at, d),
-        loop,
-        *wraps(pin + d, wraps_, d, 3 * d),
-    ]
-
-
-def loop_steps(kind: LoopKind, pin: float, wraps_: int, *between: Step) -> tuple[Step, ...]:
-    """Return the steps of a wire with a loop at each end.
-
-    The next link goes in before the second loop is closed.
-
-    Args:
-        kind: wrapped or plain.
-        pin: D [mm].
-        wraps_: n, of a wrapped loop.
-        between: what is done when one end has its loop.
-    """
-    if kind == "plain":
-        return (
-            part_step("plain_first", pin=pin),
-            *between,
-            part_step("plain_second", pin=pin, check=True),
+        Args:
+            side: ``left`` lies end first, ``right`` end last.
+            turned: how far its plane is turned from that of the other loop [rad].
+        """
+        turn = (Turn(angle=turned),) if turned else ()
+        loop = (*turn, Bend(angle=2 * math.pi, pin=self.pin, label="loop"))
+        if not self.wrapped:
+            return ((f"loop_{side}", loop),)
+        rows: Stretches = (
+            (f"stem_{side}", (Straight(length=self.wraps_ * self.wire.d),)),
+            (f"loop_{side}", loop),
+            (f"wraps_{side}", (Wrap(turns=self.wraps_, core=self.wire.d, label="wraps"),)),
         )
-    return (
-        part_step("wrapped_first", pin=pin, wraps=wraps_),
-        *between,
-        part_step("next_link_first", check=True),
-        part_step("wrapped_second", pin=pin, wraps=wraps_, check=True),
-        part_step("tails", cautions=("eyes", "ends"), check=True),
-    )
+        if self._swirls:
+            swirl = Spiral(turns=self.turns, pin=self.wire.d, outward=True, label="swirl")
+            rows = (*rows, (f"swirl_{side}", (swirl,)))
+        elif self.tail > 0:
+            rows = (*rows, (f"tail_{side}", (Straight(length=self.tail),)))
+        return rows if side == "right" else rows[::-1]
+
+    def end(self, square: bool = False) -> End:
+        """Return what joins see of it."""
+        return End(self.pin, self.wire.d, True, "square" if square else "flat")
+
+    @property
+    def hold(self) -> Hold:
+        """What it holds."""
+        if not self.wrapped:
+            return opens_at("plain_loop", self.wire, self.pin)
+        return ovals_at("wrapped_loop", self.wire, self.pin)
+
+    def picture(self, *, square: bool = False) -> list[Stroke]:
+        """Return it at the left: bearing point at x = 0, its bead at x = ``reach``.
+
+        Args:
+            square: turned edge on.
+        """
+        d, pin = self.wire.d, self.pin
+        loop = slender(-d, pin + d, d) if square else ring(pin / 2, pin, d)
+        if not self.wrapped:
+            return [loop]
+        drawn = [
+            edge(pin + d / 2, self.reach, d),
+            loop,
+            *wraps(pin + d, self.wraps_, d, 3 * d),
+        ]
+        if self._swirls:
+            at = pin + d + self.wraps_ * d / 2
+            drawn += [ring(at, 2 * n * d - d, d) for n in range(1, math.ceil(self.turns) + 1)]
+        return drawn
+
+    def made_steps(self, *between: Step) -> tuple[Step, ...]:
+        """Return the steps of a wire with such a loop at each end.
+
+        The next link goes in before the second loop is closed.
+
+        Args:
+            between: what is done when one end has its loop.
+        """
+        if not self.wrapped:
+            return (
+                part_step("plain_first", pin=self.pin),
+                *between,
+                part_step("plain_second", pin=self.pin, check=True),
+            )
+        return (
+            part_step("wrapped_first", pin=self.pin, wraps=self.wraps_),
+            *between,
+            part_step("wrapped_open", pin=self.pin),
+            part_step("next_link_first", check=True),
+            part_step("wrapped_second", wraps=self.wraps_, check=True),
+            self.finish_step,
+        )
+
+    def hung_steps(self) -> tuple[Step, ...]:
+        """Return the steps of hanging something by it: it is hung before it is closed."""
+        if not self.wrapped:
+            return (part_step("hang_plain", pin=self.pin, check=True),)
+        return (
+            part_step("hang_open", pin=self.pin),
+            part_step("hang_in", check=True),
+            part_step("hang_wrapped", wraps=self.wraps_, check=True),
+            self.finish_step,
+        )
+
+    @property
+    def finish_step(self) -> Step:
+        """The step that its end goes away in."""
+        if self.ends_in == "swirl":
+            return part_step(
+                "swirl", name="tails", cautions=("ends",), check=True, turns=self.turns
+            )
+        key = {"away": "tails", "inside": "tails_inside", "outside": "tails_outside"}[self.ends_in]
+        return part_step(key, name="tails", cautions=TAIL_CAUTIONS, check=True)
+
+    @property
+    def advice(self) -> tuple[Advice | None, ...]:
+        """What is to be said of it."""
+        if self.wrapped:
+            return (few_wraps(self.wraps_),)
+        return (thin_for_links(self.wire.d, self.pin),)
+
+
+class Looped(Part):
+    """Base of parts that end in loops: the choices that a loop has."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "pin": PIN_RANGE,
+        "wraps": WRAPS_RANGE,
+        "tail": TAIL_RANGE,
+        "swirl_turns": SWIRL_RANGE,
+    }
+
+    loops: LoopKind = "wrapped"
+    pin: Length = 3.0
+    wraps: int = 2
+    tail: Length = 12.0
+    ends_in: EndsIn = "away"
+    swirl_turns: float = 2.0
+
+    def loop_of(self, wire: Wire) -> Loop:
+        """Return its loop, of some wire."""
+        return Loop(
+            self.loops, wire, self.pin, self.wraps, self.tail, self.ends_in, self.swirl_turns
+        )
+
+    def varies(self) -> tuple[Varies, ...]:
+        """Return its wraps, where it has any."""
+        wrapped = self.loops == "wrapped"
+        return (Varies("wraps", "wraps", self.wraps, (2, 3, 4)),) if wrapped else ()
+
+
+def quarter(stand: Stand) -> float:
+    """Return how far the second loop of a link is turned from the first [rad]."""
+    return math.pi / 2 if stand == "square" else 0.0
+
+
+def face_step(stand: Stand) -> Step:
+    """Return the last step of a link: its loops are turned to stand as they are meant to."""
+    return part_step(f"face_{stand}", name="face", check=True)

@@ -1,12 +1,16 @@
 """Something bought: a connector with two loops, or a charm or pendant with one."""
 
+import math
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, Part, Role, part_step, size_of
 from jamreel.core.parts.pictures import box, hung, ring
-from jamreel.core.values import Length
+from jamreel.core.values import Length, Stroke
 from jamreel.core.words import say
+
+# A hole is drawn as a line so thick [mm].
+HOLE_LINE_MM = 0.3
 
 
 class Finding(Part):
@@ -18,6 +22,7 @@ class Finding(Part):
         "thickness": (0.3, 30),
         "inner": (0.5, 30),
         "mass": (0, 200),
+        "edge": (0.3, 40),
     }
 
     kind: Literal["finding"] = "finding"
@@ -27,6 +32,8 @@ class Finding(Part):
     inner: Length = 1.8
     mass: float = 2.0
     hangs: bool = False
+    drilled: bool = False
+    edge: Length = 2.0
 
     @property
     def role(self) -> Role:
@@ -34,17 +41,11 @@ class Finding(Part):
         return "drop" if self.hangs else "link"
 
     def make(self, wires: Palette) -> Made:
-        """Return the finding as measured."""
-        d = min(1.0, self.inner / 2)
-        end = End(self.inner, d, False, "any")
-        loops = self.inner + d
-        right = self.length if self.hangs else self.length - loops
-        drawn = [
-            ring(self.inner / 2, self.inner, d, 0.0, "bought"),
-            box(loops, max(right, loops + 0.5), self.width, "bought"),
-        ]
-        if not self.hangs:
-            drawn.append(ring(self.length - self.inner / 2, self.inner, d, 0.0, "bought"))
+        """Return the finding as measured; a ring through a drilled one goes round its edge."""
+        d = self.edge if self.drilled else min(1.0, self.inner / 2)
+        around = math.hypot(self.edge, self.thickness) if self.drilled else 0.0
+        end = End(self.inner, d, False, "any", around=around)
+        drawn = self._drilled() if self.drilled else self._looped(d)
         key = "charm" if self.hangs else "connector"
         size = size_of(self.length, words=say(f"shelf.finding.{key}", length="{}"))
         return Made(
@@ -58,3 +59,25 @@ class Finding(Part):
             steps=(part_step("measure_bought", check=True),),
             minutes=0.5,
         )
+
+    def _looped(self, d: float) -> list[Stroke]:
+        """Return it with a loop at the left, and one at the right where it links."""
+        loops = self.inner + d
+        right = self.length if self.hangs else self.length - loops
+        drawn = [
+            ring(self.inner / 2, self.inner, d, 0.0, "bought"),
+            box(loops, max(right, loops + 0.5), self.width, "bought"),
+        ]
+        if not self.hangs:
+            drawn.append(ring(self.length - self.inner / 2, self.inner, d, 0.0, "bought"))
+        return drawn
+
+    def _drilled(self) -> list[Stroke]:
+        """Return it with a hole near its edge, and one at the other where it links."""
+        far = self.length if self.hangs else self.length + self.edge
+        left, right = self.inner / 2, self.length - self.inner / 2
+        holes = (left,) if self.hangs else (left, right)
+        return [
+            box(-self.edge, far, self.width, "bought"),
+            *(ring(at, self.inner, HOLE_LINE_MM) for at in holes),
+        ]

@@ -56,6 +56,7 @@ class JumpRing(Part):
             thickness=w.d,
             width=inner + 2 * w.d,
             ends=(end, end),
+            one_loop=True,
             wires=(
                 WireUse(
                     self.kind,

@@ -2,55 +2,33 @@
 
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import few_wraps, hole_passes, thin_for_links
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Made, Part, Role, Varies, WireUse, part_step
-from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
-from jamreel.core.parts.ends import (
-    PIN_RANGE,
-    TAIL_RANGE,
-    WRAPS_RANGE,
-    LoopKind,
-    end_of,
-    hold_of,
-    loop_end,
-    loop_picture,
-    loop_steps,
-    reach,
-    wraps_vary,
-)
-from jamreel.core.parts.pictures import bead, edge, flipped, shifted
+from jamreel.core.parts.base import Made, Role, WireUse, opens_at, part_step
+from jamreel.core.parts.beads import Beaded
+from jamreel.core.parts.ends import Loop, Looped, Stand, face_step, quarter
+from jamreel.core.parts.pictures import edge, flipped
+from jamreel.core.parts.pins import PIN_LENGTH_RANGE, BoughtPin
 from jamreel.core.path.moves import Straight
-from jamreel.core.values import Length, OptionalLength
+from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 
 
-class LinkedBead(Part):
-    """One bead, or several, on a wire with a loop at each end."""
+class LinkedBead(Looped, Beaded):
+    """Beads on a wire with a loop at each end; on a bought eye pin one of them is there already."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "bead": (1, 40),
-        "bead_length": (0.5, 60),
-        "hole": (0.2, 10),
+        **Beaded.ranges,
+        **Looped.ranges,
         "beads": (1, 20),
-        "pin": PIN_RANGE,
-        "wraps": WRAPS_RANGE,
-        "tail": TAIL_RANGE,
+        "pin_length": PIN_LENGTH_RANGE,
     }
 
-    grades: ClassVar[str | None] = "bead"
-
     kind: Literal["linked_bead"] = "linked_bead"
-    bead: Length = 6.0
-    bead_length: OptionalLength = None
-    hole: Length = 1.0
     beads: int = 1
-    stuff: Stuff = "glass"
-    colour: Colour = "reed"
-    loops: LoopKind = "wrapped"
-    pin: Length = 3.0
-    wraps: int = 2
-    tail: Length = 12.0
+    stand: Stand = "square"
+    stock: Literal["wire", "eye_pin"] = "wire"
+    pin_length: Length = 50.0
     wire: OptionalSize = None
 
     @property
@@ -58,51 +36,48 @@ class LinkedBead(Part):
         """Links with its neighbours."""
         return "link"
 
-    def varies(self) -> tuple[Varies, ...]:
-        """Return its wraps, where it has any."""
-        return wraps_vary(self.loops, self.wraps)
-
     def make(self, wires: Palette) -> Made:
-        """Return the linked bead: loops square to each other, so that links lie flat."""
+        """Return the linked bead; its loops stand square to each other so that links lie flat."""
         w = wires.of("body", self.wire)
-        long = self.bead_length or self.bead
-        reaches = reach(self.loops, w, self.pin, self.wraps)
-        body = self.beads * long
-        stretches = (
-            *loop_end(self.loops, w, self.pin, self.wraps, self.tail, "left"),
-            ("body", (Straight(length=body),)),
-            *loop_end(self.loops, w, self.pin, self.wraps, self.tail, "right"),
-        )
-        length = body + 2 * reaches
-        left = loop_picture(self.loops, w, self.pin, self.wraps)
-        right = loop_picture(self.loops, w, self.pin, self.wraps, square=True)
-        row = [
-            bead(reaches + (i + 0.5) * long, long, self.bead, self.colour)
-            for i in range(self.beads)
-        ]
-        wrapped = self.loops == "wrapped"
-        return Made(
+        loop, row = self.loop_of(w), self.beads_of(self.beads)
+        # A bought eye is a plain one, whatever the other end is.
+        eye = Loop("plain", w, self.pin) if self.stock == "eye_pin" else loop
+        length = eye.reach + row.length + loop.reach
+        body = ("body", (Straight(length=row.length),))
+        left = () if self.stock == "eye_pin" else loop.stretches("left")
+        stretches = (*left, body, *loop.stretches("right", quarter(self.stand)))
+        square = self.stand == "square"
+        thread = part_step("thread", beads=row.count)
+        made = Made(
             length=length,
-            thickness=max(self.bead, 3 * w.d if wrapped else w.d),
-            width=max(self.bead, self.pin + 2 * w.d),
-            ends=(end_of(self.loops, w, self.pin), end_of(self.loops, w, self.pin)),
+            thickness=max(row.widest, loop.thickness),
+            width=max(row.widest, self.pin + 2 * w.d),
+            ends=(eye.end(), loop.end(square)),
             wires=(WireUse(self.kind, w, stretches),),
-            bought=(bought_bead(self.bead, long, self.hole, self.stuff, self.colour, self.beads),),
-            holds=(hold_of(self.loops, w, self.pin),),
+            bought=row.bought(),
+            holds=(loop.hold,),
             strokes=(
-                edge(reaches - 0.1, length - reaches + 0.1, w.d),
-                *shifted(left, 0),
-                *flipped(right, length),
-                *row,
+                edge(eye.reach - 0.1, length - loop.reach + 0.1, w.d),
+                *eye.picture(),
+                *flipped(loop.picture(square=square), length),
+                *row.strokes(eye.reach),
             ),
-            steps=loop_steps(
-                self.loops, self.pin, self.wraps, part_step("thread", beads=self.beads)
-            ),
-            minutes=4.0 if wrapped else 2.0,
-            brittle=self.stuff in BRITTLE,
-            advice=(
-                hole_passes(self.hole, w.d),
-                few_wraps(self.wraps) if wrapped else None,
-                None if wrapped else thin_for_links(w.d, self.pin),
-            ),
+            steps=(*loop.made_steps(thread), face_step(self.stand)),
+            minutes=4.0 if loop.wrapped else 2.0,
+            brittle=row.brittle,
+            advice=(row.passes(w.d), *loop.advice),
         )
+        return made if self.stock == "wire" else _on_eye_pin(made, w, self.pin_length, loop)
+
+
+def _on_eye_pin(made: Made, wire: Wire, length: float, loop: Loop) -> Made:
+    """Return a linked bead made from an eye pin: nothing is cut, its first eye is there."""
+    pin = BoughtPin("eye_pin", wire, length, made.wires[0].stretches)
+    _, *rest = made.steps
+    return made.but(
+        wires=(),
+        bought=(pin.bought, *made.bought),
+        holds=(opens_at("plain_loop", wire, loop.pin), *made.holds),
+        steps=(pin.snipped, *rest),
+        advice=(*made.advice, pin.advice),
+    )

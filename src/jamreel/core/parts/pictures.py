@@ -88,6 +88,25 @@ def shifted(strokes: Iterable[Stroke], dx: float, dy: float = 0.0) -> tuple[Stro
     )
 
 
+def turned(strokes: Iterable[Stroke], at: Point, angle: float) -> tuple[Stroke, ...]:
+    """Return strokes turned about the origin [rad] and moved to a place."""
+    cos, sin = math.cos(angle), math.sin(angle)
+
+    def to(point: Point) -> Point:
+        x, y = point
+        return (cos * x - sin * y, sin * x + cos * y)
+
+    return tuple(
+        s.model_copy(
+            update={
+                "points": tuple(_rounded((p[0] + at[0], p[1] + at[1])) for p in map(to, s.points)),
+                "step": to(s.step),
+            }
+        )
+        for s in strokes
+    )
+
+
 def hung(strokes: Iterable[Stroke]) -> tuple[Stroke, ...]:
     """Return strokes drawn along x turned to hang down from the origin."""
     return tuple(

@@ -3,10 +3,9 @@
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import thin_for_links
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
-from jamreel.core.parts.ends import PIN_RANGE, end_of, hold_of, loop_end, loop_picture, reach
+from jamreel.core.parts.ends import PIN_RANGE, Loop
 from jamreel.core.parts.pictures import bead, edge, hung
 from jamreel.core.path.moves import Flatten
 from jamreel.core.values import Length
@@ -35,18 +34,18 @@ class PlainLoop(Part):
     def make(self, wires: Palette) -> Made:
         """Return the drop; the paddle at its end is as thick as half its wire."""
         w = wires.of("body", self.wire)
-        reaches = reach("plain", w, self.pin, 0)
-        hang = reaches + self.stem
+        loop = Loop("plain", w, self.pin)
+        hang = loop.reach + self.stem
         paddle = min(self.stem, 4 * w.d)
         # Hammered to half its thickness, and all of it gone to the sides.
         wide = math.pi * w.d / 2
         stretches = (
-            *loop_end("plain", w, self.pin, 0, 0.0, "left"),
+            *loop.stretches("left"),
             ("body", (Flatten(length=self.stem, thickness=w.d / 2),)),
         )
         drawn = (
-            edge(reaches - 0.1, hang - paddle, w.d),
-            *loop_picture("plain", w, self.pin, 0),
+            edge(loop.reach - 0.1, hang - paddle, w.d),
+            *loop.picture(),
             bead(hang - paddle / 2, paddle, wide, "wire"),
         )
         return Made(
@@ -54,14 +53,14 @@ class PlainLoop(Part):
             thickness=w.d,
             width=max(self.pin + 2 * w.d, wide),
             hang=hang,
-            ends=(end_of("plain", w, self.pin), end_of("plain", w, self.pin)),
+            ends=(loop.end(), loop.end()),
             wires=(WireUse(self.kind, w, stretches),),
-            holds=(hold_of("plain", w, self.pin),),
+            holds=(loop.hold,),
             strokes=hung(drawn),
             steps=(
                 part_step("paddle", cautions=("hammer",), check=True),
-                part_step("hang_plain", pin=self.pin, check=True),
+                *loop.hung_steps(),
             ),
             minutes=2.5,
-            advice=(thin_for_links(w.d, self.pin),),
+            advice=loop.advice,
         )

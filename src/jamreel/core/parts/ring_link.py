@@ -1,37 +1,49 @@
-"""The folded ring link: a ring and two legs, a bead on each, that hook on the next ring."""
+"""The folded ring link: a ring, two legs rolled over the ring before it, a bead on each leg."""
 
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import hole_passes
+from jamreel.core.advice.parts import ring_soft
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
-from jamreel.core.parts.beads import BRITTLE, Colour, Stuff, bought_bead
-from jamreel.core.parts.pictures import arc_points, bead, edge, slender
-from jamreel.core.path.bearings import hook_bearing
-from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.parts.base import End, Made, Role, Stretches, WireUse, opens_at, part_step
+from jamreel.core.parts.beads import Beaded, BeadRow, Colour
+from jamreel.core.parts.pictures import edge, ring, slender
+from jamreel.core.path.loops import ring_of_legs
+from jamreel.core.path.moves import Bend, Move, Straight
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 
+# How far the two legs are rolled together.
+ROLL = 1.5 * math.pi
 
-class RingLink(Part):
-    """A wire bent round a pin in its middle, legs side by side, their ends turned to hooks."""
+
+class RingLink(Beaded):
+    """The wire's middle once round a pin, both legs turned outwards square and rolled together on
+    a small pin, beads on each leg, each end hooked back over its own ring.
+
+    Its roll goes over the ring of the link before, between that link's beads.
+    """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **Beaded.ranges,
         "pin": (2, 30),
-        "bead": (1, 20),
-        "hole": (0.2, 8),
+        "roll_pin": (1, 12),
         "hook_pin": (1, 12),
+        "beads": (1, 6),
+        "play": (0, 10),
     }
 
     kind: Literal["ring_link"] = "ring_link"
-    pin: Length = 6.0
+    pin: Length = 9.0
+    roll_pin: Length = 3.0
     bead: Length = 4.0
     hole: Length = 1.1
+    beads: int = 1
     hook_pin: Length = 2.0
-    stuff: Stuff = "glass"
+    play: Length = 1.0
     colour: Colour = "plum"
     wire: OptionalSize = None
 
@@ -41,59 +53,79 @@ class RingLink(Part):
         return "link"
 
     def make(self, wires: Palette) -> Made:
-        """Return the link, from the ring's inside to the insides of its hooks.
+        """Return the link, from the inside of its roll to the far inside of its ring.
 
         Raises:
-            Refusal: beads wider than the legs stand apart.
+            Refusal: beads so wide that the legs no longer come down on their own ring.
         """
         w = wires.of("body", self.wire)
-        apart = self.pin + w.d
-        if self.bead > apart:
-            raise Refusal("legs_close", got=Mm(self.bead), field="bead", apart=apart)
-        leg = self.bead + w.d
-        crook = Bend(angle=math.pi, pin=self.hook_pin, label="crook")
-        half_ring = Bend(angle=math.pi, pin=self.pin, label="ring")
-        length = self.pin / 2 + leg + hook_bearing(self.hook_pin)
-        x0 = self.pin / 2
-        rows = [(x0 + leg / 2, y) for y in (-apart / 2, apart / 2)]
-        ends = [(x0 + leg, y) for y in (-apart / 2, apart / 2)]
+        row = self.beads_of(self.beads)
+        # Between the beads lies the next link's roll, as wide as its two wires.
+        room = self.pin - w.d
+        if row.widest > room:
+            raise Refusal("legs_close", got=Mm(row.widest), field="bead", apart=room)
+        length = self.pin + w.d + self.roll_pin
         return Made(
             length=length,
-            thickness=max(self.bead, self.hook_pin + 2 * w.d),
-            width=max(apart + self.bead, apart + w.d),
-            ends=(End(self.pin, w.d, True, "flat"), End(self.hook_pin, w.d, True, "square")),
-            wires=(
-                WireUse(
-                    self.kind,
-                    w,
-                    (
-                        ("crook_left", (crook,)),
-                        ("leg_left", (Straight(length=leg),)),
-                        ("body", (half_ring,)),
-                        ("leg_right", (Straight(length=leg),)),
-                        ("crook_right", (crook,)),
-                    ),
-                ),
+            thickness=max(w.d + row.widest, self.roll_pin + 2 * w.d),
+            width=max(self.pin + 2 * w.d, 2 * (row.widest + w.d)),
+            ends=(
+                End(self.roll_pin, w.d, True, "square", strands=2),
+                End(self.pin, w.d, False, "flat"),
             ),
-            bought=(bought_bead(self.bead, self.bead, self.hole, self.stuff, self.colour, 2),),
-            holds=(opens_at("leg_hooks", w, self.hook_pin, 2),),
-            strokes=(
-                Stroke(
-                    part="wire",
-                    points=arc_points(x0, 0, apart / 2, apart / 2, math.pi / 2, math.pi),
-                    width_mm=w.d,
-                ),
-                *(edge(x0, x0 + leg, w.d, y) for _, y in ends),
-                *(slender(x - w.d / 2, x + self.hook_pin + w.d, w.d, y) for x, y in ends),
-                *(bead(x, self.bead, self.bead, self.colour, y) for x, y in rows),
-            ),
+            wires=(WireUse(self.kind, w, self._stretches(w, row)),),
+            bought=row.bought(2),
+            holds=(opens_at("roll", w, self.roll_pin, 2),),
+            strokes=self._picture(w, row),
             steps=(
                 part_step("fold_ring", pin=self.pin, check=True),
-                part_step("legs", check=True),
-                part_step("hook_on_next", pin=self.hook_pin, check=True),
+                part_step("turn_out", check=True),
+                part_step("roll", pin=self.roll_pin, check=True),
+                part_step("legs", beads=row.count, check=True),
+                part_step("hook_on_own", pin=self.hook_pin, check=True),
                 part_step("tails", cautions=("eyes", "ends"), check=True),
+                part_step("roll_over", check=True),
+                part_step("roll_close", check=True),
+                part_step("face_raised", name="face", check=True),
             ),
-            minutes=5.0,
-            brittle=self.stuff in BRITTLE,
-            advice=(hole_passes(self.hole, w.d),),
+            minutes=6.0,
+            brittle=row.brittle,
+            advice=(row.passes(w.d), ring_soft(self.pin, w.d, w.temper == "dead_soft")),
+        )
+
+    def _stretches(self, w: Wire, row: BeadRow) -> Stretches:
+        """Return its one wire: hook, leg, roll, corner; the ring; and the same back."""
+        crook: tuple[Move, ...] = (Bend(angle=math.pi, pin=self.hook_pin, label="crook"),)
+        leg: tuple[Move, ...] = (Straight(length=row.length + self.play),)
+        # Turned outwards over a plier's edge as round as the wire itself.
+        roll: tuple[Move, ...] = (
+            Bend(angle=ROLL, pin=self.roll_pin, label="roll"),
+            Bend(angle=math.pi / 2, pin=w.d, label="corner"),
+        )
+        body = Bend(angle=ring_of_legs(self.pin, w.d), pin=self.pin, label="ring")
+        return (
+            ("crook_left", crook),
+            ("leg_left", leg),
+            ("roll_left", roll),
+            ("body", (body,)),
+            ("roll_right", roll[::-1]),
+            ("leg_right", leg),
+            ("crook_right", crook),
+        )
+
+    def _picture(self, w: Wire, row: BeadRow) -> tuple[Stroke, ...]:
+        """Return it from its raised face: roll at the left, beads over the ring."""
+        d, p = w.d, self.roll_pin
+        middle = p + d + self.pin / 2
+        y = (row.widest + 2 * d) / 2
+        hooked = middle - math.sqrt(max(((self.pin + d) / 2) ** 2 - y**2, 0.0))
+        far = p + d / 2 + row.length
+        beads = [row.strokes(p + d / 2, side * y) for side in (-1, 1)]
+        return (
+            ring(middle, self.pin, d),
+            *(edge(-d / 2, p + d, d, side * d / 2) for side in (-1, 1)),
+            *(slender(hooked - d, max(far, hooked) + d, d, side * y) for side in (-1, 1)),
+            *(edge(p, far, d, side * y) for side in (-1, 1)),
+            *beads[0],
+            *beads[1],
         )

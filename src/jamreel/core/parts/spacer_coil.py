@@ -2,29 +2,25 @@
 
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import no_core
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
+from jamreel.core.parts.base import Made, Role, WireUse, part_step
 from jamreel.core.parts.pictures import wraps
+from jamreel.core.parts.winding import Wound
 from jamreel.core.path.moves import Wrap
-from jamreel.core.values import Length
-from jamreel.core.wire.gauges import OptionalSize
 
 
-class SpacerCoil(Part):
+class SpacerCoil(Wound):
     """A short piece of a long coil; ``lost`` turns are lost at every cut."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "core": (0.3, 40),
+        **Wound.ranges,
         "turns": (1, 60),
         "lost": (0, 3),
     }
 
     kind: Literal["spacer_coil"] = "spacer_coil"
-    core: Length = 1.6
     turns: int = 3
     lost: float = 0.5
-    wire: OptionalSize = None
 
     @property
     def role(self) -> Role:
@@ -32,13 +28,17 @@ class SpacerCoil(Part):
         return "strung"
 
     def make(self, wires: Palette) -> Made:
-        """Return one spacer, with its share of what the flush cuts lose."""
+        """Return one spacer, with its share of what the cuts lose. Raises Refusal like
+        ``looser``."""
         w = wires.of("winding", self.wire)
-        outer = self.core + 2 * w.d
+        outer, in_all = self.core + 2 * w.d, self.turns + self.lost
         stretches = (
             ("body", (Wrap(turns=self.turns, core=self.core, label="coil"),)),
             *((("lost", (Wrap(turns=self.lost, core=self.core),)),) if self.lost else ()),
+            *self.looser(w, in_all),
         )
+        # As many as a rod holds are wound in one go.
+        per_go = max(1, int(self.rod / (in_all * w.d)))
         return Made(
             length=self.turns * w.d,
             lies="bead",
@@ -49,9 +49,17 @@ class SpacerCoil(Part):
             wires=(WireUse(self.kind, w, stretches, off_coil=True),),
             strokes=tuple(wraps(0, self.turns, w.d, outer - w.d)),
             steps=(
-                part_step("coil_long", cautions=("whip",), core=self.core),
-                part_step("coil_cut", cautions=("eyes",), turns=self.turns, check=True),
+                part_step(
+                    "coil_long", cautions=("whip",), core=self.core, per_go=per_go, rod=self.rod
+                ),
+                part_step(
+                    f"coil_cut_{self.coil_ends}",
+                    name="coil_cut",
+                    cautions=("eyes",),
+                    turns=self.turns,
+                    check=True,
+                ),
             ),
             minutes=0.6,
-            advice=(no_core(self.core, w.d),),
+            advice=self.winding_advice(w, in_all),
         )

@@ -39,6 +39,7 @@ class SplitRing(Part):
             thickness=2 * d,
             width=self.inner + 2 * d,
             ends=(end, end),
+            one_loop=True,
             bought=(
                 Bought(
                     self.kind,

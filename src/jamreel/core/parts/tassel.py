@@ -1,99 +1,195 @@
-"""The tassel: strands of linked beads from one loop."""
+"""The tassel: strands of beaded sections, hung in the lower loop of a head."""
 
-import math
-from dataclasses import replace
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import jostling
+from pydantic import Field
+
+from jamreel.core.advice.joining import loop_admits
+from jamreel.core.advice.parts import strands_jostle
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
-from jamreel.core.parts.beads import Colour, Stuff
-from jamreel.core.parts.ends import PIN_RANGE
-from jamreel.core.parts.linked_bead import LinkedBead
-from jamreel.core.parts.pictures import hung, ring, shifted
-from jamreel.core.parts.rings import ring_turn, sprung_inside
-from jamreel.core.values import Length
+from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
+from jamreel.core.parts.beads import BRITTLE, MOST_LISTED, BeadList, BeadRow, OneBead
+from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, WRAPS_RANGE, Loop
+from jamreel.core.parts.pictures import edge, flipped, hung, shifted
+from jamreel.core.path.moves import Straight
+from jamreel.core.values import Frozen, Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.words import say
+
+MOST_SECTIONS = 40
+
+
+class Section(Frozen):
+    """Beads on one fine wire between two wrapped loops, ``times`` of it one below the other."""
+
+    row: BeadList = Field(default=(OneBead(),), min_length=1, max_length=MOST_LISTED)
+    times: int = Field(default=1, ge=1, le=MOST_SECTIONS)
 
 
 class Tassel(Part):
-    """Several strands, each of so many linked beads, hung on one ring."""
+    """Strands, each of so many sections, taken by the head's lower loop before it is closed.
+
+    Every second strand is ``shorter`` by so many sections.
+    """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
         "strands": (2, 24),
-        "beads": (1, 40),
-        "bead": (1, 20),
-        "hole": (0.2, 8),
         "pin": PIN_RANGE,
-        "ring": (2, 30),
+        "above": WRAPS_RANGE,
+        "below": WRAPS_RANGE,
+        "head_pin": PIN_RANGE,
+        "strand_loop": PIN_RANGE,
+        "tail": TAIL_RANGE,
+        "shorter": (0, MOST_SECTIONS),
     }
-    grades: ClassVar[str | None] = "bead"
 
     kind: Literal["tassel"] = "tassel"
-    strands: int = 5
-    beads: int = 4
-    bead: Length = 4.0
-    hole: Length = 1.0
-    stuff: Stuff = "glass"
-    colour: Colour = "slate"
+    head: BeadList = Field(
+        default=(OneBead(bead=8.0, hole=1.5, colour="amber"),), max_length=MOST_LISTED
+    )
+    strands: int = 3
+    sections: tuple[Section, ...] = Field(default=(Section(times=4),), min_length=1, max_length=8)
+    shorter: int = 0
+    head_pin: Length = 3.0
+    strand_loop: Length = 3.5
     pin: Length = 1.5
-    ring: Length = 6.0
+    above: int = 3
+    below: int = 4
+    tail: Length = 10.0
     wire: OptionalSize = None
+    strand_wire: OptionalSize = None
 
     @property
     def role(self) -> Role:
         """Hangs."""
         return "drop"
 
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What its beads are made of."""
+        return BeadRow((*self.head, *(one for s in self.sections for one in s.row))).stuffs
+
     def make(self, wires: Palette) -> Made:
-        """Return the tassel: the ring, then its longest strand; the first loop takes the ring."""
+        """Return the tassel, hung from its head's upper loop down to its lowest section."""
         w = wires.of("body", self.wire)
-        link = LinkedBead(
-            bead=self.bead,
-            hole=self.hole,
-            stuff=self.stuff,
-            colour=self.colour,
-            loops="plain",
-            pin=self.pin,
-            tail=0.0,
-        ).make(Palette(w))
-        count = self.strands * self.beads
-        rings = wires.of("rings", self.wire)
-        inner = sprung_inside(rings, self.ring, "ring")
-        turn = ring_turn(rings, self.ring, inner)
-        half = math.ceil(self.strands / 2)
-        spread = [(i - (half - 1) / 2) * min(self.bead, 2.4 * inner / half) for i in range(half)]
-        drawn = [ring(inner / 2, inner, rings.d)]
-        for y in spread:
-            for i in range(self.beads):
-                drawn += shifted(link.strokes, inner + i * link.length, y)
-        use = link.wires[0]
+        fine = wires.of("winding", self.strand_wire, usual=0.5)
+        upper = Loop("wrapped", w, self.head_pin, self.above, self.tail)
+        lower = Loop("wrapped", w, self.strand_loop, self.below, self.tail)
+        head, rows = BeadRow(self.head), self._rows()
+        neck = upper.reach + head.length + lower.reach
+        links = [self._section(fine, row) for row in rows]
+        widest = max(row.widest for row in rows)
+        used = [self._hanging(i) for i in range(len(rows))]
         return Made(
             length=0.0,
-            thickness=2 * self.bead,
-            width=max(inner + 2 * rings.d, half * self.bead),
-            hang=inner + self.beads * link.length,
-            ends=(End(inner, rings.d), End(inner, rings.d)),
+            thickness=max(2 * widest, head.widest, lower.thickness),
+            width=max(self.strand_loop + 2 * w.d, head.widest, self.strands * widest / 2),
+            hang=neck + sum(long for _, long in links) + fine.d,
+            ends=(upper.end(), upper.end()),
             wires=(
-                WireUse("tassel_link", w, use.stretches, count),
                 WireUse(
-                    "tassel_ring",
-                    rings,
-                    (("body", (turn,)),),
-                    off_coil=True,
+                    "tassel_head",
+                    w,
+                    (
+                        *upper.stretches("left"),
+                        ("body", (Straight(length=head.length),)),
+                        *lower.stretches("right"),
+                    ),
                 ),
+                *_counted(links, used),
             ),
-            bought=tuple(replace(b, quantity=b.quantity * count) for b in link.bought),
-            holds=(opens_at("plain_loop", w, self.pin), opens_at("jump_ring", rings, inner)),
-            strokes=hung(drawn),
+            bought=(
+                *head.bought(),
+                *(b for row, n in zip(rows, used, strict=True) for b in row.bought(n)),
+            ),
+            holds=(upper.hold, self._loops(fine)[0].hold),
+            strokes=hung(self._picture(upper, lower, fine, neck)),
             steps=(
-                part_step("strand_links", beads=self.beads, strands=self.strands, check=True),
+                part_step(
+                    "strand_links", beads=len(rows), strands=self.strands,
+                    above=self.above, below=self.below, check=True,
+                ),
+                part_step("tassel_head", pin=self.head_pin, beads=head.count),
+                part_step("tassel_open", pin=self.strand_loop),
                 part_step("tassel_hang", strands=self.strands, check=True),
+                part_step("tassel_close", wraps=self.below, check=True),
+                upper.finish_step,
             ),
-            minutes=count * link.minutes,
-            brittle=link.brittle,
+            minutes=4.0 * (1 + sum(used)),
+            brittle=bool(self.stuffs & BRITTLE),
             advice=(
-                *link.advice,
-                jostling(self.bead, self.strands, math.pi * (inner + self.bead)),
+                head.passes(w.d),
+                *(row.passes(fine.d) for row in rows),
+                loop_admits(
+                    self.strand_loop,
+                    (fine.d,) * self.strands,
+                    self.says,
+                    say("part.strands", count=self.strands),
+                ),
+                strands_jostle(self.strands, widest, self.shorter > 0),
             ),
+        )  # fmt: skip
+
+    def _rows(self) -> list[BeadRow]:
+        """Return the sections of the longest strand from above."""
+        return [BeadRow(one.row) for one in self.sections for _ in range(one.times)]
+
+    def _hanging(self, section: int) -> int:
+        """Return how many strands have a section: every second one stops short."""
+        short = len(self._rows()) - max(1, len(self._rows()) - self.shorter)
+        stops = len(self._rows()) - short
+        return self.strands if section < stops else (self.strands + 1) // 2
+
+    def _loops(self, fine: Wire) -> tuple[Loop, Loop]:
+        return (
+            Loop("wrapped", fine, self.pin, self.above, self.tail),
+            Loop("wrapped", fine, self.pin, self.below, self.tail),
         )
+
+    def _section(self, fine: Wire, row: BeadRow) -> tuple[WireUse, float]:
+        """Return the wire of a section, and how far it hangs [mm]."""
+        above, below = self._loops(fine)
+        stretches = (
+            *above.stretches("left"),
+            ("body", (Straight(length=row.length),)),
+            *below.stretches("right"),
+        )
+        return WireUse("tassel_section", fine, stretches), above.reach + row.length + below.reach
+
+    def _picture(self, upper: Loop, lower: Loop, fine: Wire, neck: float) -> list[Stroke]:
+        above, below = self._loops(fine)
+        head, rows = BeadRow(self.head), self._rows()
+        drawn = [
+            *upper.picture(),
+            *flipped(lower.picture(), neck),
+            *head.strokes(upper.reach),
+        ]
+        seen = min(self.strands, 5)
+        apart = max(max(row.widest for row in rows), fine.d * 3)
+        for k in range(seen):
+            y, at = (k - (seen - 1) / 2) * apart, neck
+            for i, row in enumerate(rows):
+                if k % 2 and self._hanging(i) < self.strands:
+                    break
+                long = above.reach + row.length + below.reach
+                one = [
+                    edge(0.0, long, fine.d),
+                    *above.picture(square=True),
+                    *flipped(below.picture(), long),
+                    *row.strokes(above.reach),
+                ]
+                drawn += shifted(one, at, y)
+                at += long
+        return drawn
+
+
+def _counted(links: list[tuple[WireUse, float]], used: list[int]) -> tuple[WireUse, ...]:
+    """Return the wires of sections, alike ones together, each under a name of its own."""
+    counts: dict[WireUse, int] = {}
+    for (use, _), count in zip(links, used, strict=True):
+        counts[use] = counts.get(use, 0) + count
+    return tuple(
+        WireUse(use.key if i == 0 else f"{use.key}~{i + 1}", use.wire, use.stretches, count)
+        for i, (use, count) in enumerate(counts.items())
+    )

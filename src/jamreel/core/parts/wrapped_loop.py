@@ -3,18 +3,15 @@
 import math
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import few_wraps
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.ends import (
     PIN_RANGE,
+    SWIRL_RANGE,
     TAIL_RANGE,
     WRAPS_RANGE,
-    end_of,
-    hold_of,
-    loop_end,
-    loop_picture,
-    reach,
+    EndsIn,
+    Loop,
 )
 from jamreel.core.parts.pictures import bead, edge, hung
 from jamreel.core.path.moves import Flatten
@@ -30,6 +27,7 @@ class WrappedLoop(Part):
         "pin": PIN_RANGE,
         "wraps": WRAPS_RANGE,
         "tail": TAIL_RANGE,
+        "swirl_turns": SWIRL_RANGE,
     }
 
     kind: Literal["wrapped_loop"] = "wrapped_loop"
@@ -37,6 +35,8 @@ class WrappedLoop(Part):
     pin: Length = 3.0
     wraps: int = 2
     tail: Length = 12.0
+    ends_in: EndsIn = "away"
+    swirl_turns: float = 2.0
     wire: OptionalSize = None
 
     @property
@@ -47,33 +47,33 @@ class WrappedLoop(Part):
     def make(self, wires: Palette) -> Made:
         """Return the drop; the paddle at its end is as thick as half its wire."""
         w = wires.of("body", self.wire)
-        reaches = reach("wrapped", w, self.pin, self.wraps)
-        hang = reaches + self.stem
+        loop = Loop("wrapped", w, self.pin, self.wraps, self.tail, self.ends_in, self.swirl_turns)
+        hang = loop.reach + self.stem
         paddle = min(self.stem, 4 * w.d)
         # Hammered to half its thickness, and all of it gone to the sides.
         wide = math.pi * w.d / 2
         stretches = (
-            *loop_end("wrapped", w, self.pin, self.wraps, self.tail, "left"),
+            *loop.stretches("left"),
             ("body", (Flatten(length=self.stem, thickness=w.d / 2),)),
         )
         drawn = (
-            edge(reaches - 0.1, hang - paddle, w.d),
-            *loop_picture("wrapped", w, self.pin, self.wraps),
+            edge(loop.reach - 0.1, hang - paddle, w.d),
+            *loop.picture(),
             bead(hang - paddle / 2, paddle, wide, "wire"),
         )
         return Made(
             length=0.0,
-            thickness=w.d,
+            thickness=loop.thickness,
             width=max(self.pin + 2 * w.d, wide),
             hang=hang,
-            ends=(end_of("wrapped", w, self.pin), end_of("wrapped", w, self.pin)),
+            ends=(loop.end(), loop.end()),
             wires=(WireUse(self.kind, w, stretches),),
-            holds=(hold_of("wrapped", w, self.pin),),
+            holds=(loop.hold,),
             strokes=hung(drawn),
             steps=(
                 part_step("paddle", cautions=("hammer",), check=True),
-                part_step("hang_wrapped", pin=self.pin, wraps=self.wraps, check=True),
+                *loop.hung_steps(),
             ),
             minutes=4.0,
-            advice=(few_wraps(self.wraps),),
+            advice=loop.advice,
         )

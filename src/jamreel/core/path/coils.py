@@ -41,3 +41,46 @@ def binding_length(turns: float, perimeter: float, offset: float, pitch: float) 
     Source: Steiner's formula for parallel curves; published.
     """
     return turns * math.hypot(perimeter + 2 * math.pi * offset, pitch)
+
+
+def coil_from(wire_in: float, core: float, wire: float) -> float:
+    """Return how long a close coil is that some wire makes.
+
+        L / sqrt((pi (D + d))^2 + d^2) turns of d each
+
+    Args:
+        wire_in: L [mm].
+        core: D [mm].
+        wire: d [mm].
+
+    Returns:
+        Length of the coil [mm].
+
+    Example:
+        >>> round(coil_from(3000, 1.0, 0.812))
+        424
+
+    Source: length of a helix on the mean diameter of spring practice; published.
+    """
+    return wire * wire_in / math.hypot(math.pi * (core + wire), wire)
+
+
+def effective_core(wire_in: float, coil_out: float, wire: float) -> float:
+    """Return the core that a wound sample tells of: turns that lie loose count as a wider one.
+
+    Args:
+        wire_in: that went into the sample [mm].
+        coil_out: how long the sample came out [mm].
+        wire: d [mm].
+
+    Returns:
+        Core D [mm] of a close coil that takes as much; ``coil_from`` the other way round.
+
+    Example:
+        >>> round(effective_core(3000, 305, 0.812), 2)
+        1.72
+
+    Source: ``coil_from`` solved for D; plain algebra.
+    """
+    per_turn = wire_in * wire / coil_out
+    return math.sqrt(max(per_turn**2 - wire**2, 0.0)) / math.pi - wire

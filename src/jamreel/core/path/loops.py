@@ -40,3 +40,24 @@ def wrapped_loop_reach(wraps: float, pin: float, wire: float) -> float:
     Source: plain geometry.
     """
     return wraps * wire + pin + wire
+
+
+def ring_of_legs(pin: float, wire: float) -> float:
+    """Return how far a wire goes round a pin until its two legs lie side by side [rad].
+
+        2 pi - 2 asin(d / 2R), R = (D + d) / 2
+
+    Args:
+        pin: D, what it is bent on [mm].
+        wire: d [mm].
+
+    Returns:
+        Angle [rad], a little under a full turn.
+
+    Example:
+        >>> round(ring_of_legs(9.0, 1.0), 4)
+        6.0829
+
+    Source: plain geometry: the legs leave the ring where they are one wire apart.
+    """
+    return 2 * math.pi - 2 * math.asin(wire / (pin + wire))

@@ -1,11 +1,11 @@
 """Puts a plan together from what a construction says of a piece, and what is the same for all."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from jamreel.core.advice import Advice, advise, given
 from jamreel.core.advice.closing import frail
-from jamreel.core.advice.cutting import longer_than_handled, margin_falls_back
+from jamreel.core.advice.cutting import by_ratio, longer_than_handled, margin_falls_back
 from jamreel.core.advice.forming import bend_tight, former_near
 from jamreel.core.advice.making import cut_differs
 from jamreel.core.advice.measuring import about_girth, measure_limits
@@ -23,6 +23,7 @@ from jamreel.core.fit.tryon import PuttingRight, possible
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.forming.tight import Tight
 from jamreel.core.forming.tools import Former
+from jamreel.core.makeup.compose import STRING_RUN
 from jamreel.core.result import (
     Answers,
     EaseOption,
@@ -36,6 +37,7 @@ from jamreel.core.result import (
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus, RuleDrawing, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.job import Job
+from jamreel.core.workpiece.making import spoilt, worked
 from jamreel.core.workpiece.straight import Laid
 
 Row = tuple[str, float | None, float | None]
@@ -56,7 +58,8 @@ class Workings:
     """What a construction says of a piece; everything else follows from it.
 
     ``rows`` are figures (id, value, ±), ``answers`` the figure of each station by id. ``wires`` lie
-    straight, each with how many of it are cut. ``weakest`` is what gives first.
+    straight, each with how many of it are cut. ``weakest`` is what gives first, ``stuffs`` what its
+    beads are made of.
     """
 
     finished: PlusMinus
@@ -77,6 +80,7 @@ class Workings:
     weakest: Weakest | None = None
     minutes: float | None = None
     counted_out: tuple[ProposedEdit, ...] = ()
+    stuffs: frozenset[str] = frozenset()
 
 
 def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
@@ -95,7 +99,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
     wire, righting = job.wires.body, own.righting
     cuts = told_alike([laid.cut for laid in own.wires])
     bends = tuple(_bends(job, own.wires, cuts))
-    steps = _steps(job, own.steps, bends)
+    steps = _steps(job, worked(own.steps, wire, job.making), bends)
     answers = dict(own.answers)
     if righting and righting.amount_mm is not None:
         answers["fit"] = "to_do"
@@ -124,7 +128,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
         mass_g=_mass(cuts, own.needs),
         needs=own.needs,
         weakest=_strength(own.weakest),
-        minutes=own.minutes if own.minutes is not None else sum(s.minutes for s in own.steps),
+        minutes=_minutes(own, steps),
         counted_out=own.counted_out,
         drawings=Drawings(rule=own.rule, sheets=tuple(own.sheets)),
         putting_right=righting,
@@ -150,9 +154,23 @@ def _advice(job: Job, family: str, own: Workings, cuts: tuple[Cut, ...]) -> tupl
         section_springback(job.wire),
         *(twist_first(job.wire, cut.length_mm) for cut in cuts),
         margin_falls_back(job.cutting),
+        *(by_ratio(cut, job.cutting, job.ratio_of(own.finished.value)) for cut in _whole(cuts)),
+        *spoilt(
+            job.making,
+            own.stuffs,
+            job.wires.body,
+            glued=any("glue" in one.cautions for one in own.steps),
+        ),
         *(longer_than_handled(cut, job.cutting) for cut in cuts),
         advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
     )
+
+
+def _whole(cuts: tuple[Cut, ...]) -> Iterator[Cut]:
+    """Yield the cuts of wires that run through the whole piece."""
+    for cut in cuts:
+        if "/" not in cut.id or cut.id.endswith(f"/{STRING_RUN}"):
+            yield cut
 
 
 def _tightest(wires: Sequence[Laid]) -> Tight | None:
@@ -184,6 +202,13 @@ def _steps(job: Job, steps: Sequence[Step], bends: Sequence[PlannedBend]) -> tup
         changed = {"figures": figures, "cautions": (*one.cautions, *child)}
         found.append(one.model_copy(update=changed) if at or child else one)
     return tuple(found)
+
+
+def _minutes(own: Workings, steps: Sequence[Step]) -> float:
+    """Return what the piece takes, with what its maker's way of working adds."""
+    planned = sum(one.minutes for one in own.steps)
+    usual = planned if own.minutes is None else own.minutes
+    return usual + sum(one.minutes for one in steps) - planned
 
 
 def _strength(weakest: Weakest | None) -> Strength | None:

@@ -1,9 +1,13 @@
 """The chest from the front: where a necklace falls, in millimetres and in body words."""
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from jamreel.core.body.outline import Array
 from jamreel.core.fit.fall import Fall
+from jamreel.core.parts.base import Made
+from jamreel.core.parts.pictures import shifted
 from jamreel.core.shop import Landmark
 from jamreel.core.values import Dimension, Label, Sheet, Stroke
 from jamreel.core.words import say
@@ -47,7 +51,12 @@ def rounded(corners: Array, rounds: int = 3) -> Array:
 
 
 def fall_sheet(
-    fall: Fall, span: float, thick: float, drop: float, landmarks: tuple[Landmark, ...]
+    fall: Fall,
+    span: float,
+    thick: float,
+    drop: float,
+    landmarks: tuple[Landmark, ...],
+    swags: Sequence[Made] = (),
 ) -> Sheet:
     """Return the chest seen from the front with the chain as it hangs, landmarks at the side.
 
@@ -57,6 +66,7 @@ def fall_sheet(
         thick: thickness of what hangs [mm].
         drop: how far a pendant hangs below it [mm].
         landmarks: places of the body.
+        swags: that hang in its middle, drawn as they are.
     """
     deep = max(fall.sag + drop + 40, 190.0)
     wide = span * 1.5
@@ -77,7 +87,9 @@ def fall_sheet(
             strokes.append(Stroke(part=f"landmark {mark.name}", points=line))
             labels.append(Label(at=(wide, y), text=mark.name, anchor="start"))
     strokes.append(Stroke(part="links", points=points_of(fall.points()), width_mm=thick))
-    if drop:
+    for swag in swags:
+        strokes += _in_front(swag, fall)
+    if drop and not swags:
         hung = circle((0.0, -fall.sag - drop + drop / 3), drop / 3)
         cord = ((0.0, -fall.sag), (0.0, -fall.sag - drop / 3))
         strokes.append(Stroke(part="pendant_loop", points=cord, width_mm=1.0))
@@ -94,3 +106,15 @@ def fall_sheet(
         dimensions=(sag,),
         labels=tuple(labels),
     )
+
+
+def _in_front(swag: Made, fall: Fall) -> tuple[Stroke, ...]:
+    """Return a swag where it hangs: from two points of the line, so far apart as it is long."""
+    line = fall.points()
+    at = int(abs(line[:, 0] - swag.length / 2).argmin())
+    drawn = shifted(
+        (copy for stroke in swag.strokes for copy in stroke.copies),
+        -swag.length / 2,
+        float(line[at, 1]),
+    )
+    return tuple(s.model_copy(update={"part": f"swag {i}"}) for i, s in enumerate(drawn))

@@ -1,7 +1,7 @@
 """The job at hand, and what is the same for every piece made of one wire."""
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 
 from jamreel.core.body.outline import Outline, measured_outline, usual_outline
@@ -20,6 +20,7 @@ from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import WireChoice
 from jamreel.core.wire.palette import PaletteChoice
 from jamreel.core.words import say
+from jamreel.core.workpiece.making import Making
 from jamreel.core.workpiece.straight import Laid
 
 __all__ = ["Job", "Wire"]
@@ -45,11 +46,22 @@ class Job:
     tryon: TryOn | None
     shop: Shop
     child: bool = False
+    making: Making = field(default_factory=Making)
 
     @cached_property
     def wires(self) -> Palette:
         """The piece's wires by what they are for. Raises Refusal for a metal that is not known."""
         return palette_of(self.wire, self.palette, self.shop.metals)
+
+    def ratio_of(self, finished: float) -> float:
+        """Return what a margin by ratio multiplies [mm]: the piece, or the girth it goes round.
+
+        Args:
+            finished: length of the piece [mm], taken where no girth was measured.
+        """
+        girth = next(iter(self.girths.values()), None)
+        by_girth = self.cutting.ratio_of == "girth" and girth is not None
+        return girth.value_mm if by_girth and girth is not None else finished
 
     def ease_on(self, part: str, girth: float) -> Ease:
         """Return the chosen ease on a part of the body."""

@@ -6,7 +6,7 @@ from jamreel.core.fit.ease import Ease
 from jamreel.core.values import Backing, LedgerLine
 from jamreel.core.words import say
 
-ALLOWANCES = ("trim_left", "trim_right", "margin", "sample", "handling")
+ALLOWANCES = ("trim_left", "trim_right", "margin", "sample", "ratio", "handling")
 
 
 class Book:

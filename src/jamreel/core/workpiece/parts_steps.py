@@ -23,6 +23,7 @@ def order_of_work(
     """
     return (
         *_cutting(wires),
+        step("composed.lay_out", "form", check=True, finished=laid.finished),
         *_parts(laid),
         *_together(makeup, laid),
         step("composed.try_on", "fit", cautions=worn, check=True),
@@ -44,10 +45,11 @@ def _cutting(wires: Sequence[Laid]) -> Iterator[Step]:
 def _parts(laid: Composition) -> Iterator[Step]:
     """Yield the steps of the parts; what is made alike for several entries is one step of them all.
 
-    The body comes before its closure: the first half is tried on before the last end is closed.
+    What needs a torch comes first: no pearl, stone or glue is near it yet. The body comes before
+    its closure: the first half is tried on before the last end is closed.
     """
     alike: dict[tuple[str, tuple[str, ...]], list[Kind]] = {}
-    for kind in sorted(laid.kinds, key=lambda one: one.key == CLOSURE):
+    for kind in sorted(laid.kinds, key=lambda one: (not _heats(one), one.key == CLOSURE)):
         if kind.made.steps:
             sort = (kind.sort, tuple(one.says for one in kind.made.steps))
             alike.setdefault(sort, []).append(kind)
@@ -72,9 +74,12 @@ def _parts(laid: Composition) -> Iterator[Step]:
             )
 
 
+def _heats(kind: Kind) -> bool:
+    return any("torch" in one.cautions for one in kind.made.steps)
+
+
 def _together(makeup: MakeUp, laid: Composition) -> Iterator[Step]:
     """Yield putting it together: the first half is tried on before the last closure."""
-    yield step("composed.lay_out", "form", check=True, finished=laid.finished)
     if laid.runs:
         key = "string" if makeup.string_ends == "wrapped" else "string_through"
         yield step(f"composed.{key}", "form", check=True, tail=makeup.string_tail)

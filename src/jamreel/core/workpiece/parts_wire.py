@@ -11,9 +11,9 @@ from typing import Any
 from jamreel.core.cutting.cuts import Cutting, Share
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import tightest
-from jamreel.core.makeup.compose import Composition, string_use
+from jamreel.core.makeup.compose import STRING_RUN, Composition, string_use
 from jamreel.core.makeup.sequence import MakeUp
-from jamreel.core.parts.base import Bought, Size, Stretches, WireUse
+from jamreel.core.parts.base import Bought, Made, Size, Stretches, WireUse
 from jamreel.core.path.moves import Straight, developed_length
 from jamreel.core.result import Need
 from jamreel.core.words import say, voice
@@ -78,7 +78,11 @@ def _alike(use: WireUse) -> str:
 
 
 def wires_of(
-    makeup: MakeUp, composition: Composition, cutting: Cutting, sets: int = 1
+    makeup: MakeUp,
+    composition: Composition,
+    cutting: Cutting,
+    sets: int = 1,
+    whole: float | None = None,
 ) -> tuple[Laid, ...]:
     """Return the wires of a piece laid straight, each with how many of it are cut.
 
@@ -87,18 +91,48 @@ def wires_of(
         composition: the piece laid out.
         cutting: trims and margin of every cut.
         sets: how often the whole is made, 2 for a pair.
+        whole: what a margin by ratio multiplies [mm]; only a string runs through the whole.
 
     Source: plain counting.
     """
-    return tuple(_laid(used, cutting) for used in uses_of(makeup, composition, sets))
+    return tuple(_laid(used, cutting, whole) for used in uses_of(makeup, composition, sets))
 
 
-def _laid(used: Used, cutting: Cutting) -> Laid:
+def wires_beside(entry: str, made: Made, times: int, cutting: Cutting) -> tuple[Laid, ...]:
+    """Return the wires of a part that hangs from a piece of one wire, laid straight.
+
+    Args:
+        entry: the name that it goes by.
+        made: the part.
+        times: how often it is made.
+        cutting: trims and margin of every cut.
+
+    Source: plain counting.
+    """
+    return tuple(
+        _laid(
+            Used(f"{entry}/{use.key}", use, (Share(entry=entry, count=use.quantity * times),)),
+            cutting,
+        )
+        for use in made.wires
+    )
+
+
+def needs_beside(entry: str, made: Made, times: int) -> tuple[Need, ...]:
+    """Return what is bought for a part that hangs from a piece of one wire; see
+    ``wires_beside``."""
+    return tuple(
+        need_of(one, (Share(entry=entry, count=one.quantity * times),)) for one in made.bought
+    )
+
+
+def _laid(used: Used, cutting: Cutting, whole: float | None = None) -> Laid:
     use, named = used.use, {"id": used.id, "shares": used.shares}
     if use.off_coil:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
         return _coil(use, used.times, cutting, named)
-    laid = _once(use.key, use.stretches, use.wire, cutting, voice())
+    through = whole if use.key == STRING_RUN else None
+    laid = _once(use.key, use.stretches, use.wire, cutting, through, voice())
     cut = laid.cut.model_copy(update={**named, "quantity": used.times})
     return replace(laid, cut=cut)
 
@@ -106,14 +140,19 @@ def _laid(used: Used, cutting: Cutting) -> Laid:
 # A keystroke changes one part; the wires of the others lie as they lay.
 @lru_cache(maxsize=2048)
 def _once(
-    key: str, stretches: Stretches, wire: Wire, cutting: Cutting, voice: tuple[str, str]
+    key: str,
+    stretches: Stretches,
+    wire: Wire,
+    cutting: Cutting,
+    whole: float | None,
+    voice: tuple[str, str],
 ) -> Laid:
     """Return one wire of a part laid straight; ``voice`` is what its labels are said in."""
     rows = tuple(
         Stretch(name, moves, "body" if name == "body" and _straight(moves) else "part")
         for name, moves in stretches
     )
-    return lay_straight(key, rows, wire, cutting)
+    return lay_straight(key, rows, wire, cutting, whole)
 
 
 def _coil(use: WireUse, times: int, cutting: Cutting, named: dict[str, Any]) -> Laid:

@@ -66,7 +66,12 @@ class Laid:
 
 
 def lay_straight(
-    role: str, stretches: Sequence[Stretch], wire: Wire, cutting: Cutting, **named: Any
+    role: str,
+    stretches: Sequence[Stretch],
+    wire: Wire,
+    cutting: Cutting,
+    whole: float | None = None,
+    **named: Any,
 ) -> Laid:
     """Return a wire of stretches laid straight, trims at both ends and the margin at the right.
 
@@ -77,6 +82,7 @@ def lay_straight(
         stretches: from left to right.
         wire: that it is made of.
         cutting: the maker's allowances.
+        whole: what a margin by ratio multiplies [mm], None for a wire of a part.
         named: fields of the cut that say whom it is for.
     """
     at = cutting.trim
@@ -96,7 +102,8 @@ def lay_straight(
         marks.append(MarkAt(label=label, at_mm=at))
     bent = sum(bend.takes_mm for bend in bends)
     net = at - cutting.trim
-    for key, value in (("trim_right", cutting.trim), *extras(cutting, bent, net, wire.bend_adds)):
+    more = extras(cutting, bent, net, wire.bend_adds, whole)
+    for key, value in (("trim_right", cutting.trim), *more):
         lines.append(CutLine(id=key, value_mm=value))
         at += value
     if marks[-1].at_mm > at:
@@ -114,7 +121,8 @@ def _cut(
     return Cut(
         **{
             "id": role,
-            "label": say(f"cut.{role}"),
+            # Several alike of one part are told apart behind a "~".
+            "label": say(f"cut.{role.partition('~')[0]}"),
             "wire": wire.label,
             "wire_mm": wire.d,
             "metal": wire.metal.name,

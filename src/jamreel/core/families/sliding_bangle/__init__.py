@@ -6,6 +6,8 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.sliding import (
+    charm_slides,
+    charms_fit,
     cut_changes_fit,
     loop_loose,
     overlap_long,
@@ -22,8 +24,9 @@ from jamreel.core.families.sliding_bangle.sizes import Sizes, sizes
 from jamreel.core.fit.sliding import inside_girth
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Hold, opens_at
+from jamreel.core.parts.base import Bought, Hold, opens_at, size_of
 from jamreel.core.values import Length, PlusMinus, Sheet
+from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit, Row
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.straight import Stretch
@@ -34,7 +37,7 @@ _BODY = ("hand_pass", "beyond_hand", "half_wire", "loops_meet", "centre")
 
 
 class SlidingBangle(OneWire):
-    """Its own choice: the pin that both loops are bent on."""
+    """Its own choices: the pin that both loops are bent on, and charms that slide between them."""
 
     cut_role: ClassVar[str] = "bangle"
     family: ClassVar[str] = "bangle"
@@ -49,8 +52,17 @@ class SlidingBangle(OneWire):
         "overlap",
     )
 
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "charms": (0, 40),
+        "charm_width": (1, 60),
+        "charm_ring": (1, 30),
+    }
+
     kind: Literal["sliding_bangle"] = "sliding_bangle"
     loop_pin: Length = 2.6
+    charms: int = 0
+    charm_width: Length = 8.0
+    charm_ring: Length = 5.0
 
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
         """Return the sizes.
@@ -104,7 +116,11 @@ class SlidingBangle(OneWire):
         yield step("sliding.thread", "form", check=True)
         yield step("sliding.loop_down", "form", pin=z.pin, at=down, check=True)
         yield step("sliding.try_on", "fit", check=True, open=z.open, overlap=z.overlap)
-        yield step("sliding.charms", "fit", check=True)
+        if self.charms:
+            count = self.charms
+            yield step("sliding.charms_counted", "fit", name="charms", check=True, charms=count)
+        else:
+            yield step("sliding.charms", "fit", check=True)
 
     def last_steps(self) -> Sequence[Step]:
         """Return pressing in the ends of both loops."""
@@ -132,6 +148,16 @@ class SlidingBangle(OneWire):
         yield keeps_shape(job.wire)
         yield loop_loose(z.pin, z.d)
         yield pin_missing(z.pin, job.nearest_pin(z.pin))
+        if self.charms:
+            yield charm_slides(self.charm_ring, z.d)
+            yield charms_fit(self.charms, self.charm_width, z.overlap)
+
+    def bought(self) -> tuple[Bought, ...]:
+        """Return its charms, each with the ring that slides on the wire."""
+        if not self.charms:
+            return ()
+        words = say("shelf.finding.sliding_charm", width="{}", ring=self.charm_ring)
+        return (Bought("charm", size_of(self.charm_width, words=words), self.charms),)
 
     def sheets(self, bench: OnBench) -> Iterator[Sheet]:
         """Yield the wrist with the bangle round it, and one loop square on."""

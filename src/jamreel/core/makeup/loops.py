@@ -1,0 +1,192 @@
+"""What hangs in which loop: neighbours in each other, drops where they stand, all in one ring.
+
+A drop between two parts hangs in the ring there, if one of the two is a ring; else in the wider of
+both loops.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from itertools import pairwise
+
+from jamreel.core.makeup.compose import Composition, Lying
+from jamreel.core.makeup.sequence import HUNG
+from jamreel.core.parts.base import End, Made
+
+
+@dataclass(frozen=True)
+class Gathering:
+    """A loop with all that hangs in it: its name and inner diameter [mm], the names of what hangs
+    there, how thick each of it is, and how wide each drop of it is [mm]."""
+
+    loop: str
+    inner: float
+    names: tuple[str, ...]
+    thick: tuple[float, ...]
+    drops: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True)
+class Hung:
+    """A drop and what it hangs from, by name, with both ends."""
+
+    drop: str
+    host: str
+    drop_end: End
+    host_end: End
+
+
+@dataclass
+class _Knot:
+    """A part of the line with its loops, left and right, and what hangs in each."""
+
+    name: str
+    ends: tuple[End, End]
+    one_loop: bool
+    at: float
+    to: float
+    inside: tuple[list["_Inside"], list["_Inside"]] = field(default_factory=lambda: ([], []))
+
+    def take(self, side: int, name: str, end: End, wide: float = 0.0) -> None:
+        """Hang something in one of its loops; a drop is so wide [mm]."""
+        self.inside[0 if self.one_loop else side].append(_Inside(name, end, wide))
+
+
+@dataclass(frozen=True)
+class _Inside:
+    name: str
+    end: End
+    wide: float
+
+
+def gatherings(laid: Composition) -> tuple[Gathering, ...]:
+    """Return the loops of a piece in which anything hangs, alike ones once.
+
+    Args:
+        laid: the piece laid out.
+
+    Source: plain topology.
+    """
+    knots, gaps = _line(laid)
+    for left, right in pairwise(knots):
+        if left is not None and right is not None:
+            left.take(1, right.name, right.ends[0])
+            right.take(0, left.name, left.ends[1])
+    found: list[Gathering] = []
+    for one in hung_from(laid, knots, gaps):
+        found.append(Gathering(one.drop, one.drop_end.inner, (one.host,), one.host_end.in_loop))
+    for knot in knots:
+        if knot is not None:
+            for side, inside in enumerate(knot.inside):
+                thick = tuple(t for one in inside for t in one.end.in_loop)
+                names = tuple(dict.fromkeys(one.name for one in inside))
+                drops = tuple(one.wide for one in inside if one.wide)
+                found.append(Gathering(knot.name, knot.ends[side].inner, names, thick, drops))
+    return tuple(dict.fromkeys(one for one in found if one.thick))
+
+
+def hangs(laid: Composition) -> tuple[Hung, ...]:
+    """Return the drops of a piece with what each hangs from, alike ones once."""
+    return tuple(dict.fromkeys(hung_from(laid, *_line(laid))))
+
+
+def first_loop(laid: Composition) -> End | None:
+    """Return what hook or bar goes into: the receiving half, or the body's own first loop where
+    there is none; None where a string goes on and nothing is there."""
+    knots, _ = _line(laid)
+    first = knots[0] if knots else None
+    return first.ends[0] if first else None
+
+
+_Knots = Sequence[_Knot | None]
+_Gaps = dict[int, list[Lying]]
+
+
+def _line(laid: Composition) -> tuple[list[_Knot | None], _Gaps]:
+    """Return what hangs in each other from left to right, and the drops in the gap before each.
+
+    A string that goes on through what is next to it hangs in nothing and is None.
+    """
+    knots: list[_Knot | None] = []
+    gaps: _Gaps = {}
+    in_run = {id(part): run for run in laid.runs for part in run.parts}
+    seen: set[int] = set()
+    _put(knots, laid.closure_name, laid.fastened.receiving, 0.0)
+    for part in laid.parts:
+        run = in_run.get(id(part))
+        if run is not None:
+            if id(run) not in seen:
+                seen.add(id(run))
+                end = laid.string_end
+                if end.ends:
+                    knots.append(_Knot(part.name, end.ends, False, run.at, run.at + run.length))
+                else:
+                    knots.append(None)
+        elif part.drop:
+            gaps.setdefault(len(knots), []).append(part)
+        else:
+            _put(knots, part.name, part.made, part.at, turned=part.unit.turned)
+    _put(knots, laid.closure_name, laid.fastened.holding, laid.body_at + laid.body)
+    return knots, gaps
+
+
+def _put(
+    knots: list[_Knot | None], name: str, made: Made, at: float, *, turned: bool = False
+) -> None:
+    if made.ends:
+        a, b = made.ends
+        ends = (b, a) if turned else (a, b)
+        knots.append(_Knot(name, ends, made.one_loop, at, at + made.length))
+
+
+def hung_from(laid: Composition, knots: _Knots, gaps: _Gaps) -> Iterator[Hung]:
+    """Yield the drops with what each hangs from, and hang them there.
+
+    Args:
+        laid: the piece laid out.
+        knots: its line.
+        gaps: the drops before each knot.
+    """
+    middle = laid.body_at + laid.body / 2
+    thread = End(0.0, laid.string.d)
+    for run in laid.runs:
+        for part in run.parts:
+            if part.drop and part.made.ends:
+                yield Hung(part.name, laid.string.label, part.made.ends[0], thread)
+    for at, drops in gaps.items():
+        for drop in drops:
+            if not drop.made.ends:
+                continue
+            end, in_middle = drop.made.ends[0], drop.unit.top == HUNG
+            if in_middle and any(r.at < middle < r.at + r.length for r in laid.runs):
+                yield Hung(drop.name, laid.string.label, end, thread)
+                continue
+            host = _middle(knots, middle) if in_middle else _host(knots, at)
+            if host is not None:
+                knot, side = host
+                knot.take(side, drop.name, end, drop.made.width)
+                yield Hung(drop.name, knot.name, end, knot.ends[side])
+
+
+def _host(knots: _Knots, at: int) -> tuple[_Knot, int] | None:
+    """Return the loop that a drop in a gap hangs in."""
+    left = knots[at - 1] if at else None
+    right = knots[at] if at < len(knots) else None
+    if left is None or right is None:
+        return (left, 1) if left else (right, 0) if right else None
+    if left.one_loop != right.one_loop:
+        return (left, 1) if left.one_loop else (right, 0)
+    return (left, 1) if left.ends[1].inner >= right.ends[0].inner else (right, 0)
+
+
+def _middle(knots: _Knots, middle: float) -> tuple[_Knot, int] | None:
+    """Return the loop next to the middle of the line."""
+    near = [
+        (abs(place - middle), i, knot, side)
+        for i, knot in enumerate(knots)
+        if knot is not None
+        for side, place in enumerate((knot.at, knot.to))
+    ]
+    if not near:
+        return None
+    _, _, knot, side = min(near, key=lambda row: (row[0], not row[2].one_loop, row[1]))
+    return knot, side

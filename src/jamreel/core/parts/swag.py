@@ -1,0 +1,150 @@
+"""The swag: strands between the same two points, each falling a distance below the one above."""
+
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from itertools import pairwise
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field, SerializeAsAny
+
+from jamreel.core.advice.parts import strands_touch
+from jamreel.core.bykind import ByKind
+from jamreel.core.errors import Refusal
+from jamreel.core.fit.fall import hang, length_that_falls
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Bought, Made, Part, Role, part_step, registered_parts
+from jamreel.core.parts.chain import BoughtChain
+from jamreel.core.parts.pictures import turned
+from jamreel.core.values import Length, Stroke
+from jamreel.core.words import say
+
+# So many strands are as many as two loops carry.
+MOST_STRANDS, MOST_LINKS = 6, 600
+# Finer strands are drawn as a line.
+MOST_DRAWN = 60
+
+
+@dataclass(frozen=True)
+class Strand:
+    """One strand: how many links, how long they are, and how far it falls [mm]."""
+
+    links: int
+    length: float
+    sag: float
+
+
+def _no_swags() -> Mapping[str, type[Part]]:
+    return {kind: cls for kind, cls in registered_parts().items() if kind != "swag"}
+
+
+class Swag(Part):
+    """Two strands or more of chain or links; the shortest carries, the longest is hung first."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "span": (10, 600),
+        "strands": (2, MOST_STRANDS),
+        "first_fall": (0, 300),
+        "fall_apart": (3, 200),
+    }
+
+    kind: Literal["swag"] = "swag"
+    span: Length = 90.0
+    strands: int = 2
+    first_fall: Length = 12.0
+    fall_apart: Length = 25.0
+    link: SerializeAsAny[Annotated[Part, ByKind(_no_swags)]] = Field(
+        default_factory=lambda: BoughtChain(links=1)
+    )
+
+    @property
+    def role(self) -> Role:
+        """Links with its neighbours."""
+        return "link"
+
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What the beads of its links are made of."""
+        return self.link.stuffs
+
+    def make(self, wires: Palette) -> Made:
+        """Return the swag, as long as its shortest strand pulled straight.
+
+        Raises:
+            Refusal: strands of what does not link, or of more links than a piece has.
+        """
+        if self.link.role != "link":
+            raise Refusal("swag_links", got=self.link.kind, field="link")
+        try:
+            one = self.link.make(wires)
+        except Refusal as refusal:
+            raise refusal.at(f"link.{refusal.field}") from None
+        assert one.ends is not None  # of what links
+        left, right = (replace(end, strands=end.strands * self.strands) for end in one.ends)
+        strands = tuple(self._strands(one))
+        count = sum(strand.links for strand in strands)
+        falls = [strand.sag for strand in strands]
+        listed = " · ".join(say("part.falls", links=s.links, fall=s.sag) for s in strands)
+        chain = isinstance(self.link, BoughtChain)
+        return Made(
+            length=strands[0].length,
+            thickness=one.thickness,
+            width=falls[-1] + one.width / 2,
+            hang=falls[-1] - falls[0],
+            lies="bends",
+            pieces=strands[0].links,
+            ends=(left, right),
+            wires=tuple(replace(u, quantity=u.quantity * count) for u in one.wires),
+            bought=self._bought(one, strands, wires),
+            holds=one.holds,
+            strokes=tuple(self._picture(one, strands)),
+            steps=(
+                *(() if chain else one.steps),
+                part_step("swag_count", check=True, falls=listed, strands=len(strands)),
+                part_step("swag_hang", check=True, strands=len(strands)),
+            ),
+            minutes=2.0 * len(strands) if chain else count * one.minutes,
+            brittle=one.brittle,
+            advice=(
+                *one.advice,
+                strands_touch(min(low - high for high, low in pairwise(falls)), one.width),
+            ),
+        )
+
+    def _strands(self, one: Made) -> Iterator[Strand]:
+        """Yield the strands from above, each of whole links and longer than the one before."""
+        before = 0
+        for i in range(self.strands):
+            wanted = length_that_falls(self.span, self.first_fall + i * self.fall_apart)
+            # It is longer than the way between its ends, or it could not hang.
+            least = int(self.span / one.length) + 1
+            links = max(round(wanted / one.length), least, before + 1)
+            if links > MOST_LINKS:
+                raise Refusal("too_many_parts", got=links, field="span", most=MOST_LINKS)
+            before, length = links, links * one.length
+            yield Strand(links, length, hang(self.span, length).sag)
+
+    def _bought(self, one: Made, strands: tuple[Strand, ...], wires: Palette) -> tuple[Bought, ...]:
+        """Return what is bought for it: chain by the strand, anything else by the link."""
+        if isinstance(self.link, BoughtChain):
+            cut = (self.link.model_copy(update={"links": s.links}).make(wires) for s in strands)
+            return tuple(bought for made in cut for bought in made.bought)
+        count = sum(strand.links for strand in strands)
+        return tuple(replace(b, quantity=b.quantity * count) for b in one.bought)
+
+    def _picture(self, one: Made, strands: tuple[Strand, ...]) -> Iterator[Stroke]:
+        """Yield its strands as they hang, drawn over the length of the shortest."""
+        wide = strands[0].length / self.span
+        for strand in reversed(strands):
+            found = hang(self.span, strand.length).points(2 * strand.links + 1)
+            line = [(wide * (float(x) + self.span / 2), float(y)) for x, y in found]
+            if strand.links > MOST_DRAWN:
+                yield Stroke(
+                    part="wire",
+                    points=tuple((round(x, 2), round(y, 2)) for x, y in line),
+                    width_mm=0.5 * one.thickness,
+                    tone="bought",
+                )
+                continue
+            for (x0, y0), (x1, y1) in pairwise(line[::2]):
+                yield from turned(one.strokes, (x0, y0), math.atan2(y1 - y0, x1 - x0))

@@ -1,0 +1,71 @@
+"""What wound parts have in common: a core, a rod, and a sample that tells how a hand winds."""
+
+from typing import ClassVar, Literal
+
+from jamreel.core.advice import Advice
+from jamreel.core.advice.parts import no_core, wound_by_hand
+from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.parts.base import Part, Stretches
+from jamreel.core.path.coils import effective_core
+from jamreel.core.path.moves import Straight, wrap_length
+from jamreel.core.units import Mm
+from jamreel.core.values import Length, OptionalLength
+from jamreel.core.wire.gauges import OptionalSize
+
+CoilEnds = Literal["flush", "slanting"]
+
+
+class Wound(Part):
+    """Base of what is wound on a core.
+
+    ``rod`` is how much of the winding rod can be wound full. A sample, so much wire in and so long
+    a coil out, tells how much this hand takes beyond the sum.
+    """
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "core": (0.3, 40),
+        "rod": (20, 1000),
+        "sample_wire": (50, 20000),
+        "sample_coil": (5, 5000),
+    }
+
+    core: Length = 1.6
+    rod: Length = 150.0
+    coil_ends: CoilEnds = "flush"
+    sample_wire: OptionalLength = None
+    sample_coil: OptionalLength = None
+    wire: OptionalSize = None
+
+    def looser(self, wire: Wire, turns: float) -> Stretches:
+        """Return what this hand takes beyond the sum for some turns, as a stretch of its own.
+
+        Raises:
+            Refusal: half a sample, or one that gives more coil than its wire can make.
+        """
+        core = self._sampled(wire)
+        if core is None:
+            return ()
+        more = wrap_length(turns, core, 0, wire.d) - wrap_length(turns, self.core, 0, wire.d)
+        return (("looser", (Straight(length=more),)),) if more > 1e-9 else ()
+
+    def _sampled(self, wire: Wire) -> float | None:
+        """Return the core that a sample tells of, None where there is none."""
+        took, gave = self.sample_wire, self.sample_coil
+        if took is None and gave is None:
+            return None
+        if took is None or gave is None:
+            raise Refusal(
+                "sample_half", got=None, field="sample_wire" if took is None else "sample_coil"
+            )
+        core = effective_core(took, gave, wire.d)
+        if core < 0.5 * self.core:
+            least = wrap_length(gave / wire.d, self.core, 0, wire.d)
+            raise Refusal("sample_short", got=Mm(took), field="sample_wire", coil=gave, least=least)
+        return core
+
+    def winding_advice(self, wire: Wire, turns: float) -> tuple[Advice | None, ...]:
+        """Return whether its core is wide enough, and how far a hand may be off the sum."""
+        takes = wrap_length(turns, self.core, 0, wire.d)
+        sampled = self.sample_wire is not None
+        return (no_core(self.core, wire.d), wound_by_hand(takes, sampled))

@@ -1,0 +1,120 @@
+"""How a piece is worked, whatever it is: straightened, shaped, hammered, finished."""
+
+from collections.abc import Iterator, Sequence
+from typing import Literal
+
+from pydantic import Field
+
+from jamreel.core.advice import Advice, advise
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.values import Frozen
+
+Finish = Literal["hallmark", "file", "patina", "tumble", "polish"]
+# Stamping and filing come before what colours or brightens; common practice.
+ORDER: tuple[Finish, ...] = ("hallmark", "file", "patina", "tumble", "polish")
+CAUTIONS: dict[Finish, tuple[str, ...]] = {
+    "hallmark": ("hammer",),
+    "file": ("ends",),
+    "patina": ("patina",),
+    "tumble": (),
+    "polish": (),
+}
+# What each finish spoils: stuffs of beads, glue, and metals with a coat; common practice.
+SPOILS: dict[Finish, frozenset[str]] = {
+    "hallmark": frozenset({"coating"}),
+    "file": frozenset({"coating"}),
+    "patina": frozenset({"pearl", "stone", "wood", "glue", "coating"}),
+    "tumble": frozenset({"pearl", "stone", "glass", "wood", "glue", "coating"}),
+    "polish": frozenset({"pearl", "coating"}),
+}
+COATED = frozenset({"enamelled_copper", "gold_filled"})
+PATTERNED = frozenset({"twisted", "fancy"})
+
+
+class Making(Frozen):
+    """How the maker works a piece.
+
+    ``straighten`` draws the wire straight, or leaves it in the reel's curve; it is ``shaped_by`` a
+    former or by hands on a printed outline. ``hammer``: a mallet shapes and sets and leaves the
+    thickness, steel flattens, widens and hardens. ``finish`` is what is done at the end.
+    """
+
+    straighten: Literal["draw", "as_reeled"] = "draw"
+    shaped_by: Literal["former", "hands"] = "former"
+    hammer: Literal["none", "mallet", "steel", "both"] = "none"
+    finish: tuple[Finish, ...] = Field(default=(), max_length=len(ORDER))
+
+
+def drawn_straight(wire: Wire, making: Making) -> bool:
+    """Return whether a wire is drawn straight before it is cut.
+
+    Args:
+        wire: tempered wire would be drawn out of its curve, patterned wire out of its pattern.
+        making: how the maker works.
+
+    Source: common practice.
+    """
+    tempered = wire.metal.hard or wire.temper == "spring"
+    patterned = wire.section is not None and wire.section.shape in PATTERNED
+    return making.straighten == "draw" and not tempered and not patterned
+
+
+def worked(steps: Sequence[Step], wire: Wire, making: Making) -> tuple[Step, ...]:
+    """Return the steps of a piece as its maker works it.
+
+    Args:
+        steps: of the construction.
+        wire: of the body.
+        making: how the maker works.
+    """
+    found = list(_shaped(steps, making))
+    if any(one.station == "cut" for one in steps) and drawn_straight(wire, making):
+        found.insert(0, step("wire.straighten", "cut", check=True))
+    last = len(found) - 1 if found and found[-1].station == "fit" else len(found)
+    return (*found[:last], *_finished(making), *found[last:])
+
+
+def _shaped(steps: Sequence[Step], making: Making) -> Iterator[Step]:
+    for one in steps:
+        if one.id == "shape" and making.shaped_by == "hands":
+            yield step("wire.shape_hands", "form", name="shape", check=True)
+        else:
+            yield one
+        if one.id == "shape":
+            if making.hammer in ("mallet", "both"):
+                yield step("wire.mallet", "form", cautions=("hammer",), check=True)
+            if making.hammer in ("steel", "both"):
+                yield step("wire.steel", "form", cautions=("hammer",), check=True)
+
+
+def _finished(making: Making) -> Iterator[Step]:
+    for one in ORDER:
+        if one in making.finish:
+            yield step(f"finish.{one}", "form", cautions=CAUTIONS[one], check=True)
+
+
+def spoilt(making: Making, stuffs: frozenset[str], wire: Wire, *, glued: bool) -> Iterator[Advice]:
+    """Yield which finish spoils what of the piece.
+
+    Args:
+        making: how the maker works.
+        stuffs: what its beads are made of.
+        wire: of the body.
+        glued: whether anything of it is glued.
+
+    Source: common practice.
+    """
+    there = stuffs | ({"glue"} if glued else set()) | ({"coating"} if _coated(wire) else set())
+    for one in ORDER:
+        for what in sorted(SPOILS[one] & there) if one in making.finish else ():
+            yield advise(f"spoils_{what}", "fix", "making.finish", finish=finish_named(one))
+
+
+def finish_named(finish: Finish) -> str:
+    """Return what a finish is called."""
+    return step(f"finish.{finish}", "form").title
+
+
+def _coated(wire: Wire) -> bool:
+    return wire.metal.id in COATED
