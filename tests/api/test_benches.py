@@ -103,7 +103,7 @@ def test_an_inch_bench_keeps_meaning_when_it_turns_metric(
     send(client, "PUT", "/api/shop", {"version": 2, "shop": {"unit": "mm"}})
     after = client.get(f"/api/pieces/{piece['id']}").json()
     assert after["plan"]["cuts"][0]["length_mm"] == before
-    assert after["plan"]["steps"][0]["title"].endswith(" mm")
+    assert after["plan"]["steps"][1]["title"].endswith(" mm")
 
 
 def test_a_wearer_is_changed_and_keeps_a_history(client: Client) -> None:

@@ -86,7 +86,7 @@ def test_every_piece_opens_with_a_plan(opened: dict[str, Any]) -> None:
     for piece in opened["pieces"]:
         assert piece["problems"] == []
         assert piece["plan"]["figures"]
-        assert piece["brief"]["schema"] == 2
+        assert piece["brief"]["schema"] == 3
 
 
 def test_presets_took_the_place_of_three_constructions(opened: dict[str, Any]) -> None:

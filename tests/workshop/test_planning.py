@@ -147,5 +147,5 @@ def test_a_childs_piece_is_planned_as_one(bench: Workshop) -> None:
 def test_a_brief_of_an_earlier_format_is_planned_as_it_reads_now(bench: Workshop) -> None:
     old = {**deepcopy(WORKED), "schema": 1}
     piece = start_piece(bench, "Old", old)
-    assert brief_for_planning(piece)["schema"] == 2
+    assert brief_for_planning(piece)["schema"] == 3
     assert plan_of(piece, shop_of(bench)).plan is not None

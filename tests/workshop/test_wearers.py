@@ -8,7 +8,8 @@ from jamreel.core.families import registered
 from jamreel.core.plan import read_girth
 from jamreel.core.shop import Shop
 from jamreel.workshop import models as workshop_models
-from jamreel.workshop.demo import CAST, OTHERS, build
+from jamreel.workshop.demo import build
+from jamreel.workshop.demo_cast import CAST, OTHERS
 from jamreel.workshop.models import Owned, Piece, Wearer, Workshop
 from jamreel.workshop.pieces import shop_of
 from jamreel.workshop.planning import brief_for_planning, work_out

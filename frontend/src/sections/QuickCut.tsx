@@ -36,7 +36,7 @@ function kept(): Quick {
 
 function briefOf(quick: Quick, piece: Record<string, unknown>, sites: readonly string[]) {
   return {
-    schema: 2,
+    schema: 3,
     measures: Object.fromEntries(
       sites.map((site) => [site, { readings: [{ value: quick.values[site] ?? "" }] }]),
     ),

@@ -132,7 +132,7 @@ function Pieces({ wearer }: { wearer: Wearer }) {
             }),
             wearer_id: wearer.id,
             brief: {
-              schema: 2,
+              schema: 3,
               piece: chosen?.piece ?? { kind },
               wire: chosen?.wire,
             },

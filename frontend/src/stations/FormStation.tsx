@@ -8,6 +8,7 @@ import { AdviceList } from "../ui/AdviceList";
 import { Column } from "../ui/Column";
 import { Figure } from "../ui/Figure";
 import type { StationProps } from "./context";
+import { HowMade } from "./HowMade";
 import { StepList } from "./StepList";
 
 type Step = Plan["steps"][number];
@@ -28,6 +29,9 @@ export function FormStation(props: StationProps) {
         <h2 className="mb-1 text-lg">{t("form.order")}</h2>
         <StepList station="form" onLook={look} {...props} />
         <GoneSteps {...props} />
+        <div className="mt-4">
+          <HowMade {...props} />
+        </div>
       </section>
       <div className="space-y-4 self-start min-[760px]:sticky min-[760px]:top-4">
         {plan && <AtHand plan={plan} step={step} />}

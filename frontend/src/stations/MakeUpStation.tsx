@@ -5,7 +5,9 @@ import { Column } from "../ui/Column";
 import { AdviceList } from "../ui/AdviceList";
 import { Figure } from "../ui/Figure";
 import { Problem } from "../ui/TextField";
+import type { Part } from "../logic/sequence";
 import { ComposedMakeUp } from "./composed/ComposedMakeUp";
+import { Slot } from "./composed/Slot";
 import { problemAt, type StationProps } from "./context";
 import { PieceChoices } from "./PieceChoices";
 import { Allowances, MetalChoice, SectionChoice, WireChoice } from "./WireFields";
@@ -30,6 +32,14 @@ function OneWire(props: StationProps) {
       <div className="space-y-4">
         <PieceChoices {...props} />
         {pinned && <PinChoice {...props} />}
+        {kind?.hangs && (
+          <Slot
+            {...props}
+            slot="hung"
+            label={t("sequence.slot.loops")}
+            part={(brief.piece as { hung?: Part | null }).hung}
+          />
+        )}
         {kind?.wired && <WireChoice {...props} />}
         {(kind?.any_section || brief.wire.section) && <SectionChoice {...props} />}
         <MetalChoice {...props} />

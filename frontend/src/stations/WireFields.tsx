@@ -1,6 +1,6 @@
 import { ToggleGroup } from "radix-ui";
 import { useTranslation } from "react-i18next";
-import { asText } from "../logic/draft";
+import { asNumber, asText } from "../logic/draft";
 import { typedLength } from "../logic/length";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
@@ -37,7 +37,8 @@ export function WireChoice({ brief, plan, problems, edit }: StationProps) {
 
 // What an allowance is where none was typed [mm].
 const USUAL: Record<string, number> = { trim: 1.5, margin: 0, shortest: 0, longest: 1500 };
-const SCHOOLS = ["exact", "fixed", "sample", "record"] as const;
+const SCHOOLS = ["exact", "fixed", "sample", "record", "ratio"] as const;
+const RATIO_OF = ["piece", "girth"] as const;
 
 /** What is added to a cut, and by which school. */
 export function Allowances({ brief, problems, edit }: StationProps) {
@@ -78,6 +79,25 @@ export function Allowances({ brief, problems, edit }: StationProps) {
           onChoose={(value) => edit(["cutting", "school"], value)}
         />
         {(school === "fixed" || school === "record") && field("margin")}
+        {school === "ratio" && (
+          <>
+            <TextField
+              label={t("make_up.ratio")}
+              className="[&_input]:figures"
+              inputMode="decimal"
+              placeholder="2"
+              value={asText(cutting.ratio)}
+              problem={problemAt(problems, "cutting.ratio")}
+              onText={(text) => edit(["cutting", "ratio"], asNumber(text))}
+            />
+            <Select
+              label={t("make_up.ratio_of")}
+              value={cutting.ratio_of ?? "piece"}
+              options={RATIO_OF.map((value) => ({ value, label: t(`make_up.ratio_${value}`) }))}
+              onChoose={(value) => edit(["cutting", "ratio_of"], value)}
+            />
+          </>
+        )}
         {school === "sample" && field("sample_pin")}
         {school === "sample" && field("sample_took")}
         {field("shortest")}

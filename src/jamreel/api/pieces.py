@@ -3,7 +3,7 @@
 from datetime import date
 from typing import Any, Literal
 
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
@@ -18,6 +18,7 @@ from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
 from jamreel.workshop.papers.making_card import making_card
+from jamreel.workshop.papers.outline import outline, outline_strokes
 from jamreel.workshop.pieces import shop_of
 from jamreel.workshop.planning import Planned, brief_for_planning, plan_of
 from jamreel.workshop.resolving import resolve
@@ -258,4 +259,20 @@ def strip(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = 
     body = bench_strip(planned.plan, piece.name, paper, shop_of(workshop))
     response = HttpResponse(body, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="bench-strip-{piece.pk}.pdf"'
+    return response
+
+
+@router.get("/pieces/{int:piece_id}/outline.pdf", response={200: Any, **EVERY_ERROR})
+def outline_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
+    """Return the outline of a piece that is shaped as PDF at 1:1; 404 for one that is not."""
+    workshop = bench_of(request)
+    piece = row(Piece, workshop, piece_id)
+    planned = plan_of(piece, shop_of(workshop))
+    if planned.plan is None:
+        raise BriefRefused(planned.problems)
+    if not outline_strokes(planned.plan):
+        raise Http404
+    body = outline(planned.plan, piece.name, paper, shop_of(workshop))
+    response = HttpResponse(body, content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="outline-{piece.pk}.pdf"'
     return response

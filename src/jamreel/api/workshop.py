@@ -18,6 +18,7 @@ from jamreel.core.families import Construction, registered
 from jamreel.core.families.composed import Composed
 from jamreel.core.forming.palette import palette_of
 from jamreel.core.parts import registered_parts
+from jamreel.core.parts.beads import OneBead
 from jamreel.core.parts.own_shape import OwnMove
 from jamreel.core.parts.pictures import shifted
 from jamreel.core.shop import Shop
@@ -64,6 +65,7 @@ class Kind(Schema):
     wired: bool
     composed: bool
     any_section: bool
+    hangs: bool
     usual_wire: dict[str, str]
     defaults: dict[str, Any]
     lines: list[Line]
@@ -103,6 +105,7 @@ class Facts(Schema):
     parts: list[OnShelf]
     closures: list[OnShelf]
     moves: list[Choice]
+    beads: list[Choice]
 
 
 class ShopView(Schema):
@@ -154,6 +157,7 @@ def _facts(metals_as_json: str) -> str:
         parts=_parts(),
         closures=_closures(),
         moves=list(OwnMove.choices()),
+        beads=list(OneBead.choices()),
     ).model_dump_json()
 
 
@@ -172,6 +176,7 @@ def _kind(kind: str, cls: type[Construction]) -> Kind:
         wired=cls.wired,
         composed=composed,
         any_section=cls.any_section,
+        hangs="hung" in cls.model_fields,
         usual_wire=dict(cls.usual_wire),
         defaults=_make_up(cls) if issubclass(cls, Composed) else {},
         lines=[Line(name=n, says=say(f"line.{n}")) for n in getattr(cls, "lines", ())],

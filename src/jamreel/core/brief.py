@@ -22,8 +22,8 @@ class Brief(Frozen):
 
     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
     now; without them the shop decides. ``wire`` is what the body is made of, ``palette`` the wires
-    of other roles, ``making`` how it is worked. ``tryon`` is the try-on being judged. ``child`` adds
-    the cautions that concern children.
+    of other roles, ``making`` how it is worked. ``tryon`` is the try-on being judged; ``child``
+    adds the cautions that concern children.
     """
 
     schema_version: Literal[3] = Field(default=3, alias="schema")

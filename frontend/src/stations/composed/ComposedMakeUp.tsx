@@ -26,10 +26,11 @@ import { EntryList } from "./EntryList";
 import { Fields } from "./Fields";
 import { OwnMoves } from "./OwnMoves";
 import { PaletteChoice } from "./PaletteChoice";
-import { Inspector, PartFields } from "./Inspector";
+import { Inspector } from "./Inspector";
 import { Proposals } from "./Proposals";
 import { SequenceStrip } from "./SequenceStrip";
 import { Shelf } from "./Shelf";
+import { Slot } from "./Slot";
 
 /** What is looked at beside the sequence. */
 type Panel = "entry" | "shelf" | "fits" | "middle" | "closure" | "string" | "piece" | "wire";
@@ -249,49 +250,20 @@ function PiecePanel({ typed, ...props }: PanelProps) {
   );
 }
 
-/** Whether a part hangs, or may be asked to. */
-function hangs(part: StationProps["facts"]["parts"][number]): boolean {
-  return part.role === "drop" || part.choices.some((choice) => choice.name === "hangs");
-}
-
 /** The focal, and what hangs from it. */
 function MiddlePanel({ typed, ...props }: PanelProps) {
-  const { facts, edit } = props;
   const { t } = useTranslation();
   return (
     <div className="space-y-5">
-      {(["focal", "hung"] as const).map((slot) => {
-        const part = typed[slot] as Part | null | undefined;
-        const able = facts.parts.filter((one) => slot !== "hung" || hangs(one));
-        return (
-          <section key={slot} className="space-y-3">
-            <Select
-              label={t(`sequence.slot.${slot}`)}
-              value={part?.kind ?? ""}
-              options={[
-                { value: "", label: t("sequence.nothing") },
-                ...able
-                  .filter((one) => slot === "hung" || one.role !== "drop")
-                  .map((one) => ({ value: one.kind, label: one.says })),
-              ]}
-              onChoose={(chosen) => {
-                const one = facts.parts.find((each) => each.kind === chosen);
-                // What may lie or hang is asked to hang.
-                const asked = slot === "hung" && one?.role !== "drop" ? { hangs: true } : {};
-                edit(["piece", slot], one ? { kind: chosen, ...asked } : null);
-              }}
-            />
-            {part && (
-              <PartFields
-                {...props}
-                part={part}
-                at={`piece.${slot}`}
-                onPart={(next) => edit(["piece", slot], next)}
-              />
-            )}
-          </section>
-        );
-      })}
+      {(["focal", "hung"] as const).map((slot) => (
+        <Slot
+          key={slot}
+          {...props}
+          slot={slot}
+          label={t(`sequence.slot.${slot}`)}
+          part={typed[slot] as Part | null | undefined}
+        />
+      ))}
     </div>
   );
 }

@@ -8,7 +8,6 @@ import {
   ungrouped,
   without,
   type Entry,
-  type Part,
   type Path,
 } from "../../logic/sequence";
 import { asNumber, asText } from "../../logic/draft";
@@ -17,8 +16,7 @@ import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Problem, TextField } from "../../ui/TextField";
 import { problemAt, type StationProps } from "../context";
-import { Fields } from "./Fields";
-import { OwnMoves } from "./OwnMoves";
+import { PartFields } from "./PartFields";
 
 type Props = StationProps & {
   entries: Entry[];
@@ -145,37 +143,6 @@ function RepeatFields({ entry, at, grades, brief, problems, onSet }: RepeatProps
           onText={(text) => onSet({ graduate_to: text })}
         />
       )}
-    </div>
-  );
-}
-
-interface PartProps extends StationProps {
-  part: Part;
-  at: string;
-  onPart: (part: Part) => void;
-}
-
-/** The choices of one part, in the sequence or in the middle. */
-export function PartFields({ part, at, onPart, facts, brief, shop, problems }: PartProps) {
-  const shelf = facts.parts.find((one) => one.kind === part.kind);
-  return (
-    <div className="space-y-3">
-      {shelf && "moves" in shelf.defaults && (
-        <OwnMoves
-          {...{ part, at, facts, shop, problems, onPart }}
-          unit={brief.unit ?? "mm"}
-          defaults={shelf?.defaults}
-        />
-      )}
-      <Fields
-        choices={shelf?.choices ?? []}
-        value={part}
-        at={at}
-        problems={problems}
-        unit={brief.unit ?? "mm"}
-        onSet={(name, value) => onPart({ ...part, [name]: value })}
-      />
-      <Problem says={problemAt(problems, at)} />
     </div>
   );
 }

@@ -110,11 +110,11 @@ def _strips(
     canvas.setTitle(f"{say('paper.bench_strip')}: {name}")
     with speaking(shop.language, shop.unit):
         for page in _pages(cuts, TILE_MM[paper], height / mm):
-            _head(canvas, name, under, width / mm, height / mm)
+            page_head(canvas, name, under, width / mm, height / mm)
             for row, (tile, colour, piece) in enumerate(page):
                 y = height / mm - TOP_MM - row * ROW_MM - 12
                 _tile(canvas, tile, y, shop, colour, piece)
-            _check_bars(canvas)
+            check_bars(canvas)
             canvas.showPage()
     canvas.save()
     return out.getvalue()
@@ -139,7 +139,8 @@ def _line(canvas: Canvas, x1: float, y1: float, x2: float, y2: float, width: flo
     canvas.line(x1 * mm, y1 * mm, x2 * mm, y2 * mm)
 
 
-def _head(canvas: Canvas, name: str, under: str, width: float, height: float) -> None:
+def page_head(canvas: Canvas, name: str, under: str, width: float, height: float) -> None:
+    """Write what a page is of: the piece, what it is made of, and to print it at full size."""
     canvas.setFillColor(INK)
     canvas.setStrokeColor(INK)
     _text(canvas, "Bold", 15, EDGE_MM, height - 17, name)
@@ -234,7 +235,8 @@ def _joins(canvas: Canvas, tile: Tile, left: float, right: float, y: float) -> N
     canvas.setDash()
 
 
-def _check_bars(canvas: Canvas) -> None:
+def check_bars(canvas: Canvas) -> None:
+    """Draw the two bars by which a print is checked."""
     canvas.setStrokeColor(INK)
     canvas.setFillColor(INK)
     for y, length, label in ((20.0, 100.0, "100 mm"), (11.0, 101.6, "4 in")):

@@ -1,0 +1,111 @@
+import { useTranslation } from "react-i18next";
+import type { Facts, FieldProblem, Unit } from "../../api/client";
+import { asNumber, asText } from "../../logic/draft";
+import { countOf, oneMore, shifted, type Bead } from "../../logic/beads";
+import { typedLength } from "../../logic/length";
+import { Button } from "../../ui/Button";
+import { Select } from "../../ui/Select";
+import { Problem, TextField } from "../../ui/TextField";
+import { problemAt } from "../context";
+
+interface Props {
+  label: string;
+  beads: readonly Bead[];
+  facts: Facts;
+  at: string;
+  problems: readonly FieldProblem[];
+  /** The unit that a bare number is read in. */
+  unit: Unit;
+  /** Whether the list may have no bead at all. */
+  optional?: boolean;
+  onBeads: (beads: Bead[]) => void;
+}
+
+/** Beads on one wire in order: sizes, stuffs and holes each. */
+export function BeadList({ label, beads, facts, at, problems, unit, optional, onBeads }: Props) {
+  const { t } = useTranslation();
+  return (
+    <section aria-label={label} className="space-y-1">
+      <h3 className="text-[15px]">
+        {label} <span className="figures text-muted">{countOf(beads)}</span>
+      </h3>
+      <ol className="border-t hairline">
+        {beads.map((bead, i) => (
+          <li key={i} className="flex flex-wrap items-end gap-x-2 gap-y-1 border-b hairline py-1.5">
+            <OneBead
+              bead={bead}
+              facts={facts}
+              at={`${at}.${i}`}
+              problems={problems}
+              unit={unit}
+              onBead={(next) => onBeads(beads.map((old, n) => (n === i ? next : old)))}
+            />
+            <span className="ml-auto flex">
+              <Button
+                look="quiet"
+                className="!px-2"
+                aria-label={t("beads.up", { n: i + 1 })}
+                disabled={i === 0}
+                onClick={() => onBeads(shifted(beads, i, -1))}
+              >
+                ↑
+              </Button>
+              <Button
+                look="quiet"
+                className="!px-2"
+                aria-label={t("beads.drop", { n: i + 1 })}
+                disabled={!optional && beads.length < 2}
+                onClick={() => onBeads(beads.filter((_, n) => n !== i))}
+              >
+                ×
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ol>
+      <Problem says={problemAt(problems, at)} />
+      <Button onClick={() => onBeads(oneMore(beads))}>{t("beads.add")}</Button>
+    </section>
+  );
+}
+
+interface OneProps extends Pick<Props, "facts" | "at" | "problems" | "unit"> {
+  bead: Bead;
+  onBead: (bead: Bead) => void;
+}
+
+function OneBead({ bead, facts, at, problems, unit, onBead }: OneProps) {
+  const { t } = useTranslation();
+  const write = (type: string, value: unknown) =>
+    type === "length" ? typedLength(value, unit) : asText(value);
+  return facts.beads.map((choice) => {
+    const label = choice.says || t(`piece_choice.${choice.name}`);
+    return choice.type === "option" ? (
+      <Select
+        key={choice.name}
+        label={label}
+        labelHidden
+        className="w-[92px]"
+        value={asText(bead[choice.name] ?? choice.default)}
+        options={(choice.options ?? []).map((value, i) => ({
+          value,
+          label: choice.labels?.[i] ?? value,
+        }))}
+        onChoose={(value) => onBead({ ...bead, [choice.name]: value })}
+      />
+    ) : (
+      <TextField
+        key={choice.name}
+        label={t(`beads.short.${choice.name}`)}
+        className="w-[68px] [&_input]:figures [&_label]:text-sm [&_label]:font-normal"
+        inputMode="decimal"
+        placeholder={write(choice.type, choice.default) || "="}
+        value={write(choice.type, bead[choice.name])}
+        problem={problemAt(problems, `${at}.${choice.name}`)}
+        onText={(text) =>
+          onBead({ ...bead, [choice.name]: choice.type === "length" ? text : asNumber(text) })
+        }
+      />
+    );
+  });
+}
