@@ -1159,8 +1159,8 @@ export interface components {
          *
          *     ``unit`` and ``gauge_system`` say how bare numbers in it were meant, whatever the shop works in
          *     now; without them the shop decides. ``wire`` is what the body is made of, ``palette`` the wires
-         *     of other roles, ``making`` how it is worked. ``tryon`` is the try-on being judged. ``child`` adds
-         *     the cautions that concern children.
+         *     of other roles, ``making`` how it is worked. ``tryon`` is the try-on being judged; ``child``
+         *     adds the cautions that concern children.
          */
         Brief_as_typed: {
             /**
@@ -1200,7 +1200,7 @@ export interface components {
             /**
              * @default {
              *       "finish": [],
-             *       "hammer": "none",
+             *       "hammer": "set",
              *       "shaped_by": "former",
              *       "straighten": "draw"
              *     }
@@ -1395,6 +1395,9 @@ export interface components {
         /**
          * Choice
          * @description One choice to ask: its type, default, range or options, and what it is called.
+         *
+         *     It is only of matter while the choice ``if_field`` has one of ``if_values``, or anything at all
+         *     where none is named.
          */
         Choice: {
             /** Default */
@@ -1406,6 +1409,16 @@ export interface components {
             help?: string;
             /** High */
             high?: number | null;
+            /**
+             * If Field
+             * @default
+             */
+            if_field?: string;
+            /**
+             * If Values
+             * @default []
+             */
+            if_values?: string[];
             /**
              * Labels
              * @default []
@@ -4624,8 +4637,9 @@ export interface components {
          * @description How the maker works a piece.
          *
          *     ``straighten`` draws the wire straight, or leaves it in the reel's curve; it is ``shaped_by`` a
-         *     former or by hands on a printed outline. ``hammer``: a mallet shapes and sets and leaves the
-         *     thickness, steel flattens, widens and hardens. ``finish`` is what is done at the end.
+         *     former or by hands on a printed outline. ``hammer``: no more than to set the curve; a mallet
+         *     stiffens and leaves the thickness, steel flattens, widens and hardens. ``finish`` is what is
+         *     done at the end.
          */
         Making_as_typed: {
             /**
@@ -4635,10 +4649,10 @@ export interface components {
             finish?: ("hallmark" | "file" | "patina" | "tumble" | "polish")[];
             /**
              * Hammer
-             * @default none
+             * @default set
              * @enum {string}
              */
-            hammer?: "none" | "mallet" | "steel" | "both";
+            hammer?: "set" | "mallet" | "steel" | "both";
             /**
              * Shaped By
              * @default former

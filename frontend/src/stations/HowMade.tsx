@@ -6,7 +6,7 @@ import type { StationProps } from "./context";
 
 const STRAIGHTEN = ["draw", "as_reeled"] as const;
 const SHAPED_BY = ["former", "hands"] as const;
-const HAMMER = ["none", "mallet", "steel", "both"] as const;
+const HAMMER = ["set", "mallet", "steel", "both"] as const;
 const FINISH = ["hallmark", "file", "patina", "tumble", "polish"] as const;
 
 /** How the maker works this piece: straightened or not, shaped by what, hammered, finished. */
@@ -34,7 +34,7 @@ export function HowMade({ brief, piece, plan, edit }: StationProps) {
       <div className="mt-2 grid grid-cols-2 gap-3">
         {choice("straighten", making.straighten ?? "draw", STRAIGHTEN)}
         {shaped && choice("shaped_by", making.shaped_by ?? "former", SHAPED_BY)}
-        {shaped && choice("hammer", making.hammer ?? "none", HAMMER)}
+        {shaped && choice("hammer", making.hammer ?? "set", HAMMER)}
       </div>
       {shaped && making.shaped_by === "hands" && (
         <a
@@ -75,7 +75,7 @@ type Making = NonNullable<StationProps["brief"]["making"]>;
 function summary(t: (key: string) => string, making: Making): string {
   const said = [
     making.shaped_by === "hands" && t("making.shaped_by.hands"),
-    making.hammer && making.hammer !== "none" && t(`making.hammer.${making.hammer}`),
+    making.hammer && making.hammer !== "set" && t(`making.hammer.${making.hammer}`),
     ...(making.finish ?? []).map((one) => t(`making.finish.${one}`)),
   ].filter(Boolean);
   return said.join(", ");

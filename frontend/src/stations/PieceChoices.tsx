@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import type { Brief, Facts } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
+import { asked } from "../logic/asked";
 import { asNumber, asText } from "../logic/draft";
 import { typedLength } from "../logic/length";
 import { Select } from "../ui/Select";
@@ -25,7 +26,7 @@ export function PieceChoices(props: StationProps) {
         onChoose={(chosen) => edit([], asKind(brief, facts, chosen))}
       />
       <div className="grid grid-cols-2 gap-3">
-        {kind?.choices.map((choice) => (
+        {asked(kind?.choices ?? [], brief.piece as Typed).map((choice) => (
           <OneChoice key={choice.name} choice={choice} {...props} />
         ))}
       </div>

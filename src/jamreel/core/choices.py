@@ -21,7 +21,11 @@ def _shown(value: float) -> str:
 
 
 class Choice(Frozen):
-    """One choice to ask: its type, default, range or options, and what it is called."""
+    """One choice to ask: its type, default, range or options, and what it is called.
+
+    It is only of matter while the choice ``if_field`` has one of ``if_values``, or anything at all
+    where none is named.
+    """
 
     name: str
     type: Literal["length", "number", "whole", "option", "flag", "size"]
@@ -32,12 +36,18 @@ class Choice(Frozen):
     labels: tuple[str, ...] = ()
     says: str = ""
     help: str = ""
+    if_field: str = ""
+    if_values: tuple[str, ...] = ()
 
 
 class Asking(Frozen):
-    """A value whose fields are asked for; ``ranges`` bound them [mm where a length]."""
+    """A value whose fields are asked for; ``ranges`` bound them [mm where a length].
+
+    ``only_if`` names for a field the one that it hangs on, then the values with which it matters.
+    """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {}
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {}
 
     @model_validator(mode="after")
     def _in_range(self) -> typing.Self:
@@ -58,7 +68,20 @@ class Asking(Frozen):
             for name, field in cls.model_fields.items()
             if name != "kind"
         )
-        return tuple(choice for choice in found if choice is not None)
+        return tuple(cls._asked_if(choice) for choice in found if choice is not None)
+
+    @classmethod
+    def _asked_if(cls, choice: Choice) -> Choice:
+        on = {k: v for base in reversed(cls.__mro__) for k, v in _only_if(base).items()}
+        if choice.name not in on:
+            return choice
+        field, *values = on[choice.name]
+        return choice.model_copy(update={"if_field": field, "if_values": tuple(values)})
+
+
+def _only_if(base: type) -> Mapping[str, tuple[str, ...]]:
+    found: Mapping[str, tuple[str, ...]] = vars(base).get("only_if", {})
+    return found
 
 
 def is_length(field: FieldInfo) -> bool:

@@ -78,14 +78,18 @@ function OneBead({ bead, facts, at, problems, unit, onBead }: OneProps) {
   const { t } = useTranslation();
   const write = (type: string, value: unknown) =>
     type === "length" ? typedLength(value, unit) : asText(value);
-  return facts.beads.map((choice) => {
+  // Figures in one row, what it is made of in the next.
+  const inOrder = [...facts.beads].sort(
+    (a, b) => Number(a.type === "option") - Number(b.type === "option"),
+  );
+  return inOrder.map((choice) => {
     const label = choice.says || t(`piece_choice.${choice.name}`);
     return choice.type === "option" ? (
       <Select
         key={choice.name}
         label={label}
         labelHidden
-        className="w-[92px]"
+        className="w-[116px]"
         value={asText(bead[choice.name] ?? choice.default)}
         options={(choice.options ?? []).map((value, i) => ({
           value,
@@ -97,7 +101,7 @@ function OneBead({ bead, facts, at, problems, unit, onBead }: OneProps) {
       <TextField
         key={choice.name}
         label={t(`beads.short.${choice.name}`)}
-        className="w-[68px] [&_input]:figures [&_label]:text-sm [&_label]:font-normal"
+        className="w-[82px] [&_input]:figures [&_label]:text-sm [&_label]:font-normal"
         inputMode="decimal"
         placeholder={write(choice.type, choice.default) || "="}
         value={write(choice.type, bead[choice.name])}

@@ -1,6 +1,7 @@
 import { useTranslation } from "react-i18next";
 import type { Facts, FieldProblem, Unit } from "../../api/client";
 import { useUnit } from "../../hooks/useUnit";
+import { asked } from "../../logic/asked";
 import { asNumber, asText } from "../../logic/draft";
 import { lengthRange, typedLength } from "../../logic/length";
 import { Select } from "../../ui/Select";
@@ -24,7 +25,7 @@ interface Props {
 export function Fields({ choices, value, at, problems, unit, onSet }: Props) {
   return (
     <div className="grid grid-cols-[repeat(auto-fill,minmax(148px,1fr))] items-start gap-x-3 gap-y-2">
-      {choices.map((choice) => (
+      {asked(choices, value).map((choice) => (
         <OneField
           key={choice.name}
           choice={choice}

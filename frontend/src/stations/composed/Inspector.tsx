@@ -34,6 +34,7 @@ export function Inspector(props: Props) {
   const at = `piece.${dottedOf(selected)}`;
   const set = (by: Partial<Entry>) => onChange(changed(entries, selected, by));
   const shelf = facts.parts.find((part) => part.kind === entry.part?.kind);
+  const listed = ((entry.part?.row ?? []) as unknown[]).length > 0;
   return (
     <section className="space-y-3" aria-label={t("sequence.inspector")}>
       <div>
@@ -64,7 +65,13 @@ export function Inspector(props: Props) {
           {t("sequence.remove")}
         </Button>
       </div>
-      <RepeatFields entry={entry} at={at} {...props} onSet={set} grades={Boolean(shelf?.grades)} />
+      <RepeatFields
+        entry={entry}
+        at={at}
+        {...props}
+        onSet={set}
+        grades={Boolean(shelf?.grades) && !listed}
+      />
       {entry.part && (
         <PartFields
           {...props}

@@ -29,9 +29,9 @@ export function PartFields(props: PartProps) {
       {"moves" in defaults && (
         <OwnMoves {...{ part, at, facts, shop, problems, onPart, unit }} defaults={defaults} />
       )}
+      {"row" in defaults && <Row {...props} row={row} defaults={defaults} />}
       {"head" in defaults && <Head {...props} defaults={defaults} />}
       {"sections" in defaults && <Sections {...props} defaults={defaults} />}
-      {"link" in defaults && <Strand {...props} defaults={defaults} />}
       <Fields
         choices={stillAsked(shelf?.choices ?? [], row.length > 0)}
         value={part}
@@ -40,7 +40,7 @@ export function PartFields(props: PartProps) {
         unit={unit}
         onSet={(name, value) => onPart({ ...part, [name]: value })}
       />
-      {"row" in defaults && <Row {...props} row={row} defaults={defaults} />}
+      {"link" in defaults && <Strand {...props} defaults={defaults} />}
       <Problem says={problemAt(problems, at)} />
     </div>
   );

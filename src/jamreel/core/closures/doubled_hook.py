@@ -1,6 +1,7 @@
 """The doubled hook with two side loops, for wide or two-loop ends; and a wide catch."""
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Fastened, Passes, closure_step
@@ -26,6 +27,7 @@ class DoubledHook(Hook):
         "catch_pin": (2, 20),
     }
 
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"catch_pin": ("into", "own")}
     one_loop: ClassVar[bool] = False
 
     kind: Literal["doubled_hook"] = "doubled_hook"

@@ -4,9 +4,9 @@ The receiving half may be an own eye, what is there (the body's last loop, fold 
 """
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
-from typing import Any, ClassVar, Literal
+from typing import Any, ClassVar, Literal, get_args
 
 from jamreel.core.bench.steps import Step
 from jamreel.core.closures.base import (
@@ -77,6 +77,13 @@ class Received(Closure):
     """Base of closures of which one half goes into the other, or into what is there."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = INTO_RANGES
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "into_pin": ("into", *get_args(Ring)),
+        "fixed_pin": ("fixed", "on_ring"),
+        "eye_pin": ("into", "own"),
+        "eye_wraps": ("into", "own"),
+    }
 
     into: Into = "own"
     into_pin: Length = 6.0

@@ -1,6 +1,7 @@
 """The toggle: a bar that goes through a ring end on and lies across it."""
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Fastened, Passes, closure_step
@@ -30,6 +31,11 @@ class Toggle(Received):
         "ring_pin": (4, 30),
         "bar": (6, 60),
         "loop_pin": (1, 8),
+    }
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "ring_pin": ("into", "own"),
+        "soldered": ("into", "own"),
     }
 
     kind: Literal["toggle"] = "toggle"

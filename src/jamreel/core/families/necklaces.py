@@ -124,8 +124,10 @@ class HangingNecklace(Composed):
         weigh = worked.memo.get("scale") or Scale(worked.laid.kinds)
         worked.memo["scale"] = weigh
         mass = sum(weigh(p) for p in worked.laid.parts if not p.drop)
-        pendant = sum(weigh(p) for p in self._middle(worked.laid))
-        chain = mass - sum(weigh(p) for p in self._middle(worked.laid) if not p.drop)
+        # A swag pulls along its length, as chain does.
+        points = [p for p in self._middle(worked.laid) if p.drop or not p.made.hang]
+        pendant = sum(weigh(p) for p in points)
+        chain = mass - sum(weigh(p) for p in points if not p.drop)
         # The closure lies at the back: what hangs in front weighs as the body does.
         per_mm = max(chain, 0.001) / max(worked.laid.body, 1.0)
         return hang(span, front, pendant, per_mm)

@@ -1,5 +1,6 @@
 """The dangle: beads on a pin with a head, hung by a wrapped or a plain loop."""
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
@@ -24,6 +25,8 @@ class Dangle(Looped, Beaded):
         "beads": (1, 20),
         "pin_length": PIN_LENGTH_RANGE,
     }
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"pin_length": ("foot", "head_pin")}
 
     kind: Literal["dangle"] = "dangle"
     beads: int = 1

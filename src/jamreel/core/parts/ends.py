@@ -1,6 +1,7 @@
 """The two ways to end a wire in a loop: what it takes, how far it reaches, how it is done."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
@@ -182,6 +183,13 @@ class Looped(Part):
         "wraps": WRAPS_RANGE,
         "tail": TAIL_RANGE,
         "swirl_turns": SWIRL_RANGE,
+    }
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "wraps": ("loops", "wrapped"),
+        "tail": ("loops", "wrapped"),
+        "ends_in": ("loops", "wrapped"),
+        "swirl_turns": ("ends_in", "swirl"),
     }
 
     loops: LoopKind = "wrapped"

@@ -1,6 +1,7 @@
 """Something bought: a connector with two loops, or a charm or pendant with one."""
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
@@ -24,6 +25,8 @@ class Finding(Part):
         "mass": (0, 200),
         "edge": (0.3, 40),
     }
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"edge": ("drilled", "true")}
 
     kind: Literal["finding"] = "finding"
     length: Length = 15.0

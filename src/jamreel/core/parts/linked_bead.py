@@ -1,5 +1,6 @@
 """The linked bead: a loop, a bead or several, a loop."""
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.chosen import Wire
@@ -23,6 +24,8 @@ class LinkedBead(Looped, Beaded):
         "beads": (1, 20),
         "pin_length": PIN_LENGTH_RANGE,
     }
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"pin_length": ("stock", "eye_pin")}
 
     kind: Literal["linked_bead"] = "linked_bead"
     beads: int = 1

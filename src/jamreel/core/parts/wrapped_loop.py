@@ -1,6 +1,7 @@
 """The wrapped loop: a stem with one loop wound shut on itself."""
 
 import math
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
@@ -29,6 +30,8 @@ class WrappedLoop(Part):
         "tail": TAIL_RANGE,
         "swirl_turns": SWIRL_RANGE,
     }
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"swirl_turns": ("ends_in", "swirl")}
 
     kind: Literal["wrapped_loop"] = "wrapped_loop"
     stem: Length = 20.0

@@ -9,6 +9,7 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.values import Frozen
+from jamreel.core.words import say
 
 Finish = Literal["hallmark", "file", "patina", "tumble", "polish"]
 # Stamping and filing come before what colours or brightens; common practice.
@@ -36,13 +37,14 @@ class Making(Frozen):
     """How the maker works a piece.
 
     ``straighten`` draws the wire straight, or leaves it in the reel's curve; it is ``shaped_by`` a
-    former or by hands on a printed outline. ``hammer``: a mallet shapes and sets and leaves the
-    thickness, steel flattens, widens and hardens. ``finish`` is what is done at the end.
+    former or by hands on a printed outline. ``hammer``: no more than to set the curve; a mallet
+    stiffens and leaves the thickness, steel flattens, widens and hardens. ``finish`` is what is
+    done at the end.
     """
 
     straighten: Literal["draw", "as_reeled"] = "draw"
     shaped_by: Literal["former", "hands"] = "former"
-    hammer: Literal["none", "mallet", "steel", "both"] = "none"
+    hammer: Literal["set", "mallet", "steel", "both"] = "set"
     finish: tuple[Finish, ...] = Field(default=(), max_length=len(ORDER))
 
 
@@ -79,6 +81,9 @@ def _shaped(steps: Sequence[Step], making: Making) -> Iterator[Step]:
     for one in steps:
         if one.id == "shape" and making.shaped_by == "hands":
             yield step("wire.shape_hands", "form", name="shape", check=True)
+        elif one.id == "shape" and making.hammer != "set":
+            # Set with a step of its own.
+            yield one.model_copy(update={"says": say("step.wire.shape_only.says")})
         else:
             yield one
         if one.id == "shape":

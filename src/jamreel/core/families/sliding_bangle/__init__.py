@@ -1,7 +1,7 @@
 """The sliding-loop bangle: one wire, each end a loop that runs on the opposite side."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
@@ -56,6 +56,11 @@ class SlidingBangle(OneWire):
         "charms": (0, 40),
         "charm_width": (1, 60),
         "charm_ring": (1, 30),
+    }
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "charm_width": ("charms",),
+        "charm_ring": ("charms",),
     }
 
     kind: Literal["sliding_bangle"] = "sliding_bangle"
