@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import ClassVar, Literal
 
 from pydantic import SerializeAsAny, model_validator
@@ -93,11 +93,13 @@ class CoilBracelet(OneWire):
         return self.hung.stuffs if self.hung else frozenset()
 
     def hanging(self, job: Job) -> Made | None:
-        """Return its drop. Raises Refusal at the choice that it can't be made of."""
+        """Return its drop, of the closure's wire where the palette has one: tempered wire bends to
+        no small loop. Raises Refusal at the choice that it can't be made of."""
         if self.hung is None:
             return None
         try:
-            return self.hung.make(job.wires)
+            wires = job.wires
+            return self.hung.make(replace(wires, body=wires.of("closure")))
         except Refusal as refusal:
             raise refusal.at(f"piece.hung.{refusal.field}") from None
 

@@ -7,6 +7,7 @@ is the neutral element. Two ends of which neither opens can't be joined, and the
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from itertools import islice
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, SerializeAsAny, field_validator, model_validator
@@ -21,6 +22,7 @@ from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.words import say
 
 MOST_TIMES, MOST_UNITS, DEEPEST = 400, 1200, 4
+MOST_COUNTED = 20 * MOST_UNITS
 # Names of what is no entry, so that no entry may have them.
 FOCAL, HUNG, RINGS, STRING, CLOSURE = "focal", "hung", "rings", "string", "closure"
 RESERVED = frozenset({FOCAL, HUNG, RINGS, STRING, CLOSURE, "coil", "piece"})
@@ -223,7 +225,8 @@ def laid_out(
 
     Source: plain counting.
     """
-    half = tuple(_expanded(entries, root, "", 0))
+    # Never more than it takes to see that they are too many.
+    half = tuple(islice(_expanded(entries, root, "", 0), MOST_COUNTED))
     turned = {id(u): replace(u, turned=not u.turned) for u in half} if mirrored else {}
     every = (*half, *middle, *(turned[id(u)] for u in reversed(half) if mirrored))
     if len(every) > MOST_UNITS:

@@ -85,5 +85,5 @@ class BoughtChain(Part):
     @property
     def _lost(self) -> Bought:
         """Links that are cut open to take it off the chain; they don't weigh in the piece."""
-        words = say("shelf.chain.size", links=self.links_lost, pitch="{}")
+        words = say("shelf.chain.lost", links=self.links_lost, pitch="{}")
         return Bought("chain_lost", size_of(self.pitch, words=words))

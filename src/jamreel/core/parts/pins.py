@@ -20,8 +20,9 @@ class BoughtPin:
     @property
     def bought(self) -> Bought:
         """It as it is bought; what stays of it weighs."""
-        size = size_of(self._length, words=f"{self._wire.label} × {{}}")
-        return Bought(self._key, size, 1, self._wire.mass(self.takes))
+        return Bought(
+            self._key, size_of(self._wire.d, self._length), 1, self._wire.mass(self.takes)
+        )
 
     @property
     def snipped(self) -> Step:

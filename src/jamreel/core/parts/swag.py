@@ -21,8 +21,8 @@ from jamreel.core.words import say
 
 # So many strands are as many as two loops carry.
 MOST_STRANDS, MOST_LINKS = 6, 600
-# Finer strands are drawn as a line.
-MOST_DRAWN = 60
+# Strands of more strokes than this are drawn as a line.
+MOST_DRAWN = 300
 
 
 @dataclass(frozen=True)
@@ -138,7 +138,7 @@ class Swag(Part):
         for strand in reversed(strands):
             found = hang(self.span, strand.length).points(2 * strand.links + 1)
             line = [(wide * (float(x) + self.span / 2), float(y)) for x, y in found]
-            if strand.links > MOST_DRAWN:
+            if strand.links * len(one.strokes) > MOST_DRAWN:
                 yield Stroke(
                     part="wire",
                     points=tuple((round(x, 2), round(y, 2)) for x, y in line),

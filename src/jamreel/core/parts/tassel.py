@@ -6,6 +6,7 @@ from pydantic import Field
 
 from jamreel.core.advice.joining import loop_admits
 from jamreel.core.advice.parts import strands_jostle
+from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
@@ -17,7 +18,7 @@ from jamreel.core.values import Frozen, Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.words import say
 
-MOST_SECTIONS = 40
+MOST_SECTIONS, MOST_BEADS = 40, 400
 
 
 class Section(Frozen):
@@ -71,7 +72,14 @@ class Tassel(Part):
         return BeadRow((*self.head, *(one for s in self.sections for one in s.row))).stuffs
 
     def make(self, wires: Palette) -> Made:
-        """Return the tassel, hung from its head's upper loop down to its lowest section."""
+        """Return the tassel, hung from its head's upper loop down to its lowest section.
+
+        Raises:
+            Refusal: more beads on a strand than anybody hangs.
+        """
+        beads = sum(BeadRow(one.row).count * one.times for one in self.sections)
+        if beads > MOST_BEADS:
+            raise Refusal("too_many_parts", got=beads, field="sections", most=MOST_BEADS)
         w = wires.of("body", self.wire)
         fine = wires.of("winding", self.strand_wire, usual=0.5)
         upper = Loop("wrapped", w, self.head_pin, self.above, self.tail)

@@ -161,8 +161,9 @@ class SlidingBangle(OneWire):
         """Return its charms, each with the ring that slides on the wire."""
         if not self.charms:
             return ()
-        words = say("shelf.finding.sliding_charm", width="{}", ring=self.charm_ring)
-        return (Bought("charm", size_of(self.charm_width, words=words), self.charms),)
+        words = say("shelf.finding.sliding_charm", sizes="{}")
+        size = size_of(self.charm_width, self.charm_ring, words=words)
+        return (Bought("charm", size, self.charms),)
 
     def sheets(self, bench: OnBench) -> Iterator[Sheet]:
         """Yield the wrist with the bangle round it, and one loop square on."""
