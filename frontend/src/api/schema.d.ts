@@ -996,6 +996,35 @@ export interface components {
             version: number;
         };
         /**
+         * BarPin
+         * @description It takes no length of the line: the line hangs between the insides of its two loops.
+         */
+        BarPin_as_typed: {
+            /**
+             * Bar
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 50
+             */
+            bar?: string | number;
+            /**
+             * Bar Loop
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            bar_loop?: string | number;
+            /**
+             * Bar Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            bar_thickness?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bar_pin";
+        };
+        /**
          * Bench
          * @description Everything on the bench, soonest due first.
          */
@@ -1221,7 +1250,7 @@ export interface components {
              */
             palette?: components["schemas"]["PaletteChoice_as_typed"];
             /** Piece */
-            piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
+            piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Brooch_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
             /**
              * Schema
              * @default 3
@@ -1318,6 +1347,168 @@ export interface components {
              * @default null
              */
             wire?: string | number | null;
+        };
+        /**
+         * Brooch
+         * @description A line between two loops so far ``apart``, that falls so far in its middle.
+         */
+        Brooch_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "bar": 50,
+             *       "bar_loop": 2.5,
+             *       "bar_thickness": 3,
+             *       "kind": "bar_pin"
+             *     }
+             */
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Counted
+             * @default null
+             */
+            counted?: boolean | null;
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "id": "leftring",
+             *         "made_of": "",
+             *         "part": {
+             *           "kind": "jump_ring",
+             *           "pin": 3,
+             *           "soldered": false,
+             *           "wire": null
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "id": "swag",
+             *         "made_of": "",
+             *         "part": {
+             *           "fall_apart": 14,
+             *           "first_fall": 12,
+             *           "kind": "swag",
+             *           "link": {
+             *             "kind": "chain",
+             *             "links": 1,
+             *             "links_lost": 1,
+             *             "mass_per_m": 5,
+             *             "pitch": 2,
+             *             "soldered": true,
+             *             "thickness": 1.2
+             *           },
+             *           "span": 38,
+             *           "strands": 2
+             *         },
+             *         "times": 1
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "id": "rightring",
+             *         "made_of": "",
+             *         "part": {
+             *           "kind": "jump_ring",
+             *           "pin": 3,
+             *           "soldered": false,
+             *           "wire": null
+             *         },
+             *         "times": 1
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "brooch";
+            /**
+             * Line Falls
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 11
+             */
+            line_falls?: string | number;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Points Apart
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 46
+             */
+            points_apart?: string | number;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "through";
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
         };
         /**
          * Card
@@ -2321,7 +2512,7 @@ export interface components {
              *       "kind": "open_ends"
              *     }
              */
-            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -3344,7 +3535,7 @@ export interface components {
              *       "kind": "open_ends"
              *     }
              */
-            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -3955,7 +4146,7 @@ export interface components {
          */
         LinkedAnklet_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -4058,7 +4249,7 @@ export interface components {
          */
         LinkedArmlet_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -4280,7 +4471,7 @@ export interface components {
          */
         LinkedBracelet_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -4394,7 +4585,7 @@ export interface components {
          */
         LinkedChoker_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -4513,7 +4704,7 @@ export interface components {
          */
         LinkedNecklace_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -5534,7 +5725,7 @@ export interface components {
          */
         PendantChain_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null

@@ -147,15 +147,23 @@ class HangingNecklace(Composed):
             if p.unit.top in (FOCAL, HUNG) or (p.drop and abs(p.at - middle) < 0.05 * laid.finished)
         ]
 
-    def _drop(self, laid: Composition) -> float:
-        return max((p.made.hang for p in self._middle(laid)), default=0.0)
+    def _drop(self, worked: Worked) -> float:
+        """Return how much lower than the line what hangs in its middle reaches [mm]."""
+        fall = self._fall(worked)
+        lows = [
+            # A swag hangs from where its ends are on the line, a drop from the middle.
+            (p.made.hang if p.drop else _below(fall, p) + p.made.hang - fall.sag)
+            for p in self._middle(worked.laid)
+            if p.made.hang
+        ]
+        return max([0.0, *lows])
 
     def rows(self, worked: Worked) -> list[Row]:
         """Return where it falls."""
         fall = self._fall(worked)
         doubt = self._falls(worked, worked.job.girths["neck_base_girth"].plus_minus_mm / 2)
         pm = abs(doubt.sag - fall.sag)
-        drop = self._drop(worked.laid)
+        drop = self._drop(worked)
         return [
             ("fall", fall.sag, pm),
             ("fall_pendant", fall.sag + drop if drop else None, pm),
@@ -175,7 +183,7 @@ class HangingNecklace(Composed):
     def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
         """Yield where it lands, in body words."""
         fall = self._fall(worked)
-        low = fall.sag + self._drop(worked.laid)
+        low = fall.sag + self._drop(worked)
         where = landing(low, worked.job.shop.landmarks)
         yield advise("lands", "note", "piece.length", fall=fall.sag, low=low, where=where)
         yield style_of(self.length)
@@ -186,7 +194,7 @@ class HangingNecklace(Composed):
         thick = max(
             (p.made.width for p in worked.laid.parts if not p.made.hang and not p.drop), default=1.0
         )
-        drop = self._drop(worked.laid)
+        drop = self._drop(worked)
         landmarks = worked.job.shop.landmarks
         swags = [p.made for p in self._middle(worked.laid) if p.made.hang and not p.drop]
         sheet = fall_sheet(fall, fall.span, min(thick, 6.0), drop, landmarks, swags)
@@ -210,6 +218,11 @@ class HangingNecklace(Composed):
         count = pair * max(1, round(abs(off) / moves))
         key = "fell_low" if off > 0 else "fell_high"
         return verdict(key, amount=count * unit, count=count, name=name, off=abs(off))
+
+
+def _below(fall: Fall, part: Lying) -> float:
+    """Return how far the ends of a part in the middle of a line lie below its own ends [mm]."""
+    return -fall.place((fall.length - part.length) / 2)[1]
 
 
 class LinkedNecklace(HangingNecklace):

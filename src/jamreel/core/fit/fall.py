@@ -38,6 +38,20 @@ class Fall:
         y = self.a * (np.cosh((self.x0 + np.abs(x)) / self.a) - top)
         return np.column_stack([x, y])
 
+    def place(self, along: float) -> tuple[float, float]:
+        """Return the place so far along the line from its left end [mm], y downwards < 0.
+
+        Args:
+            along: 0 to its length [mm]; beyond it, its nearer end.
+
+        Source: ``points``, straight between them.
+        """
+        line = self.points(401)
+        run = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
+        at = along / self.length * run[-1]
+        x, y = (float(np.interp(at, run, line[:, axis])) for axis in (0, 1))
+        return x, y
+
 
 def hang(span: float, length: float, pendant: float = 0.0, per_mm: float = 1.0) -> Fall:
     """Return how a chain hangs between two points at the same height.

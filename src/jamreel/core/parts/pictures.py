@@ -88,6 +88,14 @@ def shifted(strokes: Iterable[Stroke], dx: float, dy: float = 0.0) -> tuple[Stro
     )
 
 
+def narrowed(strokes: Iterable[Stroke], by: float) -> tuple[Stroke, ...]:
+    """Return strokes drawn closer together along x, as deep as they were."""
+    return tuple(
+        s.model_copy(update={"points": tuple(_rounded((x * by, y)) for x, y in s.points)})
+        for s in strokes
+    )
+
+
 def turned(strokes: Iterable[Stroke], at: Point, angle: float) -> tuple[Stroke, ...]:
     """Return strokes turned about the origin [rad] and moved to a place."""
     cos, sin = math.cos(angle), math.sin(angle)

@@ -90,7 +90,7 @@ class Swag(Part):
             length=strands[0].length,
             thickness=one.thickness,
             width=falls[-1] + one.width / 2,
-            hang=falls[-1] - falls[0],
+            hang=falls[-1],
             lies="bends",
             pieces=strands[0].links,
             ends=(left, right),

@@ -7,7 +7,7 @@ import numpy as np
 from jamreel.core.body.outline import Array
 from jamreel.core.fit.fall import Fall
 from jamreel.core.parts.base import Made
-from jamreel.core.parts.pictures import shifted
+from jamreel.core.parts.pictures import narrowed, shifted
 from jamreel.core.shop import Landmark
 from jamreel.core.values import Dimension, Label, Sheet, Stroke
 from jamreel.core.words import say
@@ -109,12 +109,8 @@ def fall_sheet(
 
 
 def _in_front(swag: Made, fall: Fall) -> tuple[Stroke, ...]:
-    """Return a swag where it hangs: from two points of the line, so far apart as it is long."""
-    line = fall.points()
-    at = int(abs(line[:, 0] - swag.length / 2).argmin())
-    drawn = shifted(
-        (copy for stroke in swag.strokes for copy in stroke.copies),
-        -swag.length / 2,
-        float(line[at, 1]),
-    )
+    """Return a swag where it hangs: from the two points of the line that its ends come to."""
+    x, y = fall.place((fall.length - swag.length) / 2)
+    copies = (copy for stroke in swag.strokes for copy in stroke.copies)
+    drawn = shifted(narrowed(copies, -2 * x / swag.length), x, y)
     return tuple(s.model_copy(update={"part": f"swag {i}"}) for i, s in enumerate(drawn))

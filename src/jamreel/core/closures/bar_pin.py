@@ -1,0 +1,43 @@
+"""A bought bar with a pin behind and a loop at each end: a brooch hangs from it."""
+
+from typing import ClassVar, Literal
+
+from jamreel.core.closures.base import Closure, Fastened, closure_step
+from jamreel.core.forming.palette import Palette
+from jamreel.core.parts.base import Bought, End, Made, size_of
+from jamreel.core.parts.pictures import ring
+from jamreel.core.parts.weights import CLASP_G_PER_MM
+from jamreel.core.values import Length
+
+
+class BarPin(Closure):
+    """It takes no length of the line: the line hangs between the insides of its two loops."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "bar": (10, 200),
+        "bar_thickness": (0.5, 12),
+        "bar_loop": (0.8, 12),
+    }
+
+    kind: Literal["bar_pin"] = "bar_pin"
+    bar: Length = 50.0
+    bar_thickness: Length = 3.0
+    bar_loop: Length = 2.5
+
+    def make(self, wires: Palette) -> Fastened:
+        """Return both ends of the bar; what it bears is not known."""
+        wire = min(1.0, self.bar_thickness / 2)
+        end = End(self.bar_loop, wire, False, "any")
+        bought = Bought("bar_pin", size_of(self.bar), 1, CLASP_G_PER_MM * self.bar, self.bar)
+        half = Made(
+            length=0.0,
+            thickness=self.bar_thickness,
+            width=self.bar_loop + 2 * wire,
+            ends=(end, end),
+            strokes=(ring(-self.bar_loop / 2, self.bar_loop, wire, 0.0, "bought"),),
+        )
+        other = (ring(self.bar_loop / 2, self.bar_loop, wire, 0.0, "bought"),)
+        first = half.but(
+            bought=(bought,), steps=(closure_step("bar_pin", bar=self.bar),), minutes=1.0
+        )
+        return Fastened(first, half.but(strokes=other), one_hand=True)
