@@ -45,7 +45,7 @@ VIEWS = (
     View("form", "/pieces/4/form", "[data-drawn=former]"),
     View("fit", "/pieces/2/fit", "ol"),
     View("cuff", "/pieces/10/measure", "[data-drawn=section]"),
-    View("fall", "/pieces/11/measure", "[data-drawn=fall]"),
+    View("fall", "/pieces/33/measure", "[data-drawn=fall]"),
     View("forehead", "/pieces/18/measure", "[data-drawn=brow]"),
     View("parts", "/pieces/21/make_up", "[data-drawn=sequence]"),
     View("parts-worn", "/pieces/24/measure", "[data-drawn=section]"),

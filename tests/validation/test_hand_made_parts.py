@@ -7,6 +7,7 @@
 
 import math
 from itertools import pairwise
+from typing import Any
 
 import numpy as np
 import pytest
@@ -39,9 +40,7 @@ def test_three_metres_wound_on_a_millimetre() -> None:
     assert 1.5 < core < 2.0
 
 
-@pytest.mark.parametrize(
-    ("wire", "core", "coil"), [(0.4, 1.0, 50), (0.812, 3.0, 200), (1.3, 6, 90)]
-)
+@pytest.mark.parametrize(("wire", "core", "coil"), [(0.4, 1, 50), (0.812, 3, 200), (1.3, 6, 90)])
 def test_a_sample_that_is_wound_as_the_sum_says_tells_of_its_own_core(
     wire: float, core: float, coil: float
 ) -> None:
@@ -98,7 +97,7 @@ def test_a_strand_of_links_hangs_as_least_energy_has_it() -> None:
         ys = np.concatenate([[0.0], np.cumsum(link * np.sin(angles))])
         return float(((ys[:-1] + ys[1:]) / 2).sum())
 
-    ends = [
+    ends: Any = [
         {"type": "eq", "fun": lambda a: link * np.cos(a).sum() - span},
         {"type": "eq", "fun": lambda a: link * np.sin(a).sum()},
     ]
@@ -119,6 +118,8 @@ def test_strands_of_a_swag_fall_so_far_apart_as_whole_links_let_them() -> None:
         wanted = 10 + 25 * i
         off = abs(one.sag - wanted)
         for other in (one.length - 2.0, one.length + 2.0):
+            if other <= 90:
+                continue  # could not hang
             assert off <= abs(hang(90, other).sag - wanted) + 0.6
 
 

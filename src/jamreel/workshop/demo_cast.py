@@ -281,25 +281,6 @@ EXTRAS = (
         tryon={"inside_girth": "203"},
     ),
     Extra(
-        "the Toll Clerk",
-        "Toll-bell coil",
-        {
-            "kind": "coil_bracelet",
-            "coil_diameter": "60",
-            "hung": {"kind": "dangle", "bead": "6", "colour": "plum", "loops": "plain"},
-        },
-        {"size": "0.6 mm", "metal": "memory_steel", "temper": "spring"},
-        6,
-        palette={"closure": {"size": "20 awg", "metal": "brass", "temper": "half_hard"}},
-    ),
-    Extra(
-        "the Eel Boy",
-        "Eel-pot charms",
-        {"kind": "sliding_bangle", "loop_pin": "2.6", "charms": 4, "charm_width": "8"},
-        {"size": "14 awg", "metal": "brass", "temper": "half_hard"},
-        9,
-    ),
-    Extra(
         "the Weathercock",
         "Weathervane chain",
         {
@@ -329,25 +310,8 @@ COMPOSED = (
         "Ferryman's beads",
         {
             "kind": "linked_bracelet",
-            "entries": [
-                _entry(
-                    "linked_bead",
-                    10,
-                    fill=True,
-                    row=[
-                        {"bead": "3", "colour": "chalk"},
-                        {"bead": "6", "colour": "slate"},
-                        {"bead": "3", "colour": "chalk"},
-                    ],
-                )
-            ],
-            # It hooks into its own last loop.
-            "closure": {
-                "kind": "folded_hook",
-                "wire": "18 awg",
-                "hook_pin": "4",
-                "into": "last_loop",
-            },
+            "entries": [_entry("linked_bead", 10, fill=True, bead="6", colour="slate")],
+            "closure": {"kind": "folded_hook", "wire": "18 awg", "hook_pin": "4"},
             "rings": 1,
         },
         _FINE_COPPER,
@@ -507,26 +471,6 @@ COMPOSED = (
         8,
     ),
     Extra(
-        "the Weathercock",
-        "Fair-wind swag",
-        {
-            "kind": "linked_necklace",
-            "length": "420",
-            "entries": [_entry("chain", fill=True, links=40, pitch="3"), _entry("jump_ring")],
-            "focal": {
-                "kind": "swag",
-                "span": "80",
-                "first_fall": "10",
-                "fall_apart": "25",
-                "link": {"kind": "chain", "links": 1, "pitch": "3"},
-            },
-            "closure": {"kind": "spring_clasp"},
-        },
-        _FINE_SILVER,
-        3,
-        fitted=True,
-    ),
-    Extra(
         "the Bargee",
         "Capstan bracelet",
         {
@@ -563,6 +507,75 @@ COMPOSED = (
         },
         _FINE_BRASS,
         5,
+        fitted=True,
+    ),
+    Extra(
+        "the Bargee",
+        "Towpath pearls",
+        {
+            "kind": "linked_bracelet",
+            "entries": [
+                _entry(
+                    "linked_bead",
+                    9,
+                    fill=True,
+                    pin="3.5",
+                    row=[
+                        {"bead": "3", "colour": "slate"},
+                        {"bead": "6", "colour": "chalk", "stuff": "pearl"},
+                        {"bead": "3", "colour": "slate"},
+                    ],
+                )
+            ],
+            # It hooks into its own last loop.
+            "closure": {
+                "kind": "folded_hook",
+                "wire": "18 awg",
+                "hook_pin": "4",
+                "into": "last_loop",
+            },
+        },
+        _FINE_SILVER,
+        10,
+        fitted=True,
+    ),
+    Extra(
+        "the Toll Clerk",
+        "Toll-bell coil",
+        {
+            "kind": "coil_bracelet",
+            "coil_diameter": "60",
+            "hung": {"kind": "dangle", "bead": "6", "colour": "plum", "loops": "plain"},
+        },
+        {"size": "0.6 mm", "metal": "memory_steel", "temper": "spring"},
+        6,
+        palette={"closure": {"size": "20 awg", "metal": "brass", "temper": "half_hard"}},
+    ),
+    Extra(
+        "the Eel Boy",
+        "Eel-pot charms",
+        {"kind": "sliding_bangle", "loop_pin": "2.6", "charms": 4, "charm_width": "8"},
+        {"size": "14 awg", "metal": "brass", "temper": "half_hard"},
+        9,
+    ),
+    Extra(
+        "the Weathercock",
+        "Fair-wind swag",
+        {
+            "kind": "linked_necklace",
+            "length": "420",
+            "entries": [_entry("chain", fill=True, links=40, pitch="3"), _entry("jump_ring")],
+            "focal": {
+                "kind": "swag",
+                "span": "80",
+                "first_fall": "10",
+                "fall_apart": "25",
+                "link": {"kind": "chain", "links": 1, "pitch": "3"},
+            },
+            "closure": {"kind": "spring_clasp"},
+        },
+        _FINE_SILVER,
+        3,
         fitted=True,
     ),
 )

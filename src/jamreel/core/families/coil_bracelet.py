@@ -16,6 +16,7 @@ from jamreel.core.families.one_wire import HUNG, OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease, word_for
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.makeup.compose import in_its_metal
 from jamreel.core.parts import AnyPart
 from jamreel.core.parts.base import Hold, Made, opens_at
 from jamreel.core.parts.pictures import shifted
@@ -99,7 +100,8 @@ class CoilBracelet(OneWire):
             return None
         try:
             wires = job.wires
-            return self.hung.make(replace(wires, body=wires.of("closure")))
+            made = self.hung.make(replace(wires, body=wires.of("closure")))
+            return in_its_metal(made, wires.body)
         except Refusal as refusal:
             raise refusal.at(f"piece.hung.{refusal.field}") from None
 
@@ -230,7 +232,10 @@ class CoilBracelet(OneWire):
         drop = self.hanging(job)
         # It hangs from the inside of the loop's lowest place.
         hung = shifted(drop.strokes, 0.0, -self.loop_pin / 2) if drop else ()
-        yield loop_sheet.model_copy(update={"strokes": (*loop_sheet.strokes, *hung)})
+        # Then there is no room for a dimension below it.
+        dims = loop_sheet.dimensions[: 1 if drop else None]
+        strokes = (*loop_sheet.strokes, *hung)
+        yield loop_sheet.model_copy(update={"strokes": strokes, "dimensions": dims})
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: another coil, or the same one opened or closed."""
