@@ -233,9 +233,9 @@ class CoilBracelet(OneWire):
         # It hangs from the inside of the loop's lowest place.
         hung = shifted(drop.strokes, 0.0, -self.loop_pin / 2) if drop else ()
         # Then there is no room for a dimension below it.
-        dims = loop_sheet.dimensions[: 1 if drop else None]
-        strokes = (*loop_sheet.strokes, *hung)
-        yield loop_sheet.model_copy(update={"strokes": strokes, "dimensions": dims})
+        shown = loop_sheet.dimensions[: 1 if drop else None]
+        with_drop = (*loop_sheet.strokes, *hung)
+        yield loop_sheet.model_copy(update={"strokes": with_drop, "dimensions": shown})
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: another coil, or the same one opened or closed."""
