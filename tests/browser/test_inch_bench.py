@@ -98,8 +98,8 @@ def test_the_rule_draws_every_part_by_its_outline_and_says_where_it_does_not(pag
 def test_form_shows_the_part_at_hand(page: Page) -> None:
     open_piece(page, "Sluice bracelet", "Form")
     part = page.locator("[data-drawn=part]")
-    expect(part).to_have_attribute("aria-label", re.compile("bearing to bearing"))
-    page.get_by_role("checkbox", name="Lay it out").focus()
-    # A step about the whole shows the whole alone.
-    expect(part).to_have_count(0)
+    # Laying out comes first: a step about the whole shows the whole alone.
     expect(page.locator("[data-drawn=sequence]")).to_be_visible()
+    expect(part).to_have_count(0)
+    page.get_by_role("checkbox", name=re.compile("Make the ring")).first.focus()
+    expect(part).to_have_attribute("aria-label", re.compile("bearing to bearing"))
