@@ -3,6 +3,7 @@
 import itertools
 import json
 import math
+import re
 from collections.abc import Iterator
 from copy import deepcopy
 from typing import Any
@@ -750,3 +751,25 @@ def test_an_eye_has_as_many_wraps_as_chosen_and_none_leave_two_plain_loops() -> 
 def test_an_s_hook_is_bound_round_the_body_and_hammered_before() -> None:
     order = [one.id for one in SHook().make(ONE).holding.steps]
     assert order == ["s_bows", "hammer_hook", "body_in", "bind_half"]
+
+
+def test_a_swag_is_told_how_far_apart_its_points_hang() -> None:
+    def told(span: str) -> list[str]:
+        focal = {**example("swag-necklace")["piece"]["focal"], "span": span}
+        plan = planned("swag-necklace", focal=focal)
+        return [one.says for one in plan.advice if one.id in ("swag_deeper", "swag_flatter")]
+
+    assert not told("60")
+    (deeper,) = told("80")
+    assert "fall deeper" in deeper
+    (flatter,) = told("40")
+    assert "fall less" in flatter
+    # What it says is a span that is right: planned for it, nothing is left to say.
+    wanted = re.findall(r"hang ([\d.]+) mm apart", deeper)[0]
+    assert not told(wanted)
+    # The lowest strand is drawn as deep as the figure says.
+    plan = planned("swag-necklace")
+    low = next(f.value_mm for f in plan.figures if f.id == "fall_pendant")
+    sheet = next(one for one in plan.drawings.sheets if one.id == "fall")
+    drawn = [y for s in sheet.strokes if s.part.startswith("swag") for _, y in s.points]
+    assert -min(drawn) == pytest.approx(low, abs=1.5)

@@ -7,6 +7,7 @@ import { useUnit } from "../hooks/useUnit";
 import { lengthText, rulerTicks } from "../logic/length";
 import {
   deepest,
+  lowestAt,
   hangs,
   heightOf,
   lineAt,
@@ -228,8 +229,8 @@ function Outlines({ sheet, scale, line, step, colour }: OutlineProps) {
       </g>
       {cut &&
         placed.filter(hanging).map((one, i) => {
-          const x = EDGE + ((one.at as [number, number])[0] ?? 0) * scale;
-          return <Break key={i} x={x} />;
+          const x = lowestAt(one, sheet.shapes?.[one.shape] ?? []);
+          return <Break key={i} x={EDGE + x * scale} />;
         })}
     </>
   );

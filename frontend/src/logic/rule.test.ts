@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Placed, Stroke } from "../drawings/frame";
 import {
   deepest,
+  lowestAt,
   hangs,
   heightOf,
   lineAt,
@@ -87,6 +88,19 @@ describe("what lies in the line and what hangs from it", () => {
     const placed = [put("bead", 0), put("drop", 20), put("drop", 30, -5, 2)];
     expect(deepest(placed, { bead, drop })).toBe(25);
     expect(deepest([put("bead", 0)], { bead })).toBe(0);
+  });
+
+  it("is broken off where it reaches lowest", () => {
+    const low = {
+      part: "wire",
+      points: [
+        [0, 0],
+        [20, -30],
+        [40, 0],
+      ],
+    } as unknown as (typeof drop)[number];
+    expect(lowestAt(put("swag", 100), [low])).toBe(120);
+    expect(lowestAt(put("nothing", 7), [])).toBe(7);
   });
 
   it("lies in the middle, or lower where it reaches up, within a third", () => {

@@ -83,6 +83,15 @@ export function deepest(placed: readonly Placed[], shapes: Shapes): number {
     .reduce((most, y) => Math.max(most, y), 0);
 }
 
+/** Where along the piece a shape that hangs reaches lowest, mm: there it is broken off. */
+export function lowestAt(one: Placed, strokes: readonly Stroke[]): number {
+  const points = strokes.flatMap((stroke) => copies(stroke).flat());
+  const down = points.map((point) => setDown(one, point));
+  const low = Math.min(...down.map(([, y]) => y));
+  const xs = down.filter(([, y]) => y < low + 0.5).map(([x]) => x);
+  return xs.length > 0 ? xs.reduce((sum, x) => sum + x, 0) / xs.length : (one.at[0] as number);
+}
+
 /** What is drawn of a shape at a step: all of it, or only what is filled. */
 export function strokesAt(step: RuleStep, strokes: readonly Stroke[]): readonly Stroke[] {
   return step === "outlines" ? strokes : strokes.filter((stroke) => !stroke.width_mm);

@@ -567,8 +567,8 @@ COMPOSED = (
             "entries": [_entry("chain", fill=True, links=40, pitch="3"), _entry("jump_ring")],
             "focal": {
                 "kind": "swag",
-                "span": "80",
-                "first_fall": "10",
+                "span": "56",
+                "first_fall": "18",
                 "fall_apart": "25",
                 "link": {"kind": "chain", "links": 1, "pitch": "3"},
             },

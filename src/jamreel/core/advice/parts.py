@@ -4,6 +4,7 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.wire.holes import hole_for, wires_through
 
 FIELD = "piece.entries"
+SPAN_SEEN = 0.1
 FREE_STRANDS, SMALL_BEAD_MM = 3, 3.0
 FIRM_RING, SOFT_RING = 9.0, 7.0
 # A coil of less wire is off by less than its tails [mm]; common practice.
@@ -107,6 +108,21 @@ def strands_touch(apart: float, wide: float) -> Advice | None:
     if apart >= wide:
         return None
     return advise("strands_touch", "check", FIELD, apart=apart, width=wide)
+
+
+def swag_spans(apart: float, span: float) -> Advice | None:
+    """Return a warning when a swag's points hang nearer or further than it was planned for.
+
+    Args:
+        apart: between its ends as the piece hangs [mm].
+        span: that it was planned for [mm].
+
+    Source: plain geometry; a tenth is taken to be seen, common practice.
+    """
+    if abs(apart - span) <= SPAN_SEEN * span:
+        return None
+    key = "swag_deeper" if apart < span else "swag_flatter"
+    return advise(key, "check", FIELD, apart=apart, span=span)
 
 
 def ring_soft(pin: float, wire: float, soft: bool) -> Advice | None:

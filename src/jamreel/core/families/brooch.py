@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 from pydantic import SerializeAsAny
 
 from jamreel.core.advice import Advice
+from jamreel.core.advice.parts import swag_spans
 from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.bar_pin import BarPin
 from jamreel.core.families.base import Job
@@ -90,8 +91,12 @@ class Brooch(Composed):
         }
 
     def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
-        """Yield nothing: what a line needs is said of its parts."""
-        yield from ()
+        """Yield whether its swags hang between points as far apart as they were planned for."""
+        fall = self._fall(worked)
+        for part in worked.laid.parts:
+            if isinstance(part.unit.part, Swag):
+                apart = fall.chord(part.at, part.at + part.length)
+                yield swag_spans(apart, part.unit.part.span)
 
     def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
         """Return the bar with its line as it hangs."""
@@ -138,5 +143,6 @@ def _hung(part: Lying, fall: Fall) -> tuple[Stroke, ...]:
         return turned(copies, (x0, y0), 0.0)
     if part.made.hang:
         # Drawn between its ends, however near those come to each other.
-        return turned(narrowed(copies, math.dist((x0, y0), (x1, y1)) / part.length), (x0, y0), 0.0)
+        apart = fall.chord(part.at, part.at + part.length)
+        return turned(narrowed(copies, apart / part.length), (x0, y0), 0.0)
     return turned(copies, (x0, y0), math.atan2(y1 - y0, x1 - x0))

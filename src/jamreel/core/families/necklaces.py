@@ -6,6 +6,7 @@ from typing import ClassVar, Literal
 from pydantic import SerializeAsAny
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.advice.parts import swag_spans
 from jamreel.core.body.outline import Outline, usual_outline
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, Preset
@@ -19,6 +20,7 @@ from jamreel.core.parts.chain import BoughtChain
 from jamreel.core.parts.finding import Finding
 from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.parts.linked_bead import LinkedBead
+from jamreel.core.parts.swag import Swag
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, Sheet
 from jamreel.core.words import say
@@ -187,6 +189,10 @@ class HangingNecklace(Composed):
         where = landing(low, worked.job.shop.landmarks)
         yield advise("lands", "note", "piece.length", fall=fall.sag, low=low, where=where)
         yield style_of(self.length)
+        for part in self._middle(worked.laid):
+            if isinstance(part.unit.part, Swag):
+                at = (fall.length - part.length) / 2
+                yield swag_spans(fall.chord(at, at + part.length), part.unit.part.span)
 
     def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
         """Return the chest with the necklace as it hangs."""

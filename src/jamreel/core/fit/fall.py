@@ -52,6 +52,10 @@ class Fall:
         x, y = (float(np.interp(at, run, line[:, axis])) for axis in (0, 1))
         return x, y
 
+    def chord(self, start: float, end: float) -> float:
+        """Return how far two places of the line, so far along it [mm], are from each other [mm]."""
+        return math.dist(self.place(start), self.place(end))
+
 
 def hang(span: float, length: float, pendant: float = 0.0, per_mm: float = 1.0) -> Fall:
     """Return how a chain hangs between two points at the same height.
