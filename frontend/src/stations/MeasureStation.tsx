@@ -29,7 +29,7 @@ export function MeasureStation(props: StationProps) {
           <SiteReadings key={site} site={site} onLook={() => look(site)} {...props} />
         ))}
         <div className="flex items-center justify-between gap-3">
-          {piece.wearer ? <WearerRecord {...props} /> : <span />}
+          {piece.wearer && piece.sites.length > 0 ? <WearerRecord {...props} /> : <span />}
           {extra.length < piece.helps.length && (
             <button
               type="button"

@@ -578,6 +578,29 @@ COMPOSED = (
         3,
         fitted=True,
     ),
+    Extra(
+        "the Moon on the Water",
+        "Half-moon brooch",
+        {
+            "kind": "brooch",
+            "points_apart": "46",
+            "line_falls": "11",
+            "entries": [
+                _entry("jump_ring", pin="3"),
+                _entry(
+                    "swag",
+                    span="38",
+                    strands=3,
+                    first_fall="12",
+                    fall_apart="12",
+                    link={"kind": "chain", "links": 1, "pitch": "2", "thickness": "1.2"},
+                ),
+                _entry("jump_ring", pin="3"),
+            ],
+        },
+        _FINE_SILVER,
+        8,
+    ),
 )
 
 

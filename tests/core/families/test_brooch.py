@@ -49,6 +49,14 @@ def test_a_line_shorter_than_its_points_are_apart_is_told_and_drawn_straight() -
     assert math.isfinite(figure(plan, "fall_line"))
 
 
+def test_it_goes_by_no_measure_of_the_body() -> None:
+    plan = planned(BRIEF)
+    assert plan.fit_word == "free"
+    assert "±" not in plan.fit_says
+    # An earring neither.
+    assert planned(example("drop_earring")).fit_word == "free"
+
+
 def test_try_ons_and_nonsense() -> None:
     assert tried(BRIEF, comfortable=False).verdict == "lighter_brooch"
     assert tried(BRIEF, comfortable=True).settled

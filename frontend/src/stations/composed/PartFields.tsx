@@ -15,6 +15,8 @@ interface PartProps extends StationProps {
   part: Part;
   at: string;
   onPart: (part: Part) => void;
+  /** Choices that are no matter here. */
+  without?: readonly string[];
 }
 
 /** The choices of one part, in the sequence, in the middle, or in a strand of another. */
@@ -33,7 +35,9 @@ export function PartFields(props: PartProps) {
       {"head" in defaults && <Head {...props} defaults={defaults} />}
       {"sections" in defaults && <Sections {...props} defaults={defaults} />}
       <Fields
-        choices={stillAsked(shelf?.choices ?? [], row.length > 0)}
+        choices={stillAsked(shelf?.choices ?? [], row.length > 0).filter(
+          (one) => !props.without?.includes(one.name),
+        )}
         value={part}
         at={at}
         problems={problems}
@@ -144,24 +148,23 @@ function Strand({ defaults, ...props }: WithDefaults) {
         label={t("beads.strand_of")}
         value={link.kind}
         options={linksOf(facts, part.kind).map((one) => ({ value: one.kind, label: one.says }))}
-        onChoose={(kind) => onPart({ ...part, link: alone(kind) })}
+        onChoose={(kind) => onPart({ ...part, link: { kind } })}
       />
       <PartFields
         {...props}
         part={link}
         at={`${at}.link`}
+        without={COUNTED}
         onPart={(next) => onPart({ ...part, link: next })}
       />
     </div>
   );
 }
 
+/** A strand is counted by the plan. */
+const COUNTED = ["links"];
+
 /** What a strand may be made of: everything that links, but no swag. */
 function linksOf(facts: Facts, own: string) {
   return facts.parts.filter((one) => one.role === "link" && one.kind !== own);
-}
-
-/** A strand is counted in links: of chain that is one link. */
-function alone(kind: string): Part {
-  return kind === "chain" ? { kind, links: 1 } : { kind };
 }

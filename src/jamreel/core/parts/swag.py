@@ -76,7 +76,7 @@ class Swag(Part):
         if self.link.role != "link":
             raise Refusal("swag_links", got=self.link.kind, field="link")
         try:
-            one = self.link.make(wires)
+            one = self._one_link.make(wires)
         except Refusal as refusal:
             raise refusal.at(f"link.{refusal.field}") from None
         assert one.ends is not None  # of what links
@@ -110,6 +110,13 @@ class Swag(Part):
                 strands_touch(min(low - high for high, low in pairwise(falls)), one.width),
             ),
         )
+
+    @property
+    def _one_link(self) -> Part:
+        """What its strands are counted by: of chain one link, however many were written down."""
+        if isinstance(self.link, BoughtChain):
+            return self.link.model_copy(update={"links": 1})
+        return self.link
 
     def _strands(self, one: Made) -> Iterator[Strand]:
         """Yield the strands from above, each of whole links and longer than the one before."""

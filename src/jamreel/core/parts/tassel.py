@@ -6,6 +6,7 @@ from pydantic import Field
 
 from jamreel.core.advice.joining import loop_admits
 from jamreel.core.advice.parts import strands_jostle
+from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -113,17 +114,7 @@ class Tassel(Part):
             ),
             holds=(upper.hold, self._loops(fine)[0].hold),
             strokes=hung(self._picture(upper, lower, fine, neck)),
-            steps=(
-                part_step(
-                    "strand_links", beads=len(rows), strands=self.strands,
-                    above=self.above, below=self.below, check=True,
-                ),
-                part_step("tassel_head", pin=self.head_pin, beads=head.count),
-                part_step("tassel_open", pin=self.strand_loop),
-                part_step("tassel_hang", strands=self.strands, check=True),
-                part_step("tassel_close", wraps=self.below, check=True),
-                upper.finish_step,
-            ),
+            steps=self._steps(upper, head.count, len(rows)),
             minutes=4.0 * (1 + sum(used)),
             brittle=bool(self.stuffs & BRITTLE),
             advice=(
@@ -137,7 +128,24 @@ class Tassel(Part):
                 ),
                 strands_jostle(self.strands, widest, self.shorter > 0),
             ),
-        )  # fmt: skip
+        )
+
+    def _steps(self, upper: Loop, beads: int, sections: int) -> tuple[Step, ...]:
+        return (
+            part_step(
+                "strand_links",
+                beads=sections,
+                strands=self.strands,
+                above=self.above,
+                below=self.below,
+                check=True,
+            ),
+            part_step("tassel_head", pin=self.head_pin, beads=beads),
+            part_step("tassel_open", pin=self.strand_loop),
+            part_step("tassel_hang", strands=self.strands, check=True),
+            part_step("tassel_close", wraps=self.below, check=True),
+            upper.finish_step,
+        )
 
     def _rows(self) -> list[BeadRow]:
         """Return the sections of the longest strand from above."""

@@ -237,6 +237,8 @@ def _figures(rows: Sequence[Row], righting: PuttingRight | None) -> tuple[Figure
 
 def _word(job: Job, fit: Fit | None, family: str) -> str:
     if fit is None:
+        if not job.girths:
+            return "free"
         return "hangs" if family == "necklace" else "sized"
     return fit.word or word_for(fit.ease.value_mm, job.table(fit.worn_on))
 

@@ -86,7 +86,7 @@ def fall_sheet(
             line = ((wide * 0.72, y), (wide * 0.96, y))
             strokes.append(Stroke(part=f"landmark {mark.name}", points=line))
             labels.append(Label(at=(wide, y), text=mark.name, anchor="start"))
-    strokes.append(Stroke(part="links", points=points_of(fall.points()), width_mm=thick))
+    strokes += _line(fall, thick, max((swag.length for swag in swags), default=0.0))
     for swag in swags:
         strokes += _in_front(swag, fall)
     if drop and not swags:
@@ -97,7 +97,7 @@ def fall_sheet(
     sag = Dimension(
         a=(-half, 0.0), b=(half, 0.0), value_mm=fall.span, label=say("drawing.apart"), offset_mm=56
     )
-    labels.append(Label(at=(-wide * 0.48, -fall.sag - 6), text=say("drawing.falls", sag=fall.sag)))
+    labels.append(Label(at=(-wide * 0.56, -fall.sag - 6), text=say("drawing.falls", sag=fall.sag)))
     return Sheet(
         id="fall",
         title=say("drawing.fall"),
@@ -106,6 +106,17 @@ def fall_sheet(
         dimensions=(sag,),
         labels=tuple(labels),
     )
+
+
+def _line(fall: Fall, thick: float, left_out: float) -> tuple[Stroke, ...]:
+    """Return the line as it hangs, without so much of its middle [mm]: a swag hangs there."""
+    line = fall.points()
+    if not left_out:
+        return (Stroke(part="links", points=points_of(line), width_mm=thick),)
+    x, y = fall.place((fall.length - left_out) / 2)
+    left = np.vstack([line[line[:, 0] < x], [(x, y)]])
+    sides = (("links", left), ("links right", left[::-1] * (-1, 1)))
+    return tuple(Stroke(part=name, points=points_of(p), width_mm=thick) for name, p in sides)
 
 
 def _in_front(swag: Made, fall: Fall) -> tuple[Stroke, ...]:
