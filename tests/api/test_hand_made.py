@@ -84,3 +84,9 @@ def test_a_piece_of_the_new_forms_is_kept_tried_on_and_undone(client: Client, na
     # One that is counted by the plan is counted anew.
     assert after > before or brief["piece"].get("counted")
     assert after != before
+
+
+def test_half_a_character_is_refused_in_words(client: Client) -> None:
+    answer = send(client, "POST", "/api/plan", {"brief": {"piece": {"kind": "\ud800"}}})
+    assert answer.status_code < 500
+    assert "half a character" in answer.content.decode()

@@ -185,12 +185,19 @@ def in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) -> 
         except Refusals as several:
             raise BriefRefused(tuple(problem(r) for r in several.refusals)) from None
         except ValidationError as error:
-            found = every_error(error.errors(), under)
-            raise BriefRefused(tuple(problem(_refusal(e)) for e in found)) from None
+            raise BriefRefused(tuple(problem(r) for r in _refusals(error, under))) from None
 
 
 # Names of kinds that a location tells after a field that may be of several.
 _TAGS: dict[str, Container[str]] = {"ease": set(SCHOOLS), "section": set(SHAPES)}
+
+
+def _refusals(error: ValidationError, under: tuple[str, ...]) -> tuple[Refusal, ...]:
+    try:
+        return tuple(_refusal(one) for one in every_error(error.errors(), under))
+    except UnicodeEncodeError:
+        # Half a pair of surrogates can't even be quoted.
+        return (Refusal("half_text", got=None, field=".".join(under) or "brief"),)
 
 
 def _refusal(error: Any) -> Refusal:
