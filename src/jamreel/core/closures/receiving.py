@@ -33,6 +33,8 @@ from jamreel.core.wire.gauges import OptionalSize
 
 Ring = Literal["jump_ring", "soldered_ring", "split_ring", "bought_ring"]
 Into = Literal["own", "last_loop", "jump_ring", "soldered_ring", "split_ring", "bought_ring"]
+# Of what has no half of its own.
+IntoOther = Literal["last_loop", "jump_ring", "soldered_ring", "split_ring", "bought_ring"]
 Fixed = Literal["directly", "on_ring"]
 INTO_RANGES = {"into_pin": (1.5, 30.0), "fixed_pin": (2.0, 12.0)}
 

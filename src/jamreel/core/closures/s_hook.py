@@ -4,7 +4,7 @@ import math
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import NOTHING, Fastened, Passes, closure_step
-from jamreel.core.closures.receiving import INTO_RANGES, Hook, Into, body_in
+from jamreel.core.closures.receiving import INTO_RANGES, Hook, IntoOther, body_in
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
@@ -30,7 +30,7 @@ class SHook(Hook):
     kind: Literal["s_hook"] = "s_hook"
     hook_pin: Length = 6.0
     wraps: int = 3
-    into: Into = "last_loop"
+    into: IntoOther = "last_loop"
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the S bears at the insides of its two bows.
