@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import type { Facts, FieldProblem, Unit } from "../../api/client";
 import { asNumber, asText } from "../../logic/draft";
@@ -31,7 +32,7 @@ export function BeadList({ label, beads, facts, at, problems, unit, optional, on
       </h3>
       <ol className="border-t hairline">
         {beads.map((bead, i) => (
-          <li key={i} className="flex flex-wrap items-end gap-x-2 gap-y-1 border-b hairline py-1.5">
+          <li key={i} className="space-y-1 border-b hairline py-1.5">
             <OneBead
               bead={bead}
               facts={facts}
@@ -39,8 +40,7 @@ export function BeadList({ label, beads, facts, at, problems, unit, optional, on
               problems={problems}
               unit={unit}
               onBead={(next) => onBeads(beads.map((old, n) => (n === i ? next : old)))}
-            />
-            <span className="ml-auto flex">
+            >
               <Button
                 look="quiet"
                 className="!px-2"
@@ -59,7 +59,7 @@ export function BeadList({ label, beads, facts, at, problems, unit, optional, on
               >
                 ×
               </Button>
-            </span>
+            </OneBead>
           </li>
         ))}
       </ol>
@@ -72,44 +72,51 @@ export function BeadList({ label, beads, facts, at, problems, unit, optional, on
 interface OneProps extends Pick<Props, "facts" | "at" | "problems" | "unit"> {
   bead: Bead;
   onBead: (bead: Bead) => void;
+  children: ReactNode;
 }
 
-function OneBead({ bead, facts, at, problems, unit, onBead }: OneProps) {
+/** Its figures in one row; what it is made of, and what is done with it, in the next. */
+function OneBead({ bead, facts, at, problems, unit, onBead, children }: OneProps) {
   const { t } = useTranslation();
   const write = (type: string, value: unknown) =>
     type === "length" ? typedLength(value, unit) : asText(value);
-  // Figures in one row, what it is made of in the next.
-  const inOrder = [...facts.beads].sort(
-    (a, b) => Number(a.type === "option") - Number(b.type === "option"),
+  const set = (name: string, value: unknown) => onBead({ ...bead, [name]: value });
+  return (
+    <>
+      <div className="grid grid-cols-4 items-end gap-2">
+        {facts.beads
+          .filter((choice) => choice.type !== "option")
+          .map((choice) => (
+            <TextField
+              key={choice.name}
+              label={t(`beads.short.${choice.name}`)}
+              className="[&_input]:figures [&_label]:text-sm [&_label]:font-normal"
+              inputMode="decimal"
+              placeholder={write(choice.type, choice.default) || "="}
+              value={write(choice.type, bead[choice.name])}
+              problem={problemAt(problems, `${at}.${choice.name}`)}
+              onText={(text) => set(choice.name, choice.type === "length" ? text : asNumber(text))}
+            />
+          ))}
+      </div>
+      <div className="grid grid-cols-[1fr_1fr_auto_auto] items-end gap-2">
+        {facts.beads
+          .filter((choice) => choice.type === "option")
+          .map((choice) => (
+            <Select
+              key={choice.name}
+              label={choice.says || t(`piece_choice.${choice.name}`)}
+              labelHidden
+              value={asText(bead[choice.name] ?? choice.default)}
+              options={(choice.options ?? []).map((value, i) => ({
+                value,
+                label: choice.labels?.[i] ?? value,
+              }))}
+              onChoose={(value) => set(choice.name, value)}
+            />
+          ))}
+        {children}
+      </div>
+    </>
   );
-  return inOrder.map((choice) => {
-    const label = choice.says || t(`piece_choice.${choice.name}`);
-    return choice.type === "option" ? (
-      <Select
-        key={choice.name}
-        label={label}
-        labelHidden
-        className="w-[116px]"
-        value={asText(bead[choice.name] ?? choice.default)}
-        options={(choice.options ?? []).map((value, i) => ({
-          value,
-          label: choice.labels?.[i] ?? value,
-        }))}
-        onChoose={(value) => onBead({ ...bead, [choice.name]: value })}
-      />
-    ) : (
-      <TextField
-        key={choice.name}
-        label={t(`beads.short.${choice.name}`)}
-        className="w-[82px] [&_input]:figures [&_label]:text-sm [&_label]:font-normal"
-        inputMode="decimal"
-        placeholder={write(choice.type, choice.default) || "="}
-        value={write(choice.type, bead[choice.name])}
-        problem={problemAt(problems, `${at}.${choice.name}`)}
-        onText={(text) =>
-          onBead({ ...bead, [choice.name]: choice.type === "length" ? text : asNumber(text) })
-        }
-      />
-    );
-  });
 }
