@@ -6591,7 +6591,7 @@ export interface components {
              * @default last_loop
              * @enum {string}
              */
-            into?: "own" | "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
+            into?: "last_loop" | "jump_ring" | "soldered_ring" | "split_ring" | "bought_ring";
             /**
              * Into Pin
              * @description A length: a number is mm; text is read as a maker writes it.

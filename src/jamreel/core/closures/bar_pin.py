@@ -5,9 +5,12 @@ from typing import ClassVar, Literal
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, size_of
-from jamreel.core.parts.pictures import ring
+from jamreel.core.parts.pictures import box, ring
 from jamreel.core.parts.weights import CLASP_G_PER_MM
-from jamreel.core.values import Length
+from jamreel.core.values import Length, Stroke
+
+# So much of the bar is drawn beside a loop [mm].
+STUB_MM = 8.0
 
 
 class BarPin(Closure):
@@ -34,10 +37,18 @@ class BarPin(Closure):
             thickness=self.bar_thickness,
             width=self.bar_loop + 2 * wire,
             ends=(end, end),
-            strokes=(ring(-self.bar_loop / 2, self.bar_loop, wire, 0.0, "bought"),),
+            strokes=self._end(wire, -1),
         )
-        other = (ring(self.bar_loop / 2, self.bar_loop, wire, 0.0, "bought"),)
         first = half.but(
             bought=(bought,), steps=(closure_step("bar_pin", bar=self.bar),), minutes=1.0
         )
-        return Fastened(first, half.but(strokes=other), one_hand=True)
+        return Fastened(first, half.but(strokes=self._end(wire, 1)), one_hand=True)
+
+    def _end(self, wire: float, side: int) -> tuple[Stroke, ...]:
+        """Return one loop, and as much of the bar behind it as shows where it goes on."""
+        near, far = self.bar_loop + wire, self.bar_loop + wire + STUB_MM
+        left, right = sorted((side * near, side * far))
+        return (
+            box(left, right, self.bar_thickness, "bought"),
+            ring(side * self.bar_loop / 2, self.bar_loop, wire, 0.0, "bought"),
+        )

@@ -49,9 +49,9 @@ def wrapped_eye(w: Wire, eye_pin: float, wraps_: int, tail: float) -> Made:
         wires=(WireUse("eye", w, stretches),),
         holds=(eye.hold, join.hold),
         strokes=(
+            edge(eye_pin + w.d / 2, length - JOIN_PIN_MM - w.d / 2, w.d),
             *eye.picture(),
             *flipped(join.picture(), length),
-            edge(eye_pin + w.d / 2, length - JOIN_PIN_MM - w.d / 2, w.d),
         ),
         steps=steps,
         minutes=4.0,
