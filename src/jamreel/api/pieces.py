@@ -11,8 +11,9 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR, Stale
 from jamreel.api.views import PieceView, piece_view
-from jamreel.core.plan import BriefRefused, propose_raw
+from jamreel.core.plan import BriefRefused, Plan, propose_raw
 from jamreel.core.result import Proposal
+from jamreel.core.shop import Shop
 from jamreel.workshop import making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
@@ -227,16 +228,9 @@ def making_card_pdf(
     request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4"
 ) -> Any:
     """Return the making card as PDF, one page."""
-    workshop = bench_of(request)
-    piece = row(Piece, workshop, piece_id)
-    planned = plan_of(piece, shop_of(workshop))
-    if planned.plan is None:
-        raise BriefRefused(planned.problems)
+    piece, plan, shop = _planned_on(request, piece_id)
     whom = piece.wearer.name if piece.wearer else ""
-    body = making_card(planned.plan, piece.name, whom, paper, shop_of(workshop))
-    response = HttpResponse(body, content_type="application/pdf")
-    response["Content-Disposition"] = f'inline; filename="making-card-{piece.pk}.pdf"'
-    return response
+    return _paper(making_card(plan, piece.name, whom, paper, shop), f"making-card-{piece.pk}")
 
 
 @router.delete("/pieces/{int:piece_id}", response={204: None, **EVERY_ERROR})
@@ -251,28 +245,34 @@ def put_away(request: HttpRequest, piece_id: int) -> Status[None]:
 @router.get("/pieces/{int:piece_id}/strip.pdf", response={200: Any, **EVERY_ERROR})
 def strip(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
     """Return the bench strip as PDF at 1:1."""
-    workshop = bench_of(request)
-    piece = row(Piece, workshop, piece_id)
-    planned = plan_of(piece, shop_of(workshop))
-    if planned.plan is None:
-        raise BriefRefused(planned.problems)
-    body = bench_strip(planned.plan, piece.name, paper, shop_of(workshop))
-    response = HttpResponse(body, content_type="application/pdf")
-    response["Content-Disposition"] = f'inline; filename="bench-strip-{piece.pk}.pdf"'
-    return response
+    piece, plan, shop = _planned_on(request, piece_id)
+    return _paper(bench_strip(plan, piece.name, paper, shop), f"bench-strip-{piece.pk}")
 
 
 @router.get("/pieces/{int:piece_id}/outline.pdf", response={200: Any, **EVERY_ERROR})
 def outline_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
     """Return the outline of a piece that is shaped as PDF at 1:1; 404 for one that is not."""
+    piece, plan, shop = _planned_on(request, piece_id)
+    if not outline_strokes(plan):
+        raise Http404
+    return _paper(outline(plan, piece.name, paper, shop), f"outline-{piece.pk}")
+
+
+def _planned_on(request: HttpRequest, piece_id: int) -> tuple[Piece, Plan, Shop]:
+    """Return a piece with its plan, and the settings of its bench.
+
+    Raises:
+        BriefRefused: a piece whose brief gives no plan yet.
+    """
     workshop = bench_of(request)
-    piece = row(Piece, workshop, piece_id)
-    planned = plan_of(piece, shop_of(workshop))
+    piece, shop = row(Piece, workshop, piece_id), shop_of(workshop)
+    planned = plan_of(piece, shop)
     if planned.plan is None:
         raise BriefRefused(planned.problems)
-    if not outline_strokes(planned.plan):
-        raise Http404
-    body = outline(planned.plan, piece.name, paper, shop_of(workshop))
+    return piece, planned.plan, shop
+
+
+def _paper(body: bytes, name: str) -> HttpResponse:
     response = HttpResponse(body, content_type="application/pdf")
-    response["Content-Disposition"] = f'inline; filename="outline-{piece.pk}.pdf"'
+    response["Content-Disposition"] = f'inline; filename="{name}.pdf"'
     return response
