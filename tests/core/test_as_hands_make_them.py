@@ -312,6 +312,18 @@ def test_a_drop_hangs_in_the_ring_beside_it_or_in_the_wider_loop() -> None:
     assert not crowded(link, {"kind": "linked_bead", "pin": "3"})
 
 
+def test_a_drop_on_a_string_takes_it_as_often_as_it_passes() -> None:
+    beads = {"part": {"kind": "bead", "hole": "3"}, "times": 12}
+    drop = {"part": {"kind": "dangle", "bead": "2", "hole": "1.2", "pin": "1.2"}}
+
+    def small(passes: int) -> bool:
+        plan = bracelet([beads, drop, beads], string="0.5 mm", passes=passes)
+        return bool(said(plan) & {"loop_small", "loop_full"})
+
+    # Two of half a millimetre and 0.2 to swing are 1.2; three take 0.5 x 2.155 and 0.2.
+    assert [small(n) for n in (1, 2, 3)] == [False, False, True]
+
+
 def test_what_does_not_open_is_not_hung_on_what_does_not_open() -> None:
     charm = {"part": {"kind": "finding", "hangs": True}}
     links = {"part": {"kind": "jump_ring"}, "times": 30}

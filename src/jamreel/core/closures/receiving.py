@@ -40,7 +40,7 @@ INTO_RANGES = {"into_pin": (1.5, 30.0), "fixed_pin": (2.0, 12.0)}
 
 
 def ring_half(kind: Ring, wire: Wire, wires: Palette, pin: float) -> Made:
-    """Return a ring as the receiving half.
+    """Return a ring as the receiving half; one of wire is bent by itself, not cut from a coil.
 
     Args:
         kind: which sort.
@@ -150,6 +150,8 @@ class Hook(Received):
     """Base of hooks. A fit may turn one over, or take another that has one loop for the body."""
 
     one_loop: ClassVar[bool] = True
+    # Whether it can be taken as it is offered: a hook of the maker's own is drawn first.
+    stands_in: ClassVar[bool] = True
 
     def varies(self) -> tuple[Varies, ...]:
         """Return the way that it lies: on edge it stands further out from the skin."""
@@ -167,9 +169,6 @@ class Hook(Received):
                 kept = {} if self.into == "own" else {"into": self.into, "into_pin": self.into_pin}
                 found.append(cls(**shared, **kept))
         return tuple(found)
-
-    # Whether it can be taken as it is offered: a hook of the maker's own is drawn first.
-    stands_in: ClassVar[bool] = True
 
 
 def body_in() -> Step:

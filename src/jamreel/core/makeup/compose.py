@@ -91,6 +91,7 @@ class Composition:
     fastened: Fastened
     closure_name: str
     string: Wire
+    passes: int
     string_end: Made
     joints: tuple[Joint, ...]
     body: float
@@ -244,6 +245,7 @@ def compose(
         fastened=fastened,
         closure_name=makeup.closure.says,
         string=string,
+        passes=makeup.passes,
         string_end=end,
         joints=tuple(_joints(makeup, parts, runs, fastened, end)),
         body=body,

@@ -202,24 +202,23 @@ def fill(
             return None
 
     counts = _counts(main, tried, wanted, measure) if main else (0,)
-    small = (k for k in small_knobs(makeup, main) if beside is None or k.key in beside)
-    knobs: list[Knob | None] = [None, *small]
-    found: list[Filled] = []
-    plainly: dict[Settable, float] = {}
+    small = small_knobs(makeup, main)
+    knobs = [None, *(k for k in small if beside is None or k.key in beside)]
+    found, plainly = list[Filled](), dict[Settable, float]()
     for picked in _trials(main, counts, knobs):
         edits = tuple(Edit(k.path, v) for k, v in picked)
         laid = tried(edits)
         got = _got(laid, measure) if laid is not None and laid.segments else None
         if laid is not None and got is not None:
             count = next((v for k, v in picked if k is main), 0)
-            beside = next((k.key for k, _ in picked if k is not main), "")
-            if not beside:
+            other = next((k.key for k, _ in picked if k is not main), "")
+            if not other:
                 plainly[count] = got
             elif abs(plainly.get(count, math.inf) - got) < 1e-9 and not laid.fastened.adds_range:
                 continue  # a change that changes nothing
             links = right_link(wanted - got, laid.fastened)
             got += links * laid.fastened.range_step
-            found.append(Filled(edits, picked, beside, laid.finished, got, got - wanted, links))
+            found.append(Filled(edits, picked, other, laid.finished, got, got - wanted, links))
     return tuple(_best(found, doubt))
 
 

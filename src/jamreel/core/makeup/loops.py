@@ -147,7 +147,7 @@ def hung_from(laid: Composition, knots: _Knots, gaps: _Gaps) -> Iterator[Hung]:
         gaps: the drops before each knot.
     """
     middle = laid.body_at + laid.body / 2
-    thread = End(0.0, laid.string.d)
+    thread = End(0.0, laid.string.d, strands=laid.passes)
     for run in laid.runs:
         for part in run.parts:
             if part.drop and part.made.ends:
