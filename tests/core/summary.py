@@ -158,6 +158,7 @@ def of_sheet(sheet: Sheet) -> dict[str, Any]:
 
 def of_strokes(strokes: Sequence[Stroke]) -> list[float]:
     """Return sums over all points, each weighed by its place, so that no two errors cancel."""
+    strokes = [one for stroke in strokes for one in stroke.copies]
     points = [point for stroke in strokes for point in stroke.points]
     return [
         len(points),

@@ -55,9 +55,9 @@ _UNIT_WORD = "|".join(
     re.escape(word) for word in sorted([*MM_PER, *_SPELLINGS], key=len, reverse=True)
 )
 _TERM = re.compile(
-    rf"""\s*(?:(?P<whole>\d+)(?:\s+|-)(?P<top>\d+)/(?P<bottom>\d+)   # 6 3/4, 6-3/4
-        |(?P<ftop>\d+)/(?P<fbottom>\d+)                               # 3/4
-        |(?P<number>\d+(?:[.,]\d+)?|[.,]\d+))                         # 158, 158.5, 158,5, .8
+    rf"""\s*(?:(?P<whole>[0-9]+)(?:\s+|-)(?P<top>[0-9]+)/(?P<bottom>[0-9]+)   # 6 3/4, 6-3/4
+        |(?P<ftop>[0-9]+)/(?P<fbottom>[0-9]+)                             # 3/4
+        |(?P<number>[0-9]+(?:[.,][0-9]+)?|[.,][0-9]+))                # 158, 158.5, 158,5, .8
         \s*(?P<unit>{_UNIT_WORD})?\s*""",
     re.VERBOSE | re.IGNORECASE,
 )
@@ -95,7 +95,10 @@ def parse_length(entered: object, unit: Unit = "mm") -> float:
     if isinstance(entered, str):
         if len(entered) > MOST_CHARS:
             raise Refusal("length", got=entered)
-        return float(_read_terms(entered, unit))
+        read = _read_terms(entered, unit)
+        if read > FURTHEST_MM:
+            raise Refusal("length", got=entered)
+        return float(read)
     if not 0 <= entered <= FURTHEST_MM:
         raise Refusal("length", got=entered)
     return float(entered)

@@ -15,6 +15,8 @@ from jamreel.core.makeup.sequence import Entries, Entry, MakeUp
 from jamreel.core.parts.base import Varies, near
 
 MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
+# Parts laid out in all trials together, and what a trial takes at least: about a second's work.
+MOST_WORK, FEWEST_LAID = 30_000, 90
 # What a change that is not a plain count has to win by [mm]: makers count first.
 CHANGE_COSTS_MM = 0.4
 # An extender hangs down behind, another closure is another piece of work: last resorts.
@@ -190,7 +192,8 @@ def fill(
     Raises:
         Refusal: a part that can't be made.
 
-    Source: exhaustive search over the counts near by.
+    Source: exhaustive search over the counts near by; in a make-up of hundreds of unlike parts
+        only the first that vary are tried.
     """
     maker = Maker(wires)
     main = main_knob(makeup, line)
@@ -203,7 +206,10 @@ def fill(
 
     counts = _counts(main, tried, wanted, measure) if main else (0,)
     small = small_knobs(makeup, main)
-    knobs = [None, *(k for k in small if beside is None or k.key in beside)]
+    able = (k for k in small if beside is None or k.key in beside)
+    # What every trial costs goes by how many parts are laid out.
+    trials = MOST_WORK // max(len(makeup.units()), FEWEST_LAID)
+    knobs = [None, *_as_many(able, trials // max(len(counts), 1))]
     found, plainly = list[Filled](), dict[Settable, float]()
     for picked in _trials(main, counts, knobs):
         edits = tuple(Edit(k.path, v) for k, v in picked)
@@ -220,6 +226,15 @@ def fill(
             got += links * laid.fastened.range_step
             found.append(Filled(edits, picked, other, laid.finished, got, got - wanted, links))
     return tuple(_best(found, doubt))
+
+
+def _as_many(knobs: Iterator[Knob], trials: int) -> Iterator[Knob]:
+    """Yield as many knobs as can all be tried within so many trials of each count."""
+    for knob in knobs:
+        trials -= len(knob.values)
+        if trials < 0:
+            return
+        yield knob
 
 
 def _trials(

@@ -7,7 +7,6 @@ is the neutral element. Two ends of which neither opens can't be joined, and the
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from itertools import islice
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, SerializeAsAny, field_validator, model_validator
@@ -22,7 +21,8 @@ from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.words import say
 
 MOST_TIMES, MOST_UNITS, DEEPEST = 400, 1200, 4
-MOST_COUNTED = 20 * MOST_UNITS
+# Each kind of part is made, drawn and told by itself: this many take a plan a second.
+MOST_KINDS = 100
 # Names of what is no entry, so that no entry may have them.
 FOCAL, HUNG, RINGS, STRING, CLOSURE = "focal", "hung", "rings", "string", "closure"
 RESERVED = frozenset({FOCAL, HUNG, RINGS, STRING, CLOSURE, "coil", "piece"})
@@ -225,29 +225,51 @@ def laid_out(
 
     Source: plain counting.
     """
-    # Never more than it takes to see that they are too many.
-    half = tuple(islice(_expanded(entries, root, "", 0), MOST_COUNTED))
+    count = _count(entries, root, 0) * (1 + mirrored) + len(middle)
+    if count > MOST_UNITS:
+        raise Refusal("too_many_parts", got=count, field=f"piece.{root}", most=MOST_UNITS)
+    half = tuple(_expanded(entries, root, ""))
     turned = {id(u): replace(u, turned=not u.turned) for u in half} if mirrored else {}
     every = (*half, *middle, *(turned[id(u)] for u in reversed(half) if mirrored))
-    if len(every) > MOST_UNITS:
-        raise Refusal("too_many_parts", got=len(every), field=f"piece.{root}", most=MOST_UNITS)
+    kinds = len({unit.key for unit in every})
+    if kinds > MOST_KINDS:
+        raise Refusal("too_many_kinds", got=kinds, field=f"piece.{root}", most=MOST_KINDS)
     return every
 
 
-def _expanded(entries: Entries, path: str, top: str, depth: int) -> Iterator[Unit]:
+def _count(entries: Entries, path: str, depth: int) -> int:
+    """Return how many parts entries come to, counted without laying any of them out.
+
+    Raises:
+        Refusal: groups nested too deep.
+    """
     if depth > DEEPEST:
         raise Refusal("too_deep", got=depth, field=f"piece.{path}", most=DEEPEST)
+    return sum(_count_of(entry, f"{path}.{i}.group", depth) for i, entry in enumerate(entries))
+
+
+def _count_of(entry: Entry, path: str, depth: int) -> int:
+    if entry.part is not None:
+        return entry.times * len(entry.part.unfolded()) if entry.times else 0
+    if entry.evenly:
+        # Both are parts: so much is checked when they are read.
+        large, small = (len(one.part.unfolded()) for one in entry.group if one.part is not None)
+        return entry.times * large + entry.fillers * small
+    inner = _count(entry.group, path, depth + 1)
+    return entry.times * inner
+
+
+def _expanded(entries: Entries, path: str, top: str) -> Iterator[Unit]:
     for i, entry in enumerate(entries):
         here, above = f"{path}.{i}", top or entry.id
+        if not entry.times and not entry.evenly:
+            continue
         if entry.part is not None:
             yield from _repeated(entry, here, above)
         elif entry.evenly:
             yield from _spread(entry, here, above)
-        elif entry.times:
-            once = tuple(_expanded(entry.group, f"{here}.group", above, depth + 1))
-            if len(once) * entry.times > MOST_UNITS:
-                count = len(once) * entry.times
-                raise Refusal("too_many_parts", got=count, field=f"piece.{here}", most=MOST_UNITS)
+        else:
+            once = tuple(_expanded(entry.group, f"{here}.group", above))
             for _ in range(entry.times):
                 yield from once
 

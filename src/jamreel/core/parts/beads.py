@@ -130,9 +130,11 @@ class BeadRow:
     def strokes(self, x: float, y: float = 0.0) -> tuple[Stroke, ...]:
         """Return them drawn from x on, their wire at y."""
         drawn = []
-        for one in self.each:
-            drawn.append(bead(x + one.along / 2, one.along, one.bead, one.colour, y))
-            x += one.along
+        for one in self.beads:
+            stroke = bead(x + one.along / 2, one.along, one.bead, one.colour, y)
+            again = {"times": one.times, "step": (one.along, 0.0)} if one.times > 1 else {}
+            drawn.append(stroke.model_copy(update=again))
+            x += one.along * one.times
         return tuple(drawn)
 
     def passes(self, wire: float, times: int = 1) -> Advice | None:

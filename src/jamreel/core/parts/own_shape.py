@@ -27,6 +27,9 @@ from jamreel.core.path.trace import Array, furthest, inside_length, trace
 from jamreel.core.values import Length, Stroke
 from jamreel.core.words import say
 
+# Turns in spirals, wraps and bends of one shape together: more is a coil, and no shape.
+MOST_TURNS = 60.0
+
 MoveName = Literal[
     "straight", "bend", "corner", "fold", "spiral", "wrap", "turn", "flatten", "mark"
 ]
@@ -53,6 +56,13 @@ class OwnMove(Asking):
     degrees: float = 180.0
     turns: float = 1.5
     side: Literal["left", "right"] = "left"
+
+    @property
+    def winds(self) -> float:
+        """How many turns of wire it is."""
+        if self.move in ("spiral", "wrap"):
+            return self.turns
+        return abs(self.degrees) / 360 if self.move in ("bend", "corner") else 0.0
 
     def as_move(self, wire: float) -> Move:
         """Return the move for a wire of some diameter [mm].
@@ -110,17 +120,22 @@ def own_shape(moves: Sequence[OwnMove], wire: float) -> OwnShape:
         wire: wire diameter [mm].
 
     Raises:
-        Refusal: moves that take no wire, or whose ends meet with nothing between.
+        Refusal: moves that take no wire, that wind too often, or whose ends meet with nothing
+            between.
 
     Source: ``path.trace.trace``.
     """
+    turns = sum(own.winds for own in moves)
+    if turns > MOST_TURNS:
+        raise Refusal("too_many_turns", got=math.ceil(turns), field="moves", most=MOST_TURNS)
     path = _path(moves, wire)
     takes = developed_length(path, wire)
     line = trace(path, wire, step=max(0.12, takes / 500))
-    length = inside_length(line, wire) if takes > 0 else 0.0
+    ends = furthest(line)
+    length = inside_length(*ends, wire) if takes > 0 else 0.0
     if length <= 0:
         raise Refusal("no_shape", got=len(moves), field="moves")
-    flat, deep = _lying(line)
+    flat, deep = _lying(line, *ends)
     points = tuple((round(float(x), 2), round(float(y), 2)) for x, y in (*flat[::3], flat[-1]))
     drawn = shifted((Stroke(part="wire", points=points, width_mm=wire),), -wire / 2)
     return OwnShape(
@@ -143,9 +158,8 @@ def _path(moves: Sequence[OwnMove], wire: float) -> tuple[Move, ...]:
     return tuple(path)
 
 
-def _lying(line: Array) -> tuple[Array, float]:
+def _lying(line: Array, a: Array, b: Array) -> tuple[Array, float]:
     """Return a line laid with its furthest points on the x-axis, and how deep it stands [mm]."""
-    a, b = furthest(line)
     moved = line - a
     x_axis = (b - a) / np.linalg.norm(b - a)
     across = moved - np.outer(moved @ x_axis, x_axis)

@@ -1,7 +1,7 @@
 """Small shapes that parts are drawn from: x along the piece, y across it, in mm."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from functools import lru_cache
 
 from jamreel.core.values import Point, Stroke
@@ -91,7 +91,12 @@ def shifted(strokes: Iterable[Stroke], dx: float, dy: float = 0.0) -> tuple[Stro
 def narrowed(strokes: Iterable[Stroke], by: float) -> tuple[Stroke, ...]:
     """Return strokes drawn closer together along x, as deep as they were."""
     return tuple(
-        s.model_copy(update={"points": tuple(_rounded((x * by, y)) for x, y in s.points)})
+        s.model_copy(
+            update={
+                "points": tuple(_rounded((x * by, y)) for x, y in s.points),
+                "step": (s.step[0] * by, s.step[1]),
+            }
+        )
         for s in strokes
     )
 
@@ -126,6 +131,18 @@ def hung(strokes: Iterable[Stroke]) -> tuple[Stroke, ...]:
         )
         for s in strokes
     )
+
+
+def repeated(strokes: Iterable[Stroke], times: int, step: Point) -> Iterator[Stroke]:
+    """Yield strokes drawn so many times, each a step further.
+
+    One that is repeated already is written out along the shorter of its two rows.
+    """
+    for s in strokes:
+        along = s if s.times >= times else s.model_copy(update={"times": times, "step": step})
+        count, (dx, dy) = (times, step) if s.times >= times else (s.times, s.step)
+        for n in range(count):
+            yield from shifted((along,), n * dx, n * dy) if n else (along,)
 
 
 def flipped(strokes: Iterable[Stroke], length: float) -> tuple[Stroke, ...]:

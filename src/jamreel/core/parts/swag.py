@@ -21,7 +21,7 @@ from jamreel.core.words import say
 
 # So many strands are as many as two loops carry.
 MOST_STRANDS, MOST_LINKS = 6, 600
-# Strands of more strokes than this are drawn as a line.
+# Strands of more strokes than this together are drawn as lines.
 MOST_DRAWN = 300
 
 
@@ -142,10 +142,11 @@ class Swag(Part):
     def _picture(self, one: Made, strands: tuple[Strand, ...]) -> Iterator[Stroke]:
         """Yield its strands as they hang, drawn over the length of the shortest."""
         wide = strands[0].length / self.span
+        links = sum(strand.links for strand in strands)
         for strand in reversed(strands):
             found = hang(self.span, strand.length).points(2 * strand.links + 1)
             line = [(wide * (float(x) + self.span / 2), float(y)) for x, y in found]
-            if strand.links * len(one.strokes) > MOST_DRAWN:
+            if links * len(one.strokes) > MOST_DRAWN:
                 yield Stroke(
                     part="wire",
                     points=tuple((round(x, 2), round(y, 2)) for x, y in line),

@@ -1,5 +1,6 @@
 """The tassel: strands of beaded sections, hung in the lower loop of a head."""
 
+from dataclasses import dataclass
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -13,13 +14,15 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.beads import BRITTLE, MOST_LISTED, BeadList, BeadRow, OneBead
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, WRAPS_RANGE, Loop
-from jamreel.core.parts.pictures import edge, flipped, hung, shifted
+from jamreel.core.parts.pictures import edge, flipped, hung, repeated, shifted
 from jamreel.core.path.moves import Straight
 from jamreel.core.values import Frozen, Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.words import say
 
-MOST_SECTIONS, MOST_BEADS = 40, 400
+MOST_SECTIONS, MOST_BEADS, MOST_SORTS = 40, 400, 36
+# Of more strands than this the others hang behind.
+MOST_SEEN, CROWDED = 5, 60
 
 
 class Section(Frozen):
@@ -27,6 +30,15 @@ class Section(Frozen):
 
     row: BeadList = Field(default=(OneBead(),), min_length=1, max_length=MOST_LISTED)
     times: int = Field(default=1, ge=1, le=MOST_SECTIONS)
+
+
+@dataclass(frozen=True)
+class _Rows:
+    """Sections alike, one below the other: their beads, how many, on how many strands."""
+
+    row: BeadRow
+    times: int
+    strands: int
 
 
 class Tassel(Part):
@@ -76,25 +88,30 @@ class Tassel(Part):
         """Return the tassel, hung from its head's upper loop down to its lowest section.
 
         Raises:
-            Refusal: more beads on a strand than anybody hangs.
+            Refusal: more beads on a strand, or more sorts of them, than anybody hangs.
         """
         beads = sum(BeadRow(one.row).count * one.times for one in self.sections)
         if beads > MOST_BEADS:
             raise Refusal("too_many_parts", got=beads, field="sections", most=MOST_BEADS)
+        sorts = sum(len(one.row) for one in self.sections)
+        if sorts > MOST_SORTS:
+            raise Refusal("too_many_kinds", got=sorts, field="sections", most=MOST_SORTS)
         w = wires.of("body", self.wire)
         fine = wires.of("winding", self.strand_wire, usual=0.5)
         upper = Loop("wrapped", w, self.head_pin, self.above, self.tail)
         lower = Loop("wrapped", w, self.strand_loop, self.below, self.tail)
         head, rows = BeadRow(self.head), self._rows()
         neck = upper.reach + head.length + lower.reach
-        links = [self._section(fine, row) for row in rows]
-        widest = max(row.widest for row in rows)
-        used = [self._hanging(i) for i in range(len(rows))]
+        links = [self._section(fine, one.row) for one in rows]
+        widest = max(one.row.widest for one in rows)
+        used = [one.times * one.strands for one in rows]
         return Made(
             length=0.0,
             thickness=max(2 * widest, head.widest, lower.thickness),
             width=max(self.strand_loop + 2 * w.d, head.widest, self.strands * widest / 2),
-            hang=neck + sum(long for _, long in links) + fine.d,
+            hang=neck
+            + sum(long * one.times for (_, long), one in zip(links, rows, strict=True))
+            + fine.d,
             ends=(upper.end(), upper.end()),
             wires=(
                 WireUse(
@@ -110,16 +127,16 @@ class Tassel(Part):
             ),
             bought=(
                 *head.bought(),
-                *(b for row, n in zip(rows, used, strict=True) for b in row.bought(n)),
+                *(b for one, n in zip(rows, used, strict=True) for b in one.row.bought(n)),
             ),
             holds=(upper.hold, self._loops(fine)[0].hold),
             strokes=hung(self._picture(upper, lower, fine, neck)),
-            steps=self._steps(upper, head.count, len(rows)),
+            steps=self._steps(upper, head.count, sum(one.times for one in rows)),
             minutes=4.0 * (1 + sum(used)),
             brittle=bool(self.stuffs & BRITTLE),
             advice=(
                 head.passes(w.d),
-                *(row.passes(fine.d) for row in rows),
+                *(one.row.passes(fine.d) for one in rows),
                 loop_admits(
                     self.strand_loop,
                     (fine.d,) * self.strands,
@@ -147,15 +164,19 @@ class Tassel(Part):
             upper.finish_step,
         )
 
-    def _rows(self) -> list[BeadRow]:
-        """Return the sections of the longest strand from above."""
-        return [BeadRow(one.row) for one in self.sections for _ in range(one.times)]
-
-    def _hanging(self, section: int) -> int:
-        """Return how many strands have a section: every second one stops short."""
-        short = len(self._rows()) - max(1, len(self._rows()) - self.shorter)
-        stops = len(self._rows()) - short
-        return self.strands if section < stops else (self.strands + 1) // 2
+    def _rows(self) -> list[_Rows]:
+        """Return the sections of the longest strand from above, alike ones together; of those that
+        every second strand stops short of, only the others have any."""
+        every = max(1, sum(one.times for one in self.sections) - self.shorter)
+        found = []
+        for one in self.sections:
+            row, above = BeadRow(one.row), min(one.times, max(every, 0))
+            every -= one.times
+            if above:
+                found.append(_Rows(row, above, self.strands))
+            if one.times > above:
+                found.append(_Rows(row, one.times - above, (self.strands + 1) // 2))
+        return found
 
     def _loops(self, fine: Wire) -> tuple[Loop, Loop]:
         return (
@@ -181,22 +202,22 @@ class Tassel(Part):
             *flipped(lower.picture(), neck),
             *head.strokes(upper.reach),
         ]
-        seen = min(self.strands, 5)
-        apart = max(max(row.widest for row in rows), fine.d * 3)
-        for k in range(seen):
-            y, at = (k - (seen - 1) / 2) * apart, neck
-            for i, row in enumerate(rows):
-                if k % 2 and self._hanging(i) < self.strands:
-                    break
-                long = above.reach + row.length + below.reach
-                one = [
-                    edge(0.0, long, fine.d),
-                    *above.picture(square=True),
-                    *flipped(below.picture(), long),
-                    *row.strokes(above.reach),
-                ]
-                drawn += shifted(one, at, y)
-                at += long
+        # Many sections with many beads each would be drawn too small to tell apart.
+        strokes = sum(len(one.row.beads) + 8 for one in rows)
+        seen, at = min(self.strands, MOST_SEEN if strokes < CROWDED else 2), neck
+        apart = max(max(one.row.widest for one in rows), fine.d * 3)
+        for one in rows:
+            long = above.reach + one.row.length + below.reach
+            section = [
+                edge(0.0, long, fine.d),
+                *above.picture(square=True),
+                *flipped(below.picture(), long),
+                *one.row.strokes(above.reach),
+            ]
+            column = list(repeated(section, one.times, (long, 0.0)))
+            for k in range(0, seen, 1 if one.strands == self.strands else 2):
+                drawn += shifted(column, at, (k - (seen - 1) / 2) * apart)
+            at += long * one.times
         return drawn
 
 

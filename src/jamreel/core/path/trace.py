@@ -6,6 +6,8 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
+from scipy.spatial import ConvexHull, QhullError
+from scipy.spatial.distance import cdist
 
 from jamreel.core.path.moves import (
     Bend,
@@ -25,6 +27,8 @@ from jamreel.core.path.moves import (
 Array = npt.NDArray[np.float64]
 # No curve is drawn with fewer or more chords than this.
 FEWEST, MOST = 8, 20_000
+# Of more points than this only those on the hull are compared with one another.
+FEW_POINTS = 300
 
 
 @dataclass(frozen=True)
@@ -39,8 +43,14 @@ class _Curve:
     end: Array
 
 
+def _cross(a: Array, b: Array) -> Array:
+    """Return the vector product of two vectors; numpy's own is made for many at once."""
+    (ax, ay, az), (bx, by, bz) = a.tolist(), b.tolist()
+    return np.array([ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx])
+
+
 def _frame(tangent: Array, normal: Array) -> Array:
-    return np.column_stack([tangent, normal, np.cross(tangent, normal)])
+    return np.column_stack([tangent, normal, _cross(tangent, normal)])
 
 
 def _arc(radius: float, angle: float, count: int) -> _Curve:
@@ -132,7 +142,7 @@ def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
     line = [point[np.newaxis]]
     for move in moves:
         if isinstance(move, Turn):
-            across = np.cross(tangent, normal)
+            across = _cross(tangent, normal)
             normal = math.cos(move.angle) * normal + math.sin(move.angle) * across
         elif isinstance(move, (Straight, Flatten)):
             if move.length > 0:
@@ -142,7 +152,7 @@ def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
             sign = 1.0 if move.side == "left" else -1.0
             # A right-hand bend is the mirror image of a left-hand one.
             here = np.column_stack(
-                [tangent, sign * normal, sign * np.cross(tangent, sign * normal)]
+                [tangent, sign * normal, sign * _cross(tangent, sign * normal)]
             )
             carry = here @ curve.start.T
             laid = point + curve.points @ carry.T
@@ -152,11 +162,12 @@ def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
     return np.vstack(line)
 
 
-def inside_length(line: Array, wire: float) -> float:
+def inside_length(a: Array, b: Array, wire: float) -> float:
     """Return the inside length of a shape: between its two furthest points, less one wire.
 
     Args:
-        line: its centre-line, shape (n, 2) or (n, 3) [mm].
+        a: one of the two, of its centre-line; see ``furthest`` [mm].
+        b: the other.
         wire: wire diameter [mm].
 
     Returns:
@@ -165,7 +176,6 @@ def inside_length(line: Array, wire: float) -> float:
 
     Source: plain geometry.
     """
-    a, b = furthest(line)
     return float(np.linalg.norm(a - b)) - wire
 
 
@@ -175,8 +185,18 @@ def furthest(line: Array) -> tuple[Array, Array]:
     Args:
         line: shape (n, dimensions), n at least 1.
 
-    Source: plain geometry, all pairs.
+    Source: plain geometry, all pairs of points on the convex hull.
     """
-    apart = np.linalg.norm(line[:, np.newaxis] - line[np.newaxis], axis=2)
+    outer = line[_on_hull(line)] if len(line) > FEW_POINTS else line
+    apart = cdist(outer, outer)
     i, j = np.unravel_index(int(np.argmax(apart)), apart.shape)
-    return line[i], line[j]
+    return outer[i], outer[j]
+
+
+def _on_hull(line: Array) -> npt.NDArray[np.intp]:
+    """Return the points that a shape's furthest two are among: those of its convex hull."""
+    try:
+        # Joggled: a flat shape has a hull too.
+        return np.asarray(ConvexHull(line, qhull_options="QJ").vertices, dtype=np.intp)
+    except QhullError:
+        return np.arange(len(line))

@@ -254,26 +254,31 @@ def round_body(
     lifts = np.repeat([row[2] / 2 for row in rows], [len(run) for run in runs])
     found = ring.at(start_at + scale * np.concatenate(runs), lifts)
     places = np.split(found, np.cumsum([len(run) for run in runs])[:-1])
+    shapes: dict[str, tuple[Stroke, ...]] = {}
+    placed: list[Placed] = []
     for i, ((start, end, thick, tone, closure), points) in enumerate(
         zip(rows, places, strict=True)
     ):
         if tone and not closure:
-            x, y = points[0]
-            wide = min(thick, (end - start) * 1.02) / 2
-            strokes.append(
-                Stroke(part=f"bead {i}", points=circle((x, y), wide, 22), closed=True, tone=tone)
-            )
+            wide = round(min(thick, (end - start) * 1.02) / 2, 2)
+            name = f"{tone} {wide}"
+            if name not in shapes:
+                round_one = circle((0.0, 0.0), wide, 22)
+                shapes[name] = (Stroke(part="bead", points=round_one, closed=True, tone=tone),)
+            x, y = (round(float(value), 2) for value in points[0])
+            placed.append(Placed(shape=name, at=(x, y)))
         else:
             name = f"closure {i}" if closure else f"link {i}"
             strokes.append(Stroke(part=name, points=points_of(points), width_mm=max(thick, 0.4)))
     dims = [across(outline, low + thickest, 0.0, say(f"drawing.{part}_across"))]
-    return section_sheet(
+    sheet = section_sheet(
         say(f"drawing.on_the_{part}"),
         strokes,
         dims,
         say(f"drawing.{part}", girth=girth),
         ("measure", "fit"),
     )
+    return sheet.model_copy(update={"shapes": shapes, "placed": tuple(placed)})
 
 
 def _along(start: float, end: float, bead: bool) -> Array:
@@ -291,10 +296,11 @@ def hanging_sheet(
     shapes: dict[str, tuple[Stroke, ...]] = {}
     placed: list[Placed] = []
     widest = 4.0
-    for i, part in enumerate(composition.parts):
-        strokes = part.made.strokes if part.drop else hung(part.made.strokes)
-        shapes[f"h{i}"] = strokes
-        placed.append(Placed(shape=f"h{i}", at=(0.0, round(-part.at, 2)), entry=part.unit.entry))
+    for part in composition.parts:
+        name = part.unit.key
+        if name not in shapes:
+            shapes[name] = part.made.strokes if part.drop else hung(part.made.strokes)
+        placed.append(Placed(shape=name, at=(0.0, round(-part.at, 2)), entry=part.unit.entry))
         widest = max(widest, part.made.width)
     label = say("drawing.hangs", length=drop)
     return Sheet(
