@@ -18,6 +18,8 @@ from jamreel.core.cutting.work import CELLS, MATRIX, MODEL, Work
 Floats = npt.NDArray[np.float64]
 # Prices differ from true ones by rounding; less than this is no gain.
 TOLERANCE = 1e-6
+# Cells of one knapsack that are kept at once: 50 MB of them.
+MOST_CELLS = 50_000_000
 
 
 @dataclass(frozen=True)
@@ -137,7 +139,8 @@ def _price(
     """Return the pattern of one class that the prices value most, and its gain over its cost.
 
     A bounded knapsack over exactly used lengths, because what is left over is not free. Of a reel
-    with room for all that pays, all that pays is taken.
+    with room for all that pays, all that pays is taken. Where it would take too much memory there
+    is no pattern, and no end to what one might gain.
     """
     if each.endless:
         pays = [n if prices[k] > takes[k] * each.weight else 0 for k, n in enumerate(wanted)]
@@ -156,6 +159,8 @@ def _price(
         for many in powers(min(count, room // takes[kind]))
     ]
     work.spend(len(items) * room / CELLS)
+    if len(items) * room > MOST_CELLS:
+        return None, np.inf
     best = np.full(room + 1, -np.inf)
     best[0] = 0.0
     took = np.zeros((len(items), room + 1), dtype=bool)

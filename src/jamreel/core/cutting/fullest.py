@@ -6,6 +6,8 @@ import numpy as np
 import numpy.typing as npt
 
 Floats = npt.NDArray[np.float64]
+# Sums that are kept at once: 25 MB of them.
+MOST_BITS = 200_000_000
 # Takes every possible use of a piece [tenths], gives what each is worth.
 Worth = Callable[[Floats], Floats]
 
@@ -28,13 +30,18 @@ def fullest(
         >>> fullest([70, 60, 40, 30], [1, 1, 1, 1], 100, lambda used: used)
         (1, 0, 0, 1)
 
-    Source: subset sums, every sum that can be reached as a bit of one number.
+    Source: subset sums, every sum that can be reached as a bit of one number; where those would be
+        too many, longest first.
     """
     items = [
         (kind, many)
         for kind in reversed(range(len(takes)))
         for many in powers(min(counts[kind], room // takes[kind]))
     ]
+    if not items:
+        return None
+    if len(items) * room > MOST_BITS:
+        return _longest_first(takes, counts, room, worth)
     within = (1 << (room + 1)) - 1
     stages, reached = [], 1
     for kind, many in items:
@@ -54,6 +61,17 @@ def fullest(
             found[kind] += many
             at -= length
     return tuple(found)
+
+
+def _longest_first(
+    takes: Sequence[int], counts: Sequence[int], room: int, worth: Worth
+) -> tuple[int, ...] | None:
+    found, left = [], room
+    for take, count in zip(takes, counts, strict=True):
+        found.append(min(count, left // take))
+        left -= found[-1] * take
+    used = room - left
+    return tuple(found) if used and worth(np.array([float(used)]))[0] > 0 else None
 
 
 def powers(count: int) -> list[int]:

@@ -34,6 +34,8 @@ NEAR_ENOUGH = 1e-4
 # Up to so many cells all pieces are searched together; from so many, or so many pieces alike,
 # patterns come first.
 FEW_CELLS, MANY_CELLS, ALIKE = 100, 100, 4
+# Of more unlike lengths, or more wire [tenths], than this the plan that comes at once is the plan.
+MOST_LENGTHS, MOST_WIRE = 400, 5_000_000
 
 
 class Laid(Frozen):
@@ -132,7 +134,7 @@ def _best(problem: Problem, start: Plan, work: Work) -> tuple[Plan, float]:
     if not problem.lengths or not problem.racks:
         return start, float(problem.weight(start))
     best, bound = start, float(problem.least())
-    if _near(problem, best, bound):
+    if _near(problem, best, bound) or _too_much(problem):
         return best, bound
     cells = len(problem.racks) * len(problem.lengths)
     alike = max(each.count for each in problem.classes()[0])
@@ -149,6 +151,11 @@ def _best(problem: Problem, start: Plan, work: Work) -> tuple[Plan, float]:
     if not _near(problem, best, bound):
         best = few_at_a_time(problem, best, bound, work)
     return best, bound
+
+
+def _too_much(problem: Problem) -> bool:
+    """Return whether a search would cost more memory than it could save wire."""
+    return len(problem.lengths) > MOST_LENGTHS or problem.used(problem.counts) > MOST_WIRE
 
 
 def _near(problem: Problem, plan: Plan, bound: float) -> bool:
@@ -196,7 +203,7 @@ def _as_laid(problem: Problem, plan: Plan) -> tuple[tuple[Laid, ...], tuple[str,
                     rack=rack,
                     cuts=ids,
                     used=used / TENTHS,
-                    left=(room - used) / TENTHS,
+                    left=math.floor(round(rack.length * TENTHS, 6) - used) / TENTHS,
                     scrap=problem.scrap(b, room - used) / TENTHS,
                 )
             )

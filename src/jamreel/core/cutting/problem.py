@@ -20,6 +20,8 @@ TENTHS = 10
 ORDER: tuple[StockKind, ...] = ("offcut", "length", "reel", "buy")
 # A tenth that is not cut weighs more than any wire that could be opened for it.
 MISSING = 20_000
+# Pieces of one wire that a plan is sought on: nobody hunts through more.
+MOST_RACKS = 200
 
 # How many of each length come off each piece of wire.
 Plan = list[list[int]]
@@ -48,7 +50,11 @@ def is_reel(rack: Rack) -> bool:
 
 @dataclass(frozen=True)
 class Problem:
-    """Kinds of cut by length, pieces of wire, the keep-length and the kerf, all in tenths."""
+    """Kinds of cut by length, pieces of wire, the keep-length and the kerf, all in tenths.
+
+    A room is never more than all cuts together could need: how much longer a reel is tells nothing
+    about how to cut it.
+    """
 
     lengths: list[int]
     counts: list[int]
@@ -160,14 +166,34 @@ def in_tenths(
     for rack in racks:
         if rack.length < 0 or not math.isfinite(rack.length):
             raise Refusal("rack_length", got=Mm(rack.length), field=f"racks.{rack.id}")
-    # Short offcuts before long ones: what is nearly used up goes first.
-    ranked = sorted(racks, key=lambda r: (ORDER.index(r.kind), r.length, r.id))
+    lost, kept = math.ceil(round(kerf * TENTHS, 6)), round(keep * TENTHS)
+    counts = [len(kinds[length]) for length in order]
+    ranked = _looked_at(racks, order[-1] if order else 0)
+    # Beyond all that is wanted and the keep-length, a remnant is a remnant however long.
+    enough = sum(n * (length + lost) for n, length in zip(counts, order, strict=True)) + kept
     return Problem(
         order,
-        [len(kinds[length]) for length in order],
+        counts,
         [kinds[length] for length in order],
         ranked,
-        [math.floor(round(r.length * TENTHS, 6)) for r in ranked],
-        round(keep * TENTHS),
-        math.ceil(round(kerf * TENTHS, 6)),
+        [min(_tenths(rack), enough) for rack in ranked],
+        kept,
+        lost,
     )
+
+
+def _tenths(rack: Rack) -> int:
+    return math.floor(round(rack.length * TENTHS, 6))
+
+
+def _looked_at(racks: Sequence[Rack], shortest: int) -> list[Rack]:
+    """Return the pieces of wire that a plan is sought on, short offcuts before long ones: what is
+    nearly used up goes first. Of very many only the first and the longest are looked at."""
+    ranked = sorted(racks, key=lambda r: (ORDER.index(r.kind), r.length, r.id))
+    if len(ranked) <= MOST_RACKS:
+        return ranked
+    of_use = [rack for rack in ranked if _tenths(rack) >= shortest]
+    half = MOST_RACKS // 2
+    longest = sorted(of_use[half:], key=lambda r: r.length)[-half:]
+    found = {id(rack) for rack in (*of_use[:half], *longest)}
+    return [rack for rack in ranked if id(rack) in found]
