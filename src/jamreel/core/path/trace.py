@@ -151,9 +151,7 @@ def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
         elif not isinstance(move, Mark) and (curve := _curve(move, wire, step)) is not None:
             sign = 1.0 if move.side == "left" else -1.0
             # A right-hand bend is the mirror image of a left-hand one.
-            here = np.column_stack(
-                [tangent, sign * normal, sign * _cross(tangent, sign * normal)]
-            )
+            here = np.column_stack([tangent, sign * normal, sign * _cross(tangent, sign * normal)])
             carry = here @ curve.start.T
             laid = point + curve.points @ carry.T
             line.append(laid[1:])

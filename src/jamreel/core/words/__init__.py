@@ -106,8 +106,13 @@ def _short(value: object) -> str:
     unit = _voice.get()[1]
     if isinstance(value, tuple) and all(isinstance(one, Mm) for one in value):
         return " / ".join(plain_length(one, unit) for one in value)
-    text = plain_length(value, unit) if isinstance(value, Mm) else str(value)
+    text = plain_length(value, unit) if isinstance(value, Mm) else _readable(str(value))
     return text if len(text) <= MOST_SHOWN else f"{text[: MOST_SHOWN - 1]}…"
+
+
+def _readable(text: str) -> str:
+    """Return text with a mark for every half of a pair of surrogates: they can't be answered."""
+    return text.encode("utf-8", "replace").decode("utf-8")
 
 
 def problem(refusal: Refusal) -> Problem:
