@@ -74,7 +74,8 @@ def mended(raw: Any) -> dict[str, Any]:
             return dict(found)
         if () in paths:
             return {}
-        for path in sorted(paths, key=len):
+        # Of a list from its end, so that the places of the others stay what they are.
+        for path in sorted(paths, key=_order, reverse=True):
             found = _without(found, path)
     return {}
 
@@ -160,6 +161,10 @@ def _path_in(raw: Any, loc: Sequence[str | int]) -> Path:
     return tuple(path)
 
 
+def _order(path: Path) -> tuple[tuple[int, str], ...]:
+    return tuple((part, "") if isinstance(part, int) else (-1, part) for part in path)
+
+
 def _at(raw: Any, path: Path) -> Any:
     for part in path:
         raw = raw[part]
@@ -176,12 +181,8 @@ def _without(raw: Any, path: Path) -> Any:
             return {key: value for key, value in raw.items() if key != first}
         return {**raw, first: _without(raw[first], tuple(rest))}
     if isinstance(raw, list) and isinstance(first, int) and first < len(raw):
-        # A hole in a list would move all that follows.
-        return [
-            *raw[:first],
-            _without(raw[first], tuple(rest)) if rest else None,
-            *raw[first + 1 :],
-        ]
+        kept = [_without(raw[first], tuple(rest))] if rest else []
+        return [*raw[:first], *kept, *raw[first + 1 :]]
     return raw
 
 
