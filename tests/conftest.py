@@ -12,6 +12,7 @@ from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
+from django.core.cache import cache
 from django.test import Client
 from hypothesis import settings as hypothesis_settings
 
@@ -27,6 +28,12 @@ hypothesis_settings.load_profile("patient")
 ROOT = Path(__file__).parents[1]
 EXAMPLES = ROOT / "docs" / "examples"
 WORKED: dict[str, Any] = json.loads((EXAMPLES / "sliding-bangle.json").read_text())
+
+
+@pytest.fixture(autouse=True)
+def no_tries_yet() -> None:
+    """Tries are counted over requests; each test begins without any."""
+    cache.clear()
 
 
 @pytest.fixture

@@ -1,4 +1,4 @@
-"""The command-line door: ``python -m jamreel plan FILE.json`` and ``python -m jamreel demo``."""
+"""The command-line door: ``jamreel plan FILE.json``, and all that runs and keeps a bench."""
 
 import argparse
 import json
@@ -25,6 +25,13 @@ def main(arguments: list[str] | None = None) -> int:
     commands.add_parser("schemas", help="print the JSON Schemas of brief, shop and plan")
     demo = commands.add_parser("demo", help="serve the demo bench on 127.0.0.1")
     demo.add_argument("--port", type=int, default=8720)
+    commands.add_parser("serve", help="serve a bench as the environment says (docs/running.md)")
+    backing = commands.add_parser("backup", help="copy the database while it is in use")
+    backing.add_argument("--to", type=Path, help="folder (default: backups beside the database)")
+    backing.add_argument("--keep", type=int, default=14, help="how many are kept, the newest")
+    restoring = commands.add_parser("restore", help="put a backup in the place of the database")
+    restoring.add_argument("backup", type=Path)
+    commands.add_parser("check", help="hold the database against itself")
     chosen = parser.parse_args(arguments)
     if chosen.command == "plan":
         return _plan(chosen.brief, chosen.shop)
@@ -33,9 +40,18 @@ def main(arguments: list[str] | None = None) -> int:
 
         print(json.dumps(schemas(), indent=2, ensure_ascii=False))
         return 0
-    from jamreel.site.demo import serve  # Django is not needed, nor loaded, for a plan
+    # Django is not needed, nor loaded, for a plan.
+    if chosen.command == "demo":
+        from jamreel.site.serving import serve_demo
 
-    return serve(chosen.port)
+        return serve_demo(chosen.port)
+    if chosen.command == "serve":
+        from jamreel.site.serving import serve
+
+        return serve()
+    from jamreel.site import keeping
+
+    return keeping.run(chosen)
 
 
 def _plan(brief: str, shop: str | None) -> int:

@@ -88,13 +88,19 @@ def test_a_piece_that_is_not_there_is_not_found(client: Client, links: Piece, pi
         assert client.get(path, {"pieces": pieces}).status_code == 404
 
 
-def test_nonsense_for_pieces_is_every_piece_that_is_to_be_cut(
-    client: Client, bench: Workshop, brief: Row
-) -> None:
-    start_piece(bench, "Ready", brief)
-    start_piece(bench, "Not measured", {**brief, "measures": {}})
-    found = client.get("/api/board", {"pieces": "all of them"}).json()
-    assert found["pieces"] == ["Ready"]
+@pytest.mark.parametrize("nonsense", ["all of them", "²", "1,x", "-1", "9" * 30, "1.5"])
+def test_nonsense_for_pieces_is_refused_by_name(client: Client, nonsense: str) -> None:
+    answer = client.get("/api/board", {"pieces": nonsense})
+    assert answer.status_code == 422
+    assert answer.json()["field"] == "pieces"
+    assert answer.json()["got"] in nonsense
+
+
+def test_a_piece_counts_once_on_a_board(client: Client, bench: Workshop, brief: Row) -> None:
+    piece = start_piece(bench, "Ready", brief)
+    once = client.get("/api/board", {"pieces": f"{piece.pk}"}).json()
+    assert client.get("/api/board", {"pieces": f"{piece.pk}, {piece.pk},"}).json() == once
+    assert once["pieces"] == ["Ready"]
 
 
 def test_a_stranger_sees_no_board_of_anothers(stranger: Client, links: Piece) -> None:

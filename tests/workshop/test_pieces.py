@@ -6,9 +6,17 @@ from typing import Any
 import pytest
 
 from jamreel.core.plan import BriefRefused
-from jamreel.workshop import making, pieces
+from jamreel.workshop import making, turns
 from jamreel.workshop.models import Piece, Revision, Tick, Workshop
-from jamreel.workshop.pieces import StaleSave, changed_field, redo, save_brief, start_piece, undo
+from jamreel.workshop.pieces import (
+    StaleSave,
+    changed_field,
+    redo,
+    refresh,
+    save_brief,
+    start_piece,
+    undo,
+)
 from jamreel.workshop.shops import StaleShop, change_shop
 
 
@@ -35,7 +43,7 @@ def piece(bench: Workshop, brief: dict[str, Any]) -> Piece:
 @pytest.fixture
 def slow(monkeypatch: pytest.MonkeyPatch) -> None:
     """Every save counts as a change of its own."""
-    monkeypatch.setattr(pieces, "BURST", timedelta(0))
+    monkeypatch.setattr(turns, "BURST", timedelta(0))
 
 
 def test_a_brief_is_kept_as_typed_even_when_it_gives_no_plan(piece: Piece) -> None:
@@ -163,7 +171,9 @@ def test_new_tools_work_every_piece_out_anew(piece: Piece) -> None:
     bench = piece.workshop
     only = {"name": "tin", "kind": "household", "diameters": ["52"]}
     making.tick(bench, piece.pk, "cut", "bangle")
-    change_shop(bench, 1, {"formers": [only]})
+    fresh = change_shop(bench, 1, {"formers": [only]})
+    # Marked, and worked out when it is next looked at.
+    assert refresh(fresh) == 0
     piece.refresh_from_db()
     assert piece.state["answer"]["value_mm"] == 52
     with pytest.raises(StaleShop):

@@ -13,8 +13,14 @@ from jamreel.core.workpiece.records import Record
 from jamreel.workshop import making, planning
 from jamreel.workshop.board import lay_out, outstanding, short_of, to_fetch
 from jamreel.workshop.models import Piece, Wearer, Workshop
-from jamreel.workshop.pieces import save_brief, shop_of, start_piece
-from jamreel.workshop.planning import brief_for_planning, forget_plans, plan_of, work_out
+from jamreel.workshop.pieces import save_brief, start_piece
+from jamreel.workshop.planning import (
+    brief_for_planning,
+    forget_plans,
+    plan_of,
+    shop_of,
+    work_out,
+)
 from tests.conftest import WORKED
 from tests.core.families import example
 

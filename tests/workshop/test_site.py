@@ -12,7 +12,7 @@ from django.conf import settings
 from django.db import connection
 from django.test import Client
 
-from jamreel.site.demo import PORTS_TO_TRY, free_port
+from jamreel.site.serving import PORTS_TO_TRY, free_port
 
 
 def test_the_database_is_in_wal_mode_with_foreign_keys_and_patience(db: None) -> None:

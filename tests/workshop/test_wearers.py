@@ -11,8 +11,7 @@ from jamreel.workshop import models as workshop_models
 from jamreel.workshop.demo import build
 from jamreel.workshop.demo_cast import CAST, OTHERS
 from jamreel.workshop.models import Owned, Piece, Wearer, Workshop
-from jamreel.workshop.pieces import shop_of
-from jamreel.workshop.planning import brief_for_planning, work_out
+from jamreel.workshop.planning import brief_for_planning, shop_of, work_out
 from jamreel.workshop.wearers import keep_readings, measures_of
 
 

@@ -1,10 +1,12 @@
 """The API: parse, call, answer. Thin by rule; what is decided is decided below."""
 
-import json
-from typing import Any, NoReturn
+from typing import Any
 
+from django.conf import settings
+from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest
 from ninja import NinjaAPI
+from ninja.errors import HttpError
 from ninja.parser import Parser
 from pydantic.json_schema import models_json_schema
 
@@ -12,19 +14,23 @@ from jamreel import __version__
 from jamreel.api.auth import SignedIn
 from jamreel.api.errors import handle_errors
 from jamreel.core.brief import Brief
+from jamreel.core.json_text import read_json
 from jamreel.core.shop import Shop
 
 
 class StrictParser(Parser):
-    """JSON as the standard has it: NaN and Infinity are no numbers."""
+    """JSON as the standard has it, and nothing else: NaN and Infinity are no numbers."""
 
     def parse_body(self, request: HttpRequest) -> Any:
-        """Return the parsed body. Raises ValueError, which answers 400."""
-        return json.loads(request.body, parse_constant=_no_constant)
-
-
-def _no_constant(name: str) -> NoReturn:
-    raise ValueError(f"{name} is not a number")
+        """Return the parsed body. Raises HttpError: 415, 413, or 400 with what is wrong."""
+        if request.content_type != "application/json":
+            raise HttpError(415, "Send this as application/json.")
+        try:
+            return read_json(request.body, settings.DATA_UPLOAD_MAX_MEMORY_SIZE, whole=False)
+        except RequestDataTooBig:
+            raise HttpError(413, "") from None
+        except ValueError as error:
+            raise HttpError(400, f"This can't be read as JSON: {error}.") from None
 
 
 class JamReelAPI(NinjaAPI):
@@ -56,6 +62,7 @@ handle_errors(api)
 
 # Routers import the schemas above them, so they are added once the API exists.
 from jamreel.api import (  # noqa: E402
+    account,
     bench,
     board,
     devices,
@@ -66,7 +73,7 @@ from jamreel.api import (  # noqa: E402
     workshop,
 )
 
-for _routes in (session, bench, pieces, wearers, workshop, stock, board, devices):
+for _routes in (session, account, bench, pieces, wearers, workshop, stock, board, devices):
     api.add_router("", _routes.router)
 
 __all__ = ["api"]

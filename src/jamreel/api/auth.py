@@ -36,3 +36,10 @@ def bench_of(request: HttpRequest) -> Workshop:
     bench: Workshop = known or workshop_of(request.user)
     request.__dict__["_bench"] = bench
     return bench
+
+
+def address_of(request: HttpRequest) -> str:
+    """Return the address that a request comes from; behind a proxy, the one that the proxy saw."""
+    told = request.META.get("HTTP_X_REAL_IP", "") if settings.BEHIND_PROXY else ""
+    address: str = told or request.META.get("REMOTE_ADDR") or "127.0.0.1"
+    return address[:45]

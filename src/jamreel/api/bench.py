@@ -14,8 +14,8 @@ from jamreel.core.result import Figure
 from jamreel.core.words import Problem
 from jamreel.workshop.models import Piece
 from jamreel.workshop.ownership import rows
-from jamreel.workshop.pieces import shop_of
-from jamreel.workshop.planning import work_out
+from jamreel.workshop.pieces import refresh
+from jamreel.workshop.planning import shop_of, work_out
 
 router = Router(tags=["bench"])
 
@@ -35,10 +35,14 @@ class PieceLine(Schema):
 
 
 class Bench(Schema):
-    """Everything on the bench, soonest due first."""
+    """Everything on the bench, soonest due first.
+
+    So many are ``still_to_work_out`` with the settings of now: asking again goes on.
+    """
 
     workshop: str
     pieces: list[PieceLine]
+    still_to_work_out: int
 
 
 class Worked(Schema):
@@ -58,9 +62,11 @@ class BriefIn(Schema):
 def bench(request: HttpRequest) -> Bench:
     """Return the pieces on the bench."""
     workshop = bench_of(request)
+    still = refresh(workshop)
     found = rows(Piece, workshop).filter(put_away_at__isnull=True).select_related("wearer")
     order = sorted(found, key=lambda p: (p.due is None, p.due or date.max, p.pk))
-    return Bench(workshop=workshop.name, pieces=[_line(p) for p in order])
+    lines = [_line(piece) for piece in order]
+    return Bench(workshop=workshop.name, pieces=lines, still_to_work_out=still)
 
 
 def _line(piece: Piece) -> PieceLine:

@@ -1,22 +1,22 @@
 """The cut board: what is to be cut and fetched for some pieces, what to buy, strips and labels."""
 
-import csv
-import io
 import re
 from pathlib import Path
 from typing import Any
 
-from django.conf import settings
+from django.db.models import F
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
+from jamreel.core.errors import Refusal
 from jamreel.core.path.moves import MarkAt
 from jamreel.core.units import format_length
 from jamreel.core.words import say
 from jamreel.devices.label_printer import LabelPrinter
 from jamreel.workshop import stock as racks
+from jamreel.workshop.accounts import outbox_of
 from jamreel.workshop.board import (
     Fetch,
     Group,
@@ -28,10 +28,12 @@ from jamreel.workshop.board import (
     short_of,
     to_fetch,
 )
+from jamreel.workshop.csv_text import write_rows
 from jamreel.workshop.models import Piece, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.papers.bench_strip import Paper, strip_of
-from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.pieces import refresh
+from jamreel.workshop.planning import refuse, shop_of
 
 router = Router(tags=["board"])
 FONTS = Path(racks.__file__).parent / "papers" / "fonts"
@@ -114,13 +116,17 @@ class ShortView(Schema):
 
 
 class BoardView(Schema):
-    """The cut board of some pieces, and what they take beside wire."""
+    """The cut board of some pieces, and what they take beside wire.
+
+    Of all pieces that are to be cut, so many are ``left_out``: too many for one board.
+    """
 
     groups: list[GroupView]
     fetch: list[FetchView]
     fetch_cost: float
     short: list[ShortView]
     pieces: list[str]
+    left_out: int
 
 
 class Printed(Schema):
@@ -129,14 +135,37 @@ class Printed(Schema):
     labels: list[str]
 
 
-def _chosen(request: HttpRequest, pieces: str) -> tuple[Workshop, list[Piece]]:
-    """Return the bench and the pieces of a list of numbers; every piece to be cut when empty."""
+# Pieces on one board: nobody cuts for more at a time.
+MOST_ON_BOARD = 60
+# What working out pieces anew may take before a board is laid out [s].
+WORK_OUT_S = 1.5
+
+
+def _chosen(request: HttpRequest, pieces: str) -> tuple[Workshop, list[Piece], int]:
+    """Return the bench, the pieces of a list of numbers, each once, and how many are left out.
+
+    Every piece to be cut, the soonest due first, where the list is empty.
+
+    Raises:
+        BriefRefused: a list that is none, or of more pieces than one board has.
+    """
     workshop = bench_of(request)
-    wanted = [int(n) for n in pieces.split(",") if n.strip().isdigit()]
-    if wanted:
-        return workshop, [row(Piece, workshop, n) for n in wanted]
-    standing = rows(Piece, workshop).filter(put_away_at__isnull=True, finished_at__isnull=True)
-    return workshop, list(standing.filter(waits_for="cut"))
+    wanted = list(dict.fromkeys(part.strip() for part in pieces.split(",") if part.strip()))
+    if not wanted:
+        refresh(workshop, WORK_OUT_S)
+        standing = rows(Piece, workshop).filter(put_away_at__isnull=True, finished_at__isnull=True)
+        found = list(standing.filter(waits_for="cut").order_by(F("due").asc(nulls_last=True), "pk"))
+        return workshop, found[:MOST_ON_BOARD], max(0, len(found) - MOST_ON_BOARD)
+    wrong = [part for part in wanted if not _ROW.fullmatch(part)]
+    if wrong:
+        refuse(workshop, Refusal("piece_list", got=wrong[0], field="pieces"))
+    if len(wanted) > MOST_ON_BOARD:
+        many = Refusal("board_full", got=len(wanted), field="pieces", most=MOST_ON_BOARD)
+        refuse(workshop, many)
+    return workshop, [row(Piece, workshop, int(part)) for part in wanted], 0
+
+
+_ROW = re.compile("[0-9]{1,18}")
 
 
 def _on_board(one: Outstanding) -> CutOnBoard:
@@ -190,7 +219,7 @@ def _group_view(group: Group) -> GroupView:
 @router.get("/board", response={200: BoardView, **EVERY_ERROR})
 def board(request: HttpRequest, pieces: str = "") -> BoardView:
     """Return what is to be cut for some pieces, laid out on the rack."""
-    workshop, chosen = _chosen(request, pieces)
+    workshop, chosen, left_out = _chosen(request, pieces)
     fetch = to_fetch(workshop, chosen)
     have = racks.amounts(workshop)
     return BoardView(
@@ -199,6 +228,7 @@ def board(request: HttpRequest, pieces: str = "") -> BoardView:
         fetch_cost=cost_of(fetch),
         short=[ShortView.model_validate(vars(one)) for one in short_of(workshop, fetch)],
         pieces=[p.name for p in chosen],
+        left_out=left_out,
     )
 
 
@@ -222,18 +252,17 @@ def _fetch_view(one: Fetch, have: dict[int, float]) -> FetchView:
 @router.get("/board/buy.csv", response={200: Any, **EVERY_ERROR})
 def buy_list(request: HttpRequest, pieces: str = "") -> HttpResponse:
     """Return what has to be bought for some pieces, as CSV."""
-    workshop, chosen = _chosen(request, pieces)
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(["what", "how many", "each [mm]", "price a metre", "price"])
+    workshop, chosen, _ = _chosen(request, pieces)
+    lines: list[list[object]] = []
     for group in lay_out(workshop, chosen):
         if group.buy_count:
             each, price = group.buy_each_mm, group.price_per_m
-            whole = "" if price is None else f"{price * each * group.buy_count / 1000:.2f}"
-            writer.writerow([group.label, group.buy_count, f"{each:g}", price or "", whole])
+            whole = None if price is None else f"{price * each * group.buy_count / 1000:.2f}"
+            lines.append([group.label, group.buy_count, f"{each:g}", price, whole])
     for short in short_of(workshop, to_fetch(workshop, chosen)):
-        writer.writerow([f"{short.label}, {short.size}", short.count, "", "", ""])
-    response = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
+        lines.append([f"{short.label}, {short.size}", short.count, None, None, None])
+    header = ["what", "how many", "each [mm]", "price a metre", "price"]
+    response = HttpResponse(write_rows(header, lines), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="buy.csv"'
     return response
 
@@ -241,7 +270,7 @@ def buy_list(request: HttpRequest, pieces: str = "") -> HttpResponse:
 @router.get("/board/strip.pdf", response={200: Any, **EVERY_ERROR})
 def board_strip(request: HttpRequest, pieces: str = "", paper: Paper = "a4") -> HttpResponse:
     """Return the bench strips of all cuts of some pieces as one PDF at 1:1."""
-    workshop, chosen = _chosen(request, pieces)
+    workshop, chosen, _ = _chosen(request, pieces)
     cuts = [
         (one.piece.name, one.cut)
         for group in lay_out(workshop, chosen)
@@ -256,11 +285,10 @@ def board_strip(request: HttpRequest, pieces: str = "", paper: Paper = "a4") -> 
 @router.post("/board/labels", response={200: Printed, **EVERY_ERROR})
 def labels(request: HttpRequest, pieces: str = "") -> Printed:
     """Print a label for each bundle of cuts on the label printer."""
-    workshop, chosen = _chosen(request, pieces)
+    workshop, chosen, _ = _chosen(request, pieces)
     shop = shop_of(workshop)
-    outbox = Path(settings.DATA) / "outbox" / f"bench-{workshop.pk}"
     printer = LabelPrinter(
-        outbox, FONTS / "SchibstedGrotesk-Bold.ttf", FONTS / "SometypeMono-Medium.ttf"
+        outbox_of(workshop), FONTS / "SchibstedGrotesk-Bold.ttf", FONTS / "SometypeMono-Medium.ttf"
     )
     names = []
     for group in lay_out(workshop, chosen):

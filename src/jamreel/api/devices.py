@@ -8,6 +8,7 @@ from pydantic import Field
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
+from jamreel.api.texts import RowId, Typed
 from jamreel.core.wire.sense import (
     GaugeRow,
     Near,
@@ -21,7 +22,7 @@ from jamreel.devices.scale import Scale
 from jamreel.workshop import stock as racks
 from jamreel.workshop.models import Stock
 from jamreel.workshop.ownership import row
-from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.planning import shop_of
 
 router = Router(tags=["devices"])
 
@@ -44,8 +45,8 @@ class Sense(Schema):
 class SenseIn(Schema):
     """A size, and perhaps a hole, as typed."""
 
-    size: str = Field(min_length=1, max_length=40)
-    hole: str = Field(default="", max_length=40)
+    size: Typed = Field(min_length=1, max_length=40)
+    hole: Typed = Field(default="", max_length=40)
 
 
 def _moment(stock: Stock) -> str:
@@ -54,19 +55,21 @@ def _moment(stock: Stock) -> str:
 
 
 @router.get("/devices/scale", response={200: ReadingLine, **EVERY_ERROR})
-def scale(request: HttpRequest, stock_id: int, unit: Literal["g", "oz"] = "g") -> ReadingLine:
+def scale(request: HttpRequest, stock_id: RowId, unit: Literal["g", "oz"] = "g") -> ReadingLine:
     """Return what the scale on the bench reads with a reel on it."""
     stock = row(Stock, bench_of(request), stock_id)
-    wire = racks.wire_of(stock.wire, shop_of(stock.workshop)) if stock.wire else None
+    wire, _ = racks.wire_or_why(stock)
     on_it = stock.tare_g + (wire.mass(racks.amount_of(stock)) if wire else 0.0)
     return ReadingLine(text=Scale(_moment(stock), unit=unit).reads(on_it))
 
 
 @router.get("/devices/calliper", response={200: ReadingLine, **EVERY_ERROR})
-def calliper(request: HttpRequest, stock_id: int, unit: Literal["mm", "in"] = "mm") -> ReadingLine:
+def calliper(
+    request: HttpRequest, stock_id: RowId, unit: Literal["mm", "in"] = "mm"
+) -> ReadingLine:
     """Return what the calliper on the bench reads across a wire."""
     stock = row(Stock, bench_of(request), stock_id)
-    wire = racks.wire_of(stock.wire, shop_of(stock.workshop)) if stock.wire else None
+    wire, _ = racks.wire_or_why(stock)
     across = wire.d if wire else stock.size_mm or 0.0
     return ReadingLine(text=Calliper(_moment(stock), unit=unit).reads(across))
 

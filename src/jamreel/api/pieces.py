@@ -4,25 +4,27 @@ from datetime import date
 from typing import Any, Literal
 
 from django.http import Http404, HttpRequest, HttpResponse
-from django.utils import timezone
 from ninja import Router, Schema, Status
 from pydantic import Field
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR, Stale
+from jamreel.api.texts import Line, RowId, Typed
 from jamreel.api.views import PieceView, piece_view
+from jamreel.core.draft import unsound
 from jamreel.core.plan import BriefRefused, Plan, propose_raw
 from jamreel.core.result import Proposal
 from jamreel.core.shop import Shop
+from jamreel.core.units import Unit
 from jamreel.workshop import making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
 from jamreel.workshop.papers.making_card import making_card
 from jamreel.workshop.papers.outline import outline, outline_strokes
-from jamreel.workshop.pieces import shop_of
-from jamreel.workshop.planning import Planned, brief_for_planning, plan_of
+from jamreel.workshop.planning import Planned, brief_for_planning, plan_of, shop_of
 from jamreel.workshop.resolving import resolve
+from jamreel.workshop.turns import whole_piece
 from jamreel.workshop.wearers import measures_of
 
 router = Router(tags=["pieces"])
@@ -33,50 +35,50 @@ PIECE_OR_STALE: dict[int, Any] = {**PIECE, 409: Stale}
 class NewPiece(Schema):
     """A piece to start; the wearer's standing readings go in where the brief has none."""
 
-    name: str = Field(min_length=1, max_length=120)
+    name: Line = Field(min_length=1, max_length=120)
     brief: dict[str, Any]
-    wearer_id: int | None = None
+    wearer_id: RowId | None = None
     due: date | None = None
 
 
 class Card(Schema):
     """What a piece is called, for whom, and by when."""
 
-    name: str = Field(min_length=1, max_length=120)
-    wearer_id: int | None = None
+    name: Line = Field(min_length=1, max_length=120)
+    wearer_id: RowId | None = None
     due: date | None = None
 
 
 class Save(Schema):
     """A brief as typed, and the version it was made from."""
 
-    version: int = Field(strict=True, ge=1)
+    version: int = Field(strict=True, ge=1, le=2**31)
     brief: dict[str, Any]
 
 
 class At(Schema):
     """The version that a move is made from."""
 
-    version: int = Field(strict=True, ge=1)
+    version: int = Field(strict=True, ge=1, le=2**31)
 
 
 class TickIn(Schema):
     """A cut, a step, or beads or findings to fetch: to tick, or to untick."""
 
     kind: Literal["cut", "step", "need"]
-    key: str = Field(min_length=1, max_length=140)
-    actual: str = Field(default="", max_length=40)
+    key: Typed = Field(min_length=1, max_length=140)
+    actual: Typed = Field(default="", max_length=40)
     ticked: bool = True
-    stock_id: int | None = None
+    stock_id: RowId | None = None
     scrap_rest: bool = Field(default=False, strict=True)
 
 
 class Settle(Schema):
     """What becomes of a wire that was cut, or of beads that were fetched."""
 
-    key: str = Field(min_length=1, max_length=140)
+    key: Typed = Field(min_length=1, max_length=140)
     way: Literal["trim", "keep", "offcut", "serve", "put_back"]
-    to: str = Field(default="", max_length=140)
+    to: Typed = Field(default="", max_length=140)
 
 
 class Finish(Schema):
@@ -96,9 +98,8 @@ def _full(
     ninja would check and convert the whole plan once more, which a keystroke has no time for; that
     the answer is as declared is what tests/api/test_contract.py checks.
     """
-    shop = shop_of(bench_of(request))
-    planned = planned or plan_of(piece, shop)
-    view = piece_view(piece, planned, shop)
+    planned = planned or pieces.bring_up_to_date(piece)
+    view = piece_view(piece, planned, shop_of(bench_of(request)))
     return HttpResponse(
         view.model_dump_json(by_alias=True), status=status, content_type="application/json"
     )
@@ -110,9 +111,11 @@ def start(request: HttpRequest, payload: NewPiece) -> HttpResponse:
     workshop = bench_of(request)
     wearer = row(Wearer, workshop, payload.wearer_id) if payload.wearer_id else None
     brief = payload.brief
-    unit = brief.get("unit") or shop_of(workshop).unit
-    if wearer is not None:
-        brief = {**brief, "measures": {**measures_of(wearer, unit), **brief.get("measures", {})}}
+    unit: Unit = "in" if (brief.get("unit") or shop_of(workshop).unit) == "in" else "mm"
+    typed = brief.get("measures", {})
+    # Measures that are none are refused below, by name.
+    if wearer is not None and isinstance(typed, dict):
+        brief = {**brief, "measures": {**measures_of(wearer, unit), **typed}}
     piece = pieces.start_piece(workshop, payload.name, brief, wearer, payload.due)
     return _full(request, piece, status=201)
 
@@ -120,7 +123,7 @@ def start(request: HttpRequest, payload: NewPiece) -> HttpResponse:
 @router.get("/pieces/{int:piece_id}", response=PIECE, by_alias=True)
 def read(request: HttpRequest, piece_id: int) -> HttpResponse:
     """Return a piece in full."""
-    return _full(request, pieces.whole_piece(bench_of(request), piece_id))
+    return _full(request, whole_piece(bench_of(request), piece_id))
 
 
 @router.put("/pieces/{int:piece_id}/brief", response=PIECE_OR_STALE, by_alias=True)
@@ -149,11 +152,10 @@ def redo(request: HttpRequest, piece_id: int, payload: At) -> HttpResponse:
 def card(request: HttpRequest, piece_id: int, payload: Card) -> HttpResponse:
     """Change a piece's name, wearer or date."""
     workshop = bench_of(request)
-    piece = row(Piece, workshop, piece_id)
-    piece.name, piece.due = payload.name, payload.due
-    piece.wearer = row(Wearer, workshop, payload.wearer_id) if payload.wearer_id else None
-    piece.save(update_fields=["name", "due", "wearer"])
-    return _full(request, piece)
+    piece, planned = pieces.change_card(
+        workshop, piece_id, payload.name, payload.wearer_id, payload.due
+    )
+    return _full(request, piece, planned)
 
 
 @router.post("/pieces/{int:piece_id}/ticks", response=PIECE, by_alias=True)
@@ -161,7 +163,7 @@ def tick(request: HttpRequest, piece_id: int, payload: TickIn) -> HttpResponse:
     """Tick a cut, a step or a fetched need off, or take the tick back."""
     workshop = bench_of(request)
     if payload.ticked:
-        piece = making.tick(
+        making.tick(
             workshop,
             piece_id,
             payload.kind,
@@ -171,21 +173,23 @@ def tick(request: HttpRequest, piece_id: int, payload: TickIn) -> HttpResponse:
             scrap_rest=payload.scrap_rest,
         )
     else:
-        piece = making.untick(workshop, piece_id, payload.kind, payload.key)
-    return _full(request, piece)
+        making.untick(workshop, piece_id, payload.kind, payload.key)
+    return _full(request, whole_piece(workshop, piece_id))
 
 
 @router.post("/pieces/{int:piece_id}/settle", response=PIECE, by_alias=True)
 def settle(request: HttpRequest, piece_id: int, payload: Settle) -> HttpResponse:
     """Settle a wire that was cut, or beads that were fetched, with the plan of now."""
     workshop = bench_of(request)
-    return _full(request, resolve(workshop, piece_id, payload.key, payload.way, payload.to))
+    resolve(workshop, piece_id, payload.key, payload.way, payload.to)
+    return _full(request, whole_piece(workshop, piece_id))
 
 
 @router.post("/pieces/{int:piece_id}/tryons", response=PIECE_OR_STALE, by_alias=True)
 def try_on(request: HttpRequest, piece_id: int, payload: At) -> HttpResponse:
     """Keep the try-on noted in the brief, with its answer."""
-    return _full(request, making.record_tryon(bench_of(request), piece_id, payload.version))
+    making.record_tryon(bench_of(request), piece_id, payload.version)
+    return _full(request, whole_piece(bench_of(request), piece_id))
 
 
 @router.post(
@@ -195,14 +199,15 @@ def try_on(request: HttpRequest, piece_id: int, payload: At) -> HttpResponse:
 )
 def put_right(request: HttpRequest, piece_id: int, tryon_id: int) -> HttpResponse:
     """Say that what a try-on asked for is done."""
-    return _full(request, making.mark_put_right(bench_of(request), piece_id, tryon_id))
+    making.mark_put_right(bench_of(request), piece_id, tryon_id)
+    return _full(request, whole_piece(bench_of(request), piece_id))
 
 
 @router.post("/pieces/{int:piece_id}/finish", response=PIECE, by_alias=True)
 def finish(request: HttpRequest, piece_id: int, payload: Finish) -> HttpResponse:
     """Close a piece as done, or open it again."""
-    piece = making.finish(bench_of(request), piece_id, finished=payload.finished)
-    return _full(request, piece)
+    making.finish(bench_of(request), piece_id, finished=payload.finished)
+    return _full(request, whole_piece(bench_of(request), piece_id))
 
 
 class Proposals(Schema):
@@ -217,7 +222,8 @@ def proposals(request: HttpRequest, piece_id: int) -> Proposals:
     workshop = bench_of(request)
     piece = row(Piece, workshop, piece_id)
     try:
-        found = propose_raw(brief_for_planning(piece), shop_of(workshop))
+        brief, shop = brief_for_planning(piece), shop_of(workshop)
+        found = () if unsound(brief, shop) else propose_raw(brief, shop)
     except BriefRefused:
         found = ()
     return Proposals(proposals=list(found))
@@ -236,9 +242,7 @@ def making_card_pdf(
 @router.delete("/pieces/{int:piece_id}", response={204: None, **EVERY_ERROR})
 def put_away(request: HttpRequest, piece_id: int) -> Status[None]:
     """Put a piece away: it leaves the bench, nothing is deleted."""
-    piece = row(Piece, bench_of(request), piece_id)
-    piece.put_away_at = timezone.now()
-    piece.save(update_fields=["put_away_at"])
+    pieces.put_away(bench_of(request), piece_id)
     return Status(204, None)
 
 

@@ -5,18 +5,17 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
 from django.contrib.auth.models import User
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
-from django.db import IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
+from ninja.errors import Throttled
 from pydantic import Field
 
-from jamreel.api.auth import OwnPage
-from jamreel.api.errors import EVERY_ERROR, ProblemDetails, answer
-from jamreel.core.problem import problem_details
-from jamreel.core.words import Problem
-from jamreel.workshop.demo import DEMO_USER
+from jamreel.api.auth import OwnPage, address_of
+from jamreel.api.errors import EVERY_ERROR, not_allowed
+from jamreel.api.texts import Line, Typed
+from jamreel.api.throttles import SIGN_INS, SIGN_UPS
+from jamreel.workshop import accounts
+from jamreel.workshop.accounts import NotAllowed
 from jamreel.workshop.models import Workshop
 
 router = Router(tags=["session"])
@@ -30,42 +29,49 @@ class Session(Schema):
     user: str | None
     workshop: str | None
     demo: bool
+    sign_up: bool
 
 
 class Credentials(Schema):
     """A user name and password."""
 
-    user: str = Field(min_length=1, max_length=150)
-    password: str = Field(min_length=1, max_length=200)
+    user: Typed = Field(min_length=1, max_length=150)
+    password: Typed = Field(min_length=1, max_length=200)
 
 
 class NewBench(Credentials):
     """A new user with a bench of their own."""
 
-    workshop: str = Field(min_length=1, max_length=80)
+    workshop: Line = Field(min_length=1, max_length=80)
 
 
 def _session(request: HttpRequest) -> Session:
     user = request.user
     if not user.is_authenticated:
-        return Session(signed_in=False, user=None, workshop=None, demo=settings.DEMO)
+        return Session(signed_in=False, user=None, workshop=None, **_offered())
     workshop = Workshop.objects.filter(members=user.pk).order_by("pk").first()
     return Session(
         signed_in=True,
         user=user.get_username(),
         workshop=workshop.name if workshop else None,
-        demo=settings.DEMO,
+        **_offered(),
     )
 
 
+def _offered() -> dict[str, bool]:
+    return {"demo": settings.DEMO, "sign_up": settings.SIGN_UP_OPEN}
+
+
 def _refused(field: str, expected: str, says: str, status: int = 422) -> HttpResponse:
-    problem = Problem(field=field, key="sign_in", expected=expected, got="", says=says)
-    return answer(status, {**problem_details((problem,), status), "title": "Not signed in"})
+    return not_allowed(NotAllowed(field, expected, says), status)
 
 
 def locked_out(request: HttpRequest, *rest: Any) -> HttpResponse:
     """Return the answer to one password guess too many."""
-    return _refused("password", "fewer tries", "Too many tries. Wait a quarter of an hour.", 429)
+    says = "Too many wrong tries from here. Wait a quarter of an hour."
+    response = _refused("password", "fewer tries", says, 429)
+    response["Retry-After"] = str(int(settings.AXES_COOLOFF_TIME * 3600))
+    return response
 
 
 @router.get("/session", response={200: Session, **EVERY_ERROR}, auth=None)
@@ -77,7 +83,7 @@ def who(request: HttpRequest) -> Session:
 @router.post("/session/demo", response={200: Session, **EVERY_ERROR}, auth=OwnPage())
 def open_demo(request: HttpRequest) -> Any:
     """Sign in at the demo bench; only where the demo is served."""
-    user = User.objects.filter(username=DEMO_USER).first() if settings.DEMO else None
+    user = User.objects.filter(username=settings.DEMO_USER).first() if settings.DEMO else None
     if user is None:
         return _refused("", "demo mode", "There is no demo bench here: sign in.", 403)
     login(request, user, backend=MODEL_BACKEND)
@@ -85,35 +91,32 @@ def open_demo(request: HttpRequest) -> Any:
 
 
 @router.post(
-    "/session/sign-in",
-    response={200: Session, 429: ProblemDetails, **EVERY_ERROR},
-    auth=OwnPage(),
+    "/session/sign-in", response={200: Session, **EVERY_ERROR}, auth=OwnPage(), throttle=[SIGN_INS]
 )
 def sign_in(request: HttpRequest, payload: Credentials) -> Any:
     """Sign in with user name and password."""
-    user = authenticate(request, username=payload.user, password=payload.password)
+    name, address = accounts.known_as(payload.user), address_of(request)
+    if accounts.must_wait(name, address):
+        raise Throttled(wait=accounts.WAIT_S)
+    user = authenticate(request, username=name, password=payload.password)
     if user is None:
+        accounts.guessed(name)
         says = "This name and password don't go together."
         return _refused("password", "the password of this user", says, 403)
+    accounts.got_in(name, address)
     login(request, user)
     return _session(request)
 
 
-@router.post("/session/sign-up", response={200: Session, **EVERY_ERROR}, auth=OwnPage())
+@router.post(
+    "/session/sign-up", response={200: Session, **EVERY_ERROR}, auth=OwnPage(), throttle=[SIGN_UPS]
+)
 def sign_up(request: HttpRequest, payload: NewBench) -> Any:
     """Make a user with a bench of their own, and sign in."""
-    if payload.user == DEMO_USER:
-        return _refused("user", "another name", "This name is taken. Choose another.")
-    try:
-        validate_password(payload.password, User(username=payload.user))
-    except ValidationError as error:
-        return _refused("password", "a harder password", " ".join(error.messages))
-    try:
-        with transaction.atomic():
-            user = User.objects.create_user(payload.user, password=payload.password)
-            Workshop.objects.create(name=payload.workshop).members.add(user)
-    except (IntegrityError, ValueError):
-        return _refused("user", "another name", "This name is taken. Choose another.")
+    if not settings.SIGN_UP_OPEN:
+        says = "New benches are not made here. Ask who runs this one."
+        return _refused("", "an account that is there", says, 403)
+    user = accounts.sign_up(payload.user, payload.password, payload.workshop)
     login(request, user, backend=MODEL_BACKEND)
     return _session(request)
 

@@ -11,6 +11,8 @@ from pydantic import Field
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
+from jamreel.api.texts import Lines, Typed
+from jamreel.api.throttles import IMPORTS_BY_BENCH
 from jamreel.core.wire.sense import (
     Near,
     nearest_gauges,
@@ -18,9 +20,9 @@ from jamreel.core.wire.sense import (
 )
 from jamreel.core.words import say
 from jamreel.workshop import stock as racks
+from jamreel.workshop.csv_text import MOST_TEXT
 from jamreel.workshop.models import Stock, Workshop
 from jamreel.workshop.ownership import row
-from jamreel.workshop.pieces import shop_of
 from jamreel.workshop.stock_csv import StockImport, import_stock, stock_csv
 
 router = Router(tags=["stock"])
@@ -39,13 +41,17 @@ class MovementView(Schema):
 
 
 class StockView(Schema):
-    """Something on the rack, with what there is of it and its last movements."""
+    """Something on the rack, with what there is of it and its last movements.
+
+    ``problem`` says why its wire can't be read any more, such as for a metal that was taken off.
+    """
 
     id: int
     kind: str
     name: str
     said: str
     wire: dict[str, Any]
+    problem: str
     amount: float
     is_low: bool
     tare_g: float
@@ -76,15 +82,15 @@ class StockIn(Schema):
 class MoveIn(Schema):
     """A gain or use as typed; ``counted`` says how much there is."""
 
-    amount: str = Field(min_length=1, max_length=40)
+    amount: Typed = Field(min_length=1, max_length=40)
     reason: Literal["bought", "counted", "used", "spoiled", "scrapped"]
-    note: str = Field(default="", max_length=200)
+    note: Lines = Field(default="", max_length=200)
 
 
 class WeighIn(Schema):
     """What the scale sent, and its last digit."""
 
-    reading: str = Field(min_length=1, max_length=40)
+    reading: Typed = Field(min_length=1, max_length=40)
     resolution: float = Field(default=0.1, gt=0, le=100)
 
 
@@ -99,7 +105,7 @@ class WeighedView(Schema):
 class StockCsvIn(Schema):
     """A CSV of stock, to be looked at or brought in."""
 
-    text: str = Field(max_length=200_000)
+    text: Typed = Field(max_length=MOST_TEXT)
     commit: bool = Field(default=False, strict=True)
 
 
@@ -119,16 +125,17 @@ class StockImportView(Schema):
 
 
 def _stock_view(stock: Stock, amount: float) -> StockView:
-    wire = racks.wire_of(stock.wire, shop_of(stock.workshop)) if stock.wire else None
+    wire, problem = racks.wire_or_why(stock)
     # Only round wire goes by gauge.
     near = nearest_gauges(wire.d) if wire and wire.section is None else (None, None)
-    last = list(stock.movements.select_related("undone_by").order_by("-at", "-id")[:8])
+    last = list(stock.movements.select_related("undone_by").order_by("-id")[:8])
     return StockView(
         id=stock.pk,
         kind=stock.kind,
         name=stock.name,
         said=stock.said,
-        wire=stock.wire,
+        wire=stock.wire if isinstance(stock.wire, dict) else {},
+        problem=problem,
         amount=amount,
         is_low=stock.low > 0 and amount < stock.low,
         tare_g=stock.tare_g,
@@ -159,7 +166,7 @@ def _two_diameters(stocks: Sequence[StockView]) -> list[str]:
     named: dict[str, list[StockView]] = {}
     for one in stocks:
         word = str(one.wire.get("size", "")).lower()
-        number = "".join(c for c in word if c.isdigit() or c == ".")
+        number = "".join(c for c in word if c in "0123456789.")
         if one.diameter_mm is not None and ("awg" in word or "swg" in word):
             named.setdefault(number, []).append(one)
     found = []
@@ -241,7 +248,9 @@ def export_stock(request: HttpRequest) -> HttpResponse:
     return response
 
 
-@router.post("/stock/import", response={200: StockImportView, **EVERY_ERROR})
+@router.post(
+    "/stock/import", response={200: StockImportView, **EVERY_ERROR}, throttle=[IMPORTS_BY_BENCH]
+)
 def bring_in(request: HttpRequest, payload: StockCsvIn) -> StockImportView:
     """Look at a CSV of stock, or bring it in when nothing in it is refused."""
     found: StockImport = import_stock(bench_of(request), payload.text, commit=payload.commit)
@@ -255,8 +264,8 @@ def bring_in(request: HttpRequest, payload: StockCsvIn) -> StockImportView:
 class SpoilIn(Schema):
     """A length that was cut wrong, and why."""
 
-    amount: str = Field(min_length=1, max_length=40)
-    note: str = Field(default="", max_length=200)
+    amount: Typed = Field(min_length=1, max_length=40)
+    note: Lines = Field(default="", max_length=200)
 
 
 @router.post("/stock/{int:stock_id}/spoil", response={200: RackView, **EVERY_ERROR})

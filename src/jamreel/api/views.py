@@ -11,9 +11,8 @@ from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
 from jamreel.core.workpiece.records import Standing
 from jamreel.workshop.models import Piece, Tick, Wearer
-from jamreel.workshop.pieces import can_move, facts_of, present, sites_of, states_of
+from jamreel.workshop.pieces import can_move, shown, sites_of
 from jamreel.workshop.planning import Planned, standing_ticks
-from jamreel.workshop.stations import StationState
 from jamreel.workshop.wearers import measures_of
 
 
@@ -54,7 +53,11 @@ class TryOnView(Schema):
 
 
 class PieceView(Schema):
-    """A piece in full: its brief as typed, its plan or problems, and where it stands."""
+    """A piece in full: its brief as typed, its plan or problems, and where it stands.
+
+    Where a brief that was kept once is not ``readable``, the problems say why, and it is shown
+    without what can't be read.
+    """
 
     id: int
     name: str
@@ -63,6 +66,7 @@ class PieceView(Schema):
     due: date | None
     version: int
     brief: dict[str, Any]
+    readable: bool
     sites: list[str]
     helps: list[str]
     plan: Plan | None
@@ -98,14 +102,9 @@ def wearer_line(wearer: Wearer | None) -> WearerLine | None:
     return WearerLine(id=wearer.pk, name=wearer.name, part=wearer.part, is_child=wearer.is_child)
 
 
-def station_views(states: dict[str, StationState]) -> dict[str, StationView]:
-    """Return station states for the wire."""
-    return {key: StationView(state=s.state, says=s.says) for key, s in states.items()}
-
-
 def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
     """Return a piece in full."""
-    brief = present(piece.head.brief) if piece.head else {}
+    brief = shown(piece, planned)
     unit = brief.get("unit") or shop.unit
     sites, helps = sites_of(brief, shop)
     can_undo, can_redo = can_move(piece)
@@ -117,11 +116,12 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
         due=piece.due,
         version=piece.version,
         brief=brief,
+        readable=planned.sound,
         sites=list(sites),
         helps=list(helps),
         plan=planned.plan,
         problems=list(planned.problems),
-        stations=station_views(states_of(planned, shop, facts_of(piece, planned))),
+        stations=piece.state.get("stations", {}),
         waits_for=piece.waits_for,
         answer_now=piece.state.get("answer"),
         can_undo=can_undo,

@@ -8,16 +8,25 @@ from pydantic import Field
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
+from jamreel.api.texts import Line, Lines, Typed
+from jamreel.api.throttles import IMPORTS_BY_BENCH
 from jamreel.api.views import ReadingView, readings_of
 from jamreel.core.body.readings import BodyMeasure, SiteId
 from jamreel.core.plan import BriefRefused, read_girth
 from jamreel.core.units import Unit
 from jamreel.core.words import Problem
+from jamreel.workshop.csv_text import MOST_TEXT
 from jamreel.workshop.measures_csv import Import, MeasureRow, export_csv, import_rows, read_csv
 from jamreel.workshop.models import Wearer
-from jamreel.workshop.ownership import row, rows
-from jamreel.workshop.pieces import shop_of
-from jamreel.workshop.wearers import keep_readings, measures_of
+from jamreel.workshop.ownership import rows
+from jamreel.workshop.planning import shop_of
+from jamreel.workshop.wearers import (
+    add_wearer,
+    change_wearer,
+    check_readings,
+    keep_readings,
+    measures_of,
+)
 
 router = Router(tags=["wearers"])
 
@@ -25,10 +34,10 @@ router = Router(tags=["wearers"])
 class WearerIn(Schema):
     """Who is measured."""
 
-    name: str = Field(min_length=1, max_length=80)
-    part: str = Field(default="", max_length=80)
+    name: Line = Field(min_length=1, max_length=80)
+    part: Line = Field(default="", max_length=80)
     is_child: bool = Field(default=False, strict=True)
-    note: str = Field(default="", max_length=500)
+    note: Lines = Field(default="", max_length=500)
 
 
 class PieceName(Schema):
@@ -96,18 +105,13 @@ def all_wearers(request: HttpRequest) -> list[WearerView]:
 @router.post("/wearers", response={201: WearerView, **EVERY_ERROR})
 def add(request: HttpRequest, payload: WearerIn) -> Status[WearerView]:
     """Add a wearer."""
-    wearer = Wearer.objects.create(workshop=bench_of(request), **payload.dict())
-    return Status(201, _view(wearer))
+    return Status(201, _view(add_wearer(bench_of(request), **payload.dict())))
 
 
 @router.put("/wearers/{int:wearer_id}", response={200: WearerView, **EVERY_ERROR})
 def change(request: HttpRequest, wearer_id: int, payload: WearerIn) -> WearerView:
     """Change a wearer's name, part or note."""
-    wearer = row(Wearer, bench_of(request), wearer_id)
-    for key, value in payload.dict().items():
-        setattr(wearer, key, value)
-    wearer.save()
-    return _view(wearer)
+    return _view(change_wearer(bench_of(request), wearer_id, **payload.dict()))
 
 
 @router.put("/wearers/{int:wearer_id}/readings", response={200: WearerView, **EVERY_ERROR})
@@ -117,6 +121,7 @@ def readings(request: HttpRequest, wearer_id: int, payload: ReadingsIn) -> Weare
     shop = shop_of(workshop)
     if payload.unit:
         shop = shop.model_copy(update={"unit": payload.unit})
+    check_readings(workshop, payload.readings)
     if any(str(r.get("value") or "").strip() for r in payload.readings):
         read_girth(payload.site, {"readings": payload.readings}, shop)
     wearer = keep_readings(workshop, wearer_id, payload.site, payload.readings, shop.unit)
@@ -126,24 +131,24 @@ def readings(request: HttpRequest, wearer_id: int, payload: ReadingsIn) -> Weare
 class CsvIn(Schema):
     """A CSV file of measures, and whether to import it or only to look."""
 
-    text: str = Field(max_length=1_000_000)
+    text: Typed = Field(max_length=MOST_TEXT)
     commit: bool = Field(default=False, strict=True)
 
 
 class CastCell(Schema):
     """One reading of one wearer, as typed."""
 
-    name: str = Field(min_length=1, max_length=80)
-    part: str = Field(default="", max_length=80)
-    site: str
-    value: str = Field(max_length=40)
-    method: str = "tape"
+    name: Line = Field(min_length=1, max_length=80)
+    part: Line = Field(default="", max_length=80)
+    site: Typed = Field(max_length=40)
+    value: Typed = Field(max_length=40)
+    method: Typed = Field(default="tape", max_length=20)
 
 
 class CastIn(Schema):
     """A cast's readings, typed on one screen."""
 
-    cells: list[CastCell] = Field(max_length=2000)
+    cells: list[CastCell] = Field(max_length=500)
     commit: bool = Field(default=False, strict=True)
 
 
@@ -177,12 +182,12 @@ def _import_view(done: Import) -> ImportView:
 @router.get("/measures.csv", response={200: Any, **EVERY_ERROR})
 def measures_out(request: HttpRequest) -> Any:
     """Return all standing readings as CSV."""
-    response = HttpResponse(export_csv(bench_of(request)), content_type="text/csv")
+    response = HttpResponse(export_csv(bench_of(request)), content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = 'attachment; filename="measures.csv"'
     return response
 
 
-@router.post("/measures", response={200: ImportView, **EVERY_ERROR})
+@router.post("/measures", response={200: ImportView, **EVERY_ERROR}, throttle=[IMPORTS_BY_BENCH])
 def measures_in(request: HttpRequest, payload: CsvIn) -> ImportView:
     """Look at a CSV file of measures, or import it when nothing in it is refused."""
     found, refused = read_csv(payload.text)

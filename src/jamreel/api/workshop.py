@@ -27,8 +27,7 @@ from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import Metal, OwnMetal, WireChoice, all_metals, metals
 from jamreel.core.words import say
 from jamreel.workshop.models import Workshop
-from jamreel.workshop.pieces import shop_of
-from jamreel.workshop.planning import code
+from jamreel.workshop.planning import code, shop_of
 from jamreel.workshop.shops import change_shop
 
 router = Router(tags=["workshop"])
@@ -119,7 +118,7 @@ class ShopView(Schema):
 class ShopIn(Schema):
     """Settings as typed, and the version they were made from."""
 
-    version: int = Field(strict=True, ge=1)
+    version: int = Field(strict=True, ge=1, le=2**31)
     shop: dict[str, Any]
 
 

@@ -1,17 +1,21 @@
 """JSON text from outside, read once and checked for what a plan can't be made or printed from."""
 
 import json
+import math
 from typing import Any, NoReturn
 
 # No brief or shop comes near this; more is refused before it is looked at [bytes].
 MOST_BYTES = 1_000_000
 
 
-def read_json(raw: bytes) -> Any:
+def read_json(raw: bytes, most: int = MOST_BYTES, *, whole: bool = True) -> Any:
     """Return what JSON text says.
 
     Args:
         raw: the text, UTF-8.
+        most: bytes that it may have.
+        whole: whether text with half of a pair of surrogates is refused here; else whoever reads
+            the fields has to, and can say which it is.
 
     Returns:
         Dictionaries, lists, texts, numbers, truths and None.
@@ -22,13 +26,17 @@ def read_json(raw: bytes) -> Any:
 
     Source: RFC 8259, which leaves the last four to the reader; published.
     """
-    if len(raw) > MOST_BYTES:
-        raise ValueError(f"over {MOST_BYTES:,} bytes")
+    if len(raw) > most:
+        raise ValueError(f"over {most:,} bytes")
     try:
         read = json.loads(
-            raw.decode("utf-8"), parse_constant=_no_constant, object_pairs_hook=_each_once
+            raw.decode("utf-8"),
+            parse_constant=_no_constant,
+            parse_float=_finite,
+            object_pairs_hook=_each_once,
         )
-        json.dumps(read, ensure_ascii=False).encode("utf-8")
+        if whole:
+            json.dumps(read, ensure_ascii=False).encode("utf-8")
     except RecursionError:
         raise ValueError("nested too deep") from None
     except UnicodeEncodeError:
@@ -38,6 +46,13 @@ def read_json(raw: bytes) -> Any:
 
 def _no_constant(name: str) -> NoReturn:
     raise ValueError(f"{name} is not a number")
+
+
+def _finite(text: str) -> float:
+    number = float(text)
+    if not math.isfinite(number):
+        raise ValueError(f"{text[:20]} is more than a number can be")
+    return number
 
 
 def _each_once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:

@@ -104,6 +104,27 @@ def parse_length(entered: object, unit: Unit = "mm") -> float:
     return float(entered)
 
 
+_NUMBER = re.compile(r"[0-9]{1,15}(?:[.,][0-9]{1,15})?")
+
+
+def plain_number(text: str) -> float:
+    """Return a number as a maker types one, not negative, with a decimal point or comma.
+
+    Raises:
+        ValueError: anything else.
+
+    Example:
+        >>> plain_number(" 12,5 ")
+        12.5
+
+    Source: common practice.
+    """
+    found = _NUMBER.fullmatch(text.strip())
+    if found is None:
+        raise ValueError(text)
+    return float(found[0].replace(",", "."))
+
+
 def _read_terms(text: str, unit: Unit) -> Fraction:
     spelled = text.strip()
     for sign, fraction in _VULGAR.items():

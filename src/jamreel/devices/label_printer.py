@@ -1,5 +1,6 @@
 """A simulated label printer: each label is a picture in an outbox folder."""
 
+import os
 from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
@@ -27,7 +28,9 @@ class LabelPrinter:
             heading: written large.
             lines: up to four.
         """
-        self.outbox.mkdir(parents=True, exist_ok=True)
+        self.outbox.mkdir(parents=True, exist_ok=True, mode=0o700)
+        # A label's lines are one line each, whatever was typed.
+        heading, lines = _one_line(heading), [_one_line(line) for line in lines]
         label = Image.new("1", (WIDTH, HEIGHT), 1)
         draw = ImageDraw.Draw(label)
         room = WIDTH - 2 * MARGIN
@@ -36,8 +39,13 @@ class LabelPrinter:
             font = _fitting(self.text, line, 38, room)
             draw.text((MARGIN, 106 + 44 * i), line, font=font, fill=0)
         path = self.outbox / f"{name}.png"
-        label.save(path)
+        with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
+            label.save(file, "PNG")
         return path
+
+
+def _one_line(text: str) -> str:
+    return " ".join("".join(c if c.isprintable() else " " for c in text).split())
 
 
 def _fitting(face: Path, words: str, size: int, room: int) -> ImageFont.FreeTypeFont:

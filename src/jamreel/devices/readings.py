@@ -15,7 +15,7 @@ GRAMS_PER: dict[str, float] = {
     "ct": 0.2,
 }
 _READING = re.compile(
-    r"\s*(?P<sign>[+-]?)\s*(?P<number>\d+(?:[.,]\d+)?|[.,]\d+)\s*(?P<unit>[a-z]*)\s*",
+    r"\s*(?P<sign>[+-]?)\s*(?P<number>[0-9]+(?:[.,][0-9]+)?|[.,][0-9]+)\s*(?P<unit>[a-z]*)\s*",
     re.IGNORECASE,
 )
 

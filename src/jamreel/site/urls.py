@@ -1,7 +1,8 @@
-"""Addresses: the API, and one page for everything else."""
+"""Addresses: the API, how the server is, and one page for everything else."""
 
 from django.conf import settings
-from django.http import HttpRequest, HttpResponse
+from django.db import connection
+from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 
@@ -19,7 +20,18 @@ def page(request: HttpRequest) -> HttpResponse:
     return response
 
 
+def healthz(request: HttpRequest) -> HttpResponse:
+    """Return whether the database answers; who watches the server asks this."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT COUNT(*) FROM workshop_workshop WHERE 0")
+    response = JsonResponse({"status": "ok"})
+    response["Cache-Control"] = "no-store"
+    return response
+
+
 urlpatterns = [
+    path("healthz", healthz),
     path("api/", api.urls),
     re_path(r"^(?!api/|assets/).*$", page),
 ]
+handler500 = "jamreel.site.faults.fault"

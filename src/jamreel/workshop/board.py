@@ -14,8 +14,7 @@ from jamreel.core.shop import Shop
 from jamreel.core.workpiece.records import lacking
 from jamreel.core.workpiece.trays import size_apart, tray_fits
 from jamreel.workshop.models import Piece, Stock, Workshop
-from jamreel.workshop.pieces import shop_of
-from jamreel.workshop.planning import plan_of
+from jamreel.workshop.planning import plan_of, shop_of
 from jamreel.workshop.stock import NOTHING, PIECE_KINDS, WIRE_KINDS, amounts, on_rack
 
 # Work spent on one kind of wire, and on a whole board at most [s of a common machine].

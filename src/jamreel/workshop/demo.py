@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from datetime import date, datetime, time, timedelta
 from typing import Any
 
+from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
@@ -14,22 +15,16 @@ from jamreel.core.shop import Shop
 from jamreel.workshop import making
 from jamreel.workshop.demo_cast import CAST, FORM_STEPS, OTHERS, RACK, SHOP, Extra, Role
 from jamreel.workshop.models import Piece, Wearer, Workshop
-from jamreel.workshop.pieces import (
-    save_brief,
-    shop_of,
-    start_piece,
-)
-from jamreel.workshop.planning import plan_of
+from jamreel.workshop.pieces import save_brief, start_piece
+from jamreel.workshop.planning import plan_of, shop_of
 from jamreel.workshop.stock import add_stock
 from jamreel.workshop.wearers import keep_readings, measures_of
-
-DEMO_USER = "heron-barge"
 
 
 @transaction.atomic
 def build(today: date) -> Workshop:
     """Return the demo bench, made for a given day; one that is there is kept as it is."""
-    user, new = User.objects.get_or_create(username=DEMO_USER)
+    user, new = User.objects.get_or_create(username=settings.DEMO_USER)
     if not new:
         return Workshop.objects.get(members=user)
     user.set_unusable_password()

@@ -1,26 +1,27 @@
 """At the bench: ticking off cuts, steps and what is fetched; try-ons, finishing.
 
-What is worked out is worked out before the database is locked, and found remembered under the lock.
+Each is one turn of a piece (see ``turns``): worked out first, then written at once.
 """
 
 from collections.abc import Sequence
-from typing import Any
+from functools import partial
 
-from django.db import IntegrityError, transaction
+from django.http import Http404
 from django.utils import timezone
 
 from jamreel.core.cutting.cuts import of_cut
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import BriefRefused, Plan
+from jamreel.core.result import Need
 from jamreel.core.shop import Shop
 from jamreel.core.units import parse_length
 from jamreel.core.words import problem, speaking
 from jamreel.core.workpiece.records import Record, lacking, record_of_step
-from jamreel.workshop.models import Piece, Tick, TryOnRecord, Workshop
-from jamreel.workshop.ownership import row, rows
-from jamreel.workshop.pieces import StaleSave, present, save_brief, settle, shop_of
-from jamreel.workshop.planning import Planned, plan_of
-from jamreel.workshop.stock import give_back, parse_count, use
+from jamreel.workshop.models import Tick, TryOnRecord, Workshop
+from jamreel.workshop.pieces import StaleSave, present
+from jamreel.workshop.planning import Planned
+from jamreel.workshop.stock import give_back, look_up, parse_count, use
+from jamreel.workshop.turns import Turn, take_turn
 
 
 class NothingToTick(Exception):
@@ -40,7 +41,7 @@ def tick(
     stock_id: int | None = None,
     *,
     scrap_rest: bool = False,
-) -> Piece:
+) -> None:
     """Tick off a wire that was cut, a step, or beads that were fetched, and keep what it was.
 
     Cut and stock move together or not at all.
@@ -58,20 +59,27 @@ def tick(
     Raises:
         NothingToTick: the plan has no such cut or step.
         AlreadyTicked: it is ticked already.
-        BriefRefused: the actual amount can't be read, or is more than the rack has.
+        BriefRefused: the actual amount can't be read, or is more than the rack has; or what it is
+            taken from is something else than is wanted, or was put away.
     """
-    shop = shop_of(workshop)
-    plan_of(row(Piece, workshop, piece_id), shop)
-    with transaction.atomic():
-        piece = row(Piece, workshop, piece_id)
-        planned = plan_of(piece, shop)
+    stock = look_up(workshop, stock_id) if stock_id is not None else None
+
+    def change(turn: Turn) -> None:
+        planned = turn.planned
+        needs = {n.key_of(share): n for n in _needs(planned) for share in n.shares}
         for record in _to_tick(planned, kind, key):
-            amount = _as_typed(actual, record, shop)
-            made = _keep(piece, record, amount)
-            if stock_id is not None and amount is not None:
-                use(workshop, stock_id, amount, made, scrap_rest=scrap_rest)
-        settle(piece, shop)
-    return piece
+            amount = _as_typed(actual, record, turn.shop)
+            made = _keep(turn, record, amount)
+            if stock is not None and amount is not None:
+                need = needs.get(record.key) if record.kind == "need" else None
+                wanted = need.kind if need else record.stock
+                turn.then(partial(use, stock, amount, made, wanted, scrap_rest=scrap_rest))
+
+    take_turn(workshop, piece_id, change)
+
+
+def _needs(planned: Planned) -> Sequence[Need]:
+    return planned.plan.needs if planned.plan else ()
 
 
 def _to_tick(planned: Planned, kind: str, key: str) -> Sequence[Record]:
@@ -128,30 +136,14 @@ def _shares(plan: Plan, planned: Planned, key: str) -> tuple[bool, list[Record]]
     return False, []
 
 
-def _keep(piece: Piece, record: Record, amount: float | None) -> Tick:
+def _keep(turn: Turn, record: Record, amount: float | None) -> Tick:
     """Return the tick that keeps a record; of beads fetched before, it now says more."""
-    what = record.model_dump(include={"says", "stock", "figures", "follows"})
-    if record.kind == "need":
-        standing = piece.ticks.filter(kind="need", key=record.key, undone_at__isnull=True).first()
-        if standing is not None:
-            standing.actual = (standing.actual or 0.0) + (amount or 0.0)
-            standing.planned = standing.actual
-            standing.save(update_fields=["actual", "planned"])
-            return standing
-    try:
-        with transaction.atomic():
-            return Tick.objects.create(
-                workshop=piece.workshop,
-                piece=piece,
-                kind=record.kind,
-                key=record.key,
-                planned=record.planned,
-                actual=amount,
-                what=what,
-                ticked_at=timezone.now(),
-            )
-    except IntegrityError:
-        raise AlreadyTicked from None
+    standing = (t for t in turn.ticks if (t.kind, t.key) == ("need", record.key))
+    before = next(standing, None) if record.kind == "need" else None
+    if before is None:
+        return turn.keep(turn.new_tick(record, amount))
+    before.actual = before.planned = (before.actual or 0.0) + (amount or 0.0)
+    return turn.keep(before)
 
 
 def _as_typed(actual: str, record: Record, shop: Shop) -> float | None:
@@ -166,31 +158,25 @@ def _as_typed(actual: str, record: Record, shop: Shop) -> float | None:
             raise BriefRefused((problem(refusal.at(f"made.{record.key}")),)) from None
 
 
-def untick(workshop: Workshop, piece_id: int, kind: str, key: str) -> Piece:
+def untick(workshop: Workshop, piece_id: int, kind: str, key: str) -> None:
     """Take a tick back, and what it took off the rack.
 
     A cut's own id takes back all wires that are cut like it, a step's or need's id all that it
     stands for.
     """
-    shop = shop_of(workshop)
-    plan_of(row(Piece, workshop, piece_id), shop)
-    with transaction.atomic():
-        piece = row(Piece, workshop, piece_id)
-        planned = plan_of(piece, shop)
-        # Ticks of an earlier format get their new names first.
-        settle(piece, shop, planned)
-        keys = _stands_for(planned.plan, kind, key)
-        standing = rows(Tick, workshop).filter(piece=piece, kind=kind, undone_at__isnull=True)
+
+    def change(turn: Turn) -> None:
+        keys = _stands_for(turn.planned.plan, kind, key)
         name_of = (lambda one: of_cut(one.key)[0]) if kind == "cut" else (lambda one: one.key)
+        standing = [one for one in turn.ticks if one.kind == kind]
         found = [one for one in standing if one.key == key or name_of(one) in keys]
         if not found:
             raise NothingToTick
         for one in found:
-            one.undone_at = timezone.now()
-            one.save(update_fields=["undone_at"])
-            give_back(one)
-        settle(piece, shop)
-    return piece
+            turn.take_back(one)
+            turn.then(partial(give_back, one))
+
+    take_turn(workshop, piece_id, change)
 
 
 def _stands_for(plan: Plan | None, kind: str, key: str) -> frozenset[str]:
@@ -205,54 +191,56 @@ def _stands_for(plan: Plan | None, kind: str, key: str) -> frozenset[str]:
     return frozenset(n.key_of(share) for n in plan.needs if n.id == key for share in n.shares)
 
 
-def record_tryon(workshop: Workshop, piece_id: int, version: int) -> Piece:
+def record_tryon(workshop: Workshop, piece_id: int, version: int) -> None:
     """Keep the try-on that stands in the brief, with its answer, and clear it there.
 
     Raises:
         StaleSave: the brief has moved on.
         NothingToTick: nothing was noted, or there is no plan to judge it by.
     """
-    shop = shop_of(workshop)
-    plan_of(row(Piece, workshop, piece_id), shop)
-    with transaction.atomic():
-        piece = row(Piece, workshop, piece_id)
-        if piece.version != version:
-            raise StaleSave(piece)
-        brief: dict[str, Any] = present(piece.head.brief) if piece.head else {}
-        plan = plan_of(piece, shop).plan
+
+    def change(turn: Turn) -> None:
+        if turn.piece.version != version:
+            raise StaleSave(turn.piece)
+        brief, plan = present(turn.head.brief), turn.planned.plan
         if plan is None or plan.putting_right is None:
             raise NothingToTick
-        TryOnRecord.objects.create(
+        record = TryOnRecord(
             workshop=workshop,
-            piece=piece,
+            piece=turn.piece,
             noted=brief["tryon"],
             answer=plan.putting_right.model_dump(mode="json"),
             noted_at=timezone.now(),
         )
+        turn.tryons.append(record)
+        turn.then(record.save)
         # The note is history now; the brief goes back to what is decided.
-        piece, _ = save_brief(workshop, piece_id, version, {**brief, "tryon": None})
-    return piece
+        turn.revise({**brief, "tryon": None}, "tryon")
+
+    take_turn(workshop, piece_id, change)
 
 
-def mark_put_right(workshop: Workshop, piece_id: int, tryon_id: int) -> Piece:
-    """Say that what a try-on asked for is done; the piece waits for the next try-on."""
-    shop = shop_of(workshop)
-    plan_of(row(Piece, workshop, piece_id), shop)
-    with transaction.atomic():
-        piece = row(Piece, workshop, piece_id)
-        record = row(TryOnRecord, workshop, tryon_id)
+def mark_put_right(workshop: Workshop, piece_id: int, tryon_id: int) -> None:
+    """Say that what a try-on asked for is done; the piece waits for the next try-on.
+
+    Raises Http404 for a try-on of another piece.
+    """
+
+    def change(turn: Turn) -> None:
+        record = next((one for one in turn.tryons if one.pk == tryon_id), None)
+        if record is None:
+            raise Http404("no such try-on")
         record.done = True
-        record.save(update_fields=["done"])
-        settle(piece, shop)
-    return piece
+        turn.then(record.save)
+
+    take_turn(workshop, piece_id, change)
 
 
-def finish(workshop: Workshop, piece_id: int, *, finished: bool) -> Piece:
+def finish(workshop: Workshop, piece_id: int, *, finished: bool) -> None:
     """Close a piece as done, or open it again."""
-    shop = shop_of(workshop)
-    plan_of(row(Piece, workshop, piece_id), shop)
-    with transaction.atomic():
-        piece = row(Piece, workshop, piece_id)
-        piece.finished_at = timezone.now() if finished else None
-        settle(piece, shop)
-    return piece
+
+    def change(turn: Turn) -> None:
+        turn.piece.finished_at = timezone.now() if finished else None
+        turn.changed = True
+
+    take_turn(workshop, piece_id, change)

@@ -3,10 +3,8 @@
 Columns are documented in docs/format; units stand in the header.
 """
 
-import csv
-import io
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -16,10 +14,13 @@ from jamreel.core.plan import BriefRefused, read_girth
 from jamreel.core.shop import Shop
 from jamreel.core.units import with_unit
 from jamreel.core.words import say, speaking
-from jamreel.workshop.models import Wearer, Workshop
+from jamreel.workshop.csv_text import Unreadable, numbered, read_rows, write_rows
+from jamreel.workshop.models import Reading, Wearer, Workshop
+from jamreel.workshop.naming import clean_text
 from jamreel.workshop.ownership import rows
-from jamreel.workshop.pieces import shop_of
-from jamreel.workshop.wearers import as_typed, keep_readings, standing_readings
+from jamreel.workshop.planning import shop_of
+from jamreel.workshop.quotas import room_for
+from jamreel.workshop.wearers import LONGEST, as_typed, keep_all, standing_readings, taken_at
 
 COLUMNS = (
     "name",
@@ -72,42 +73,42 @@ class Import:
 
 def export_csv(workshop: Workshop) -> str:
     """Return every wearer's standing readings as CSV, lengths in mm."""
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(COLUMNS)
+    return write_rows(COLUMNS, _lines(workshop))
+
+
+def _lines(workshop: Workshop) -> Iterator[list[str]]:
     for wearer in rows(Wearer, workshop).prefetch_related("readings"):
-        kept = [r for of_site in standing_readings(wearer).values() for r in of_site]
-        for reading in kept:
+        for reading in (r for of_site in standing_readings(wearer).values() for r in of_site):
             typed = as_typed(reading, "mm")
-            writer.writerow(
-                [
-                    wearer.name,
-                    wearer.part,
-                    "yes" if wearer.is_child else "",
-                    reading.site,
-                    typed["value"],
-                    typed["method"],
-                    typed.get("thickness", ""),
-                    typed.get("ease", ""),
-                    typed["taken"],
-                ]
-            )
-    return out.getvalue()
+            yield [
+                wearer.name,
+                wearer.part,
+                "yes" if wearer.is_child else "",
+                reading.site,
+                typed["value"],
+                typed["method"],
+                typed.get("thickness", ""),
+                typed.get("ease", ""),
+                typed["taken"],
+            ]
 
 
 def read_csv(text: str) -> tuple[list[MeasureRow], list[RefusedRow]]:
     """Return the rows of a CSV file, and the lines that are no rows."""
-    reader = csv.DictReader(io.StringIO(text.lstrip("\ufeff")))
-    missing = {"name", "site", "value [mm]"} - set(reader.fieldnames or ())
+    try:
+        header, lines = read_rows(text)
+    except Unreadable as error:
+        return [], [RefusedRow(error.line, error.says)]
+    missing = {"name", "site", "value [mm]"} - set(header)
     if missing:
         return [], [RefusedRow(1, say("import.header", missing=", ".join(sorted(missing))))]
     found: list[MeasureRow] = []
     refused: list[RefusedRow] = []
-    for line, row in enumerate(reader, start=2):
+    for line, row in numbered(lines):
         if line > MOST_ROWS:
             refused.append(RefusedRow(line, say("import.too_long", most=MOST_ROWS)))
             break
-        cell = {key: (row.get(key) or "").strip() for key in COLUMNS}
+        cell = {key: row.get(key, "") for key in COLUMNS}
         if not cell["name"]:
             refused.append(RefusedRow(line, say("import.no_name")))
             continue
@@ -142,20 +143,22 @@ def import_rows(
     shop = shop_of(workshop)
     groups: dict[tuple[str, str], list[MeasureRow]] = defaultdict(list)
     for row in found:
-        groups[row.name, row.site].append(row)
+        groups[" ".join(row.name.split()), row.site].append(row)
     with speaking(shop.language, shop.unit):
         wrong = list(refused)
         for (_, site), readings in groups.items():
             wrong += _refusals(site, readings, shop)
     known = {w.name: w for w in rows(Wearer, workshop)}
     names = sorted({name for name, _ in groups})
+    fresh = [name for name in names if name not in known]
     done = commit and not wrong and bool(groups)
     if done:
-        with transaction.atomic():
-            _keep(workshop, groups, known, shop)
+        room_for(workshop, Wearer, len(fresh))
+        room_for(workshop, Reading, sum(len(group) for group in groups.values()))
+        _keep(workshop, groups, fresh, shop)
     return Import(
         names=names,
-        new_names=[name for name in names if name not in known],
+        new_names=fresh,
         readings=sum(len(group) for group in groups.values()),
         refused=sorted(wrong, key=lambda row: row.line),
         imported=done,
@@ -173,6 +176,10 @@ def _typed(row: MeasureRow) -> dict[str, Any]:
 
 def _refusals(site: str, readings: list[MeasureRow], shop: Shop) -> list[RefusedRow]:
     """Return why a wearer's readings of one site can't be taken, at the lines they concern."""
+    for row in readings:
+        wrong = _text_refused(row)
+        if wrong:
+            return [RefusedRow(row.line, wrong)]
     if len(readings) > 3:
         return [RefusedRow(readings[3].line, say("import.four", site=site))]
     try:
@@ -183,21 +190,40 @@ def _refusals(site: str, readings: list[MeasureRow], shop: Shop) -> list[Refused
 
 
 def _line_of(field: str, readings: list[MeasureRow]) -> int:
-    index = next((int(part) for part in field.split(".") if part.isdigit()), 0)
+    index = next((int(part) for part in field.split(".") if part.isdecimal()), 0)
     return readings[index].line
+
+
+def _text_refused(row: MeasureRow) -> str:
+    """Return what is wrong with the texts of a row, '' for nothing."""
+    for field in LONGEST:
+        text = getattr(row, field, "")
+        try:
+            clean_text(text)
+        except ValueError as error:
+            return say("import.name", why=str(error))
+        if len(text) > LONGEST[field]:
+            return say("import.text_long", got=len(text), most=LONGEST[field])
+    if row.taken and taken_at(row.taken) is None:
+        return say("import.taken", got=row.taken)
+    return ""
 
 
 def _keep(
     workshop: Workshop,
     groups: dict[tuple[str, str], list[MeasureRow]],
-    known: dict[str, Wearer],
+    fresh: Iterable[str],
     shop: Shop,
 ) -> None:
-    for (name, site), readings in groups.items():
-        if name not in known:
-            first = readings[0]
-            known[name] = Wearer.objects.create(
-                workshop=workshop, name=name[:80], part=first.part[:80], is_child=first.child
-            )
-        typed = [_typed(row) for row in readings]
-        keep_readings(workshop, known[name].pk, site, typed, shop.unit)
+    """Write it all at once. What two imports at once both bring is one wearer."""
+    first = {name: readings[0] for (name, _), readings in reversed(groups.items())}
+    wearers = [
+        Wearer(workshop=workshop, name=name, part=first[name].part, is_child=first[name].child)
+        for name in fresh
+    ]
+    typed = [
+        (name, site, [_typed(row) for row in readings]) for (name, site), readings in groups.items()
+    ]
+    with transaction.atomic():
+        Wearer.objects.bulk_create(wearers, ignore_conflicts=True)
+        keep_all(workshop, typed, shop.unit)

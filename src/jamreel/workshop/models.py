@@ -1,4 +1,6 @@
-"""The rows that are kept. Every row belongs to a workshop; history is only ever added to."""
+"""The rows that are kept. Every row belongs to a workshop; history is only ever added to.
+
+What came first is told by the rows' numbers, which only grow; a clock may be set back."""
 
 from django.conf import settings
 from django.db import models
@@ -6,11 +8,15 @@ from django.db.models import Q
 
 
 class Workshop(models.Model):
-    """A bench with its settings, as they were typed (a ``core.shop.Shop`` as JSON)."""
+    """A bench with its settings, as they were typed (a ``core.shop.Shop`` as JSON).
+
+    One that is closed has nobody left; it is being deleted.
+    """
 
     name = models.CharField(max_length=80)
     shop = models.JSONField(default=dict)
     shop_version = models.PositiveIntegerField(default=1)
+    closed_at = models.DateTimeField(null=True, blank=True)
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="workshops")
 
     def __str__(self) -> str:
@@ -36,6 +42,8 @@ class Wearer(Owned):
 
     class Meta:
         ordering = ["name"]
+        # Two imports at once make one wearer of a name.
+        constraints = [models.UniqueConstraint(fields=["workshop", "name"], name="one_of_a_name")]
 
     def __str__(self) -> str:
         return self.name
@@ -55,14 +63,15 @@ class Reading(Owned):
     replaced = models.BooleanField(default=False)
 
     class Meta:
-        ordering = ["taken_at", "id"]
+        ordering = ["id"]
 
 
 class Piece(Owned):
     """A piece being made. ``version`` counts every change of its head, for the optimistic lock.
 
-    ``waits_for`` and ``state`` are derived on every write, so that the bench lists pieces without
-    planning each.
+    ``turn`` counts everything that happens to it: who works a change out writes it in that turn or
+    not at all. ``waits_for`` and ``state`` are derived, so that the bench lists pieces without
+    planning each; ``worked_by`` says by which settings and which code.
     """
 
     name = models.CharField(max_length=120)
@@ -71,6 +80,8 @@ class Piece(Owned):
     )
     due = models.DateField(null=True, blank=True)
     version = models.PositiveIntegerField(default=1)
+    turn = models.PositiveIntegerField(default=0)
+    worked_by = models.CharField(max_length=60, blank=True)
     head = models.ForeignKey("Revision", on_delete=models.RESTRICT, null=True, related_name="+")
     waits_for = models.CharField(max_length=20, default="measure")
     state = models.JSONField(default=dict)
@@ -111,7 +122,7 @@ class Tick(Owned):
     undone_at = models.DateTimeField(null=True)
 
     class Meta:
-        ordering = ["ticked_at", "id"]
+        ordering = ["id"]
         constraints = [
             # Two tabs may press the same tick: one wins, the other is told.
             models.UniqueConstraint(
@@ -162,7 +173,7 @@ class Movement(Owned):
     at = models.DateTimeField()
 
     class Meta:
-        ordering = ["at", "id"]
+        ordering = ["id"]
 
 
 class TryOnRecord(Owned):
@@ -175,4 +186,4 @@ class TryOnRecord(Owned):
     noted_at = models.DateTimeField()
 
     class Meta:
-        ordering = ["noted_at", "id"]
+        ordering = ["id"]

@@ -9,19 +9,21 @@ import json
 from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
 from threading import Lock
-from typing import Any
+from typing import Any, NoReturn
 
 import jamreel.core
-from jamreel.core.plan import BriefRefused, Plan, in_words, plan_raw
+from jamreel.core.draft import unsound
+from jamreel.core.errors import Refusal
+from jamreel.core.plan import BriefRefused, Plan, in_words, plan_raw, read_shop
 from jamreel.core.shop import Shop
 from jamreel.core.upgrade import upgraded
 from jamreel.core.words import Problem
 from jamreel.core.workpiece.earlier import found_again
 from jamreel.core.workpiece.records import Record, Standing, standing
-from jamreel.workshop.models import Piece, Tick
+from jamreel.workshop.models import Piece, Tick, Workshop
 
 # So many plans are remembered; one of 200 parts takes about a megabyte.
 MOST_REMEMBERED = 120
@@ -32,12 +34,14 @@ OLD_NAMES = 1
 @dataclass(frozen=True)
 class Planned:
     """A brief worked out as far as it goes: a plan, or the problems that stand in its way; what was
-    done, and how that stands to the plan."""
+    done, and how that stands to the plan. Of a brief that is not ``sound`` as ``core.draft`` has it
+    the problems say why."""
 
     plan: Plan | None
     problems: tuple[Problem, ...]
     records: tuple[Record, ...] = ()
     standing: Standing = field(default_factory=Standing)
+    sound: bool = True
 
 
 _remembered: OrderedDict[tuple[str, ...], Planned] = OrderedDict()
@@ -56,16 +60,53 @@ def work_out(brief: Any, shop: Shop, records: Sequence[Record] = ()) -> Planned:
     return _known(key) or _keep(key, _work_out(brief, shop, tuple(records)))
 
 
-def plan_of(piece: Piece, shop: Shop, brief: dict[str, Any] | None = None) -> Planned:
+def shop_of(workshop: Workshop) -> Shop:
+    """Return a workshop's settings as the core reads them."""
+    return _shop_read(json.dumps(workshop.shop))
+
+
+# Settings change seldom and are read with every request.
+@lru_cache(maxsize=64)
+def _shop_read(typed: str) -> Shop:
+    """Return settings as typed; those that can't be read any more are as they come."""
+    kept = json.loads(typed)
+    kept = kept if isinstance(kept, dict) else {}
+    for _ in range(len(kept) + 1):
+        try:
+            return read_shop(kept)
+        except BriefRefused as refused:
+            wrong = {problem.field.partition(".")[0] for problem in refused.problems}
+            kept = {key: value for key, value in kept.items() if key not in wrong}
+    return Shop()
+
+
+def refuse(workshop: Workshop, refusal: Refusal) -> NoReturn:
+    """Raise BriefRefused: one thing that can't be used, in the words of the bench."""
+
+    def raises() -> NoReturn:
+        raise refusal
+
+    in_words(raises, shop_of(workshop))
+
+
+def plan_of(piece: Piece, shop: Shop) -> Planned:
     """Return a piece's brief worked out with what was done to it.
 
     Args:
         piece: whose head and ticks count.
         shop: the workshop's settings.
-        brief: when another than the head's is meant.
     """
-    typed = brief_for_planning(piece, brief)
-    ticks = standing_ticks(piece)
+    return work_out_with(brief_for_planning(piece), shop, standing_ticks(piece))
+
+
+def work_out_with(typed: Any, shop: Shop, ticks: Sequence[Tick]) -> Planned:
+    """Return a brief worked out with what was done to its piece.
+
+    Args:
+        typed: as the core is to read it.
+        shop: the workshop's settings.
+        ticks: that stand.
+    """
     old = [record_of(tick) for tick in ticks if tick.named_by == OLD_NAMES]
     new = [record_of(tick) for tick in ticks if tick.named_by != OLD_NAMES]
     if not old:
@@ -77,13 +118,19 @@ def plan_of(piece: Piece, shop: Shop, brief: dict[str, Any] | None = None) -> Pl
     return work_out(typed, shop, [*(one for rows in again.values() for one in rows), *new])
 
 
-def brief_for_planning(piece: Piece, brief: dict[str, Any] | None = None) -> dict[str, Any]:
-    """Return a piece's brief as the core is to read it: a child's piece says so."""
-    found = brief
-    if found is None:
-        found = piece.head.brief if piece.head else {}
+def brief_for_planning(piece: Piece, brief: Any = None) -> Any:
+    """Return a piece's brief as the core is to read it: a child's piece says so.
+
+    Args:
+        piece: gives the wearer, and its head's brief where no other is meant.
+        brief: as kept.
+    """
+    if brief is None:
+        brief = piece.head.brief if piece.head else {}
     # Kept in whatever format it was written: the same brief is remembered once.
-    found = dict(upgraded(found))
+    found = upgraded(brief)
+    if not isinstance(found, dict):
+        return found
     if piece.wearer is not None and piece.wearer.is_child:
         return {**found, "child": True}
     return found
@@ -104,6 +151,9 @@ def record_of(tick: Tick) -> Record:
 
 
 def _work_out(brief: Any, shop: Shop, records: tuple[Record, ...]) -> Planned:
+    faults = unsound(brief, shop)
+    if faults:
+        return Planned(None, faults, records, sound=False)
     try:
         plan = plan_raw(brief, shop, records)
     except BriefRefused as refused:
@@ -117,7 +167,11 @@ def _key(*parts: Any) -> tuple[str, ...]:
 
 
 def _hash(part: Any) -> str:
-    text = part.model_dump_json() if isinstance(part, Shop) else json.dumps(part, default=str)
+    try:
+        text = part.model_dump_json() if isinstance(part, Shop) else json.dumps(part, default=str)
+    except RecursionError:
+        # Far deeper than any brief that is kept: all such are refused alike.
+        text = "nested"
     return hashlib.blake2b(text.encode(errors="replace"), digest_size=16).hexdigest()
 
 

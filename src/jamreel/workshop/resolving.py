@@ -1,23 +1,19 @@
 """What becomes of wire and beads that no longer suit the plan: trimmed, kept, put to other use."""
 
+from collections.abc import Callable
+from functools import partial
 from typing import Any
 
-from django.db import transaction
-from django.utils import timezone
-
 from jamreel.core.plan import read_brief
-from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import as_typed, typed_by_key
 from jamreel.core.workpiece.records import NeedNow, WireNow
 from jamreel.workshop.making import NothingToTick
-from jamreel.workshop.models import Piece, Stock, Tick, Workshop
-from jamreel.workshop.ownership import row, rows
-from jamreel.workshop.pieces import settle, shop_of
-from jamreel.workshop.planning import Planned, plan_of
-from jamreel.workshop.stock import add_stock, return_some
+from jamreel.workshop.models import Stock, Tick, Workshop
+from jamreel.workshop.stock import hang, read_stock, return_some
+from jamreel.workshop.turns import Turn, take_turn
 
 
-def resolve(workshop: Workshop, piece_id: int, key: str, way: str, to: str = "") -> Piece:
+def resolve(workshop: Workshop, piece_id: int, key: str, way: str, to: str = "") -> None:
     """Settle one wire that was cut, or beads that were fetched, with the plan of now.
 
     Args:
@@ -31,66 +27,66 @@ def resolve(workshop: Workshop, piece_id: int, key: str, way: str, to: str = "")
     Raises:
         NothingToTick: no such wire stands, or it can't be settled that way.
     """
-    shop = shop_of(workshop)
-    plan_of(row(Piece, workshop, piece_id), shop)
-    with transaction.atomic():
-        piece = row(Piece, workshop, piece_id)
-        # Ticks of an earlier format get their new names first.
-        settle(piece, shop)
-        planned = plan_of(piece, shop)
+
+    def change(turn: Turn) -> None:
+        planned = turn.planned
         kind = "need" if way == "put_back" else "cut"
-        standing = rows(Tick, workshop).filter(piece=piece, kind=kind, undone_at__isnull=True)
-        tick = standing.filter(key=key).first()
+        tick = next((t for t in turn.ticks if (t.kind, t.key) == (kind, key)), None)
         if tick is None or planned.plan is None:
             raise NothingToTick
         if way == "put_back":
-            _put_back(tick, next((n for n in planned.standing.needs if n.key == key), None))
+            need = next((n for n in planned.standing.needs if n.key == key), None)
+            _put_back(turn, tick, need)
         else:
             wire = next(w for w in planned.standing.wires if w.key == key)
-            {"trim": _trim, "keep": _keep, "offcut": _offcut, "serve": _serve}[way](
-                tick, wire, planned, shop, to
-            )
-        settle(piece, shop)
-    return piece
+            _WAYS[way](turn, tick, wire, to)
+
+    take_turn(workshop, piece_id, change)
 
 
-def _trim(tick: Tick, wire: WireNow, planned: Planned, shop: Shop, to: str) -> None:
+def _trim(turn: Turn, tick: Tick, wire: WireNow, to: str) -> None:
     if wire.verdict != "long" or wire.wanted_mm is None:
         raise NothingToTick
     tick.actual = tick.planned = wire.wanted_mm
-    tick.save(update_fields=["actual", "planned"])
+    turn.keep(tick)
 
 
-def _keep(tick: Tick, wire: WireNow, planned: Planned, shop: Shop, to: str) -> None:
+def _keep(turn: Turn, tick: Tick, wire: WireNow, to: str) -> None:
     if wire.wanted_mm is None or wire.verdict not in ("long", "short"):
         raise NothingToTick
     tick.planned = wire.wanted_mm
-    tick.save(update_fields=["planned"])
+    turn.keep(tick)
 
 
-def _serve(tick: Tick, wire: WireNow, planned: Planned, shop: Shop, to: str) -> None:
+def _serve(turn: Turn, tick: Tick, wire: WireNow, to: str) -> None:
     other = next((fits for fits in wire.serves if fits.key == to), None)
     if other is None:
         raise NothingToTick
     tick.key, tick.planned = other.key, other.wanted_mm
     tick.what = {**tick.what, "says": other.says}
-    tick.save(update_fields=["key", "planned", "what"])
+    turn.keep(tick)
 
 
-def _offcut(tick: Tick, wire: WireNow, planned: Planned, shop: Shop, to: str) -> None:
+def _offcut(turn: Turn, tick: Tick, wire: WireNow, to: str) -> None:
     """Take the tick back, and hang what was cut on the rack as an offcut of its own."""
-    typed = _wire_typed(tick, shop)
+    typed = _wire_typed(turn, tick)
     if typed is None:
         raise NothingToTick
-    add_stock(
-        tick.workshop,
-        {"kind": "offcut", "wire": typed, "amount": f"{wire.actual_mm:.3f} mm"},
-    )
-    tick.undone_at = timezone.now()
-    tick.save(update_fields=["undone_at"])
+    offcut = {"kind": "offcut", "wire": typed, "amount": f"{wire.actual_mm:.3f} mm"}
+    stock, amount = read_stock(tick.workshop, offcut)
+    turn.then(partial(hang, stock, amount))
+    turn.take_back(tick)
 
 
-def _wire_typed(tick: Tick, shop: Shop) -> dict[str, Any] | None:
+_WAYS: dict[str, Callable[[Turn, Tick, WireNow, str], None]] = {
+    "trim": _trim,
+    "keep": _keep,
+    "offcut": _offcut,
+    "serve": _serve,
+}
+
+
+def _wire_typed(turn: Turn, tick: Tick) -> dict[str, Any] | None:
     """Return what wire a tick was cut from, as a maker would type it."""
     used = tick.movements.filter(undone_by__isnull=True, amount__lt=0).select_related("stock")
     stock: Stock | None = next((movement.stock for movement in used), None)
@@ -100,15 +96,15 @@ def _wire_typed(tick: Tick, shop: Shop) -> dict[str, Any] | None:
     by_key = typed_by_key(key)
     if by_key is not None or not key:
         return by_key
-    head = tick.piece.head
-    return as_typed(read_brief(head.brief, shop).wire) if head else None
+    return as_typed(read_brief(turn.head.brief, turn.shop).wire)
 
 
-def _put_back(tick: Tick, need: NeedNow | None) -> None:
+def _put_back(turn: Turn, tick: Tick, need: NeedNow | None) -> None:
     if need is None or need.verdict not in ("fewer", "not_needed"):
         raise NothingToTick
-    return_some(tick, need.by)
+    turn.then(partial(return_some, tick, need.by))
     tick.actual = tick.planned = float(need.fetched - need.by)
     if need.verdict == "not_needed":
-        tick.undone_at = timezone.now()
-    tick.save(update_fields=["actual", "planned", "undone_at"])
+        turn.take_back(tick)
+    else:
+        turn.keep(tick)

@@ -1,14 +1,9 @@
-"""A workshop's settings: read, and changed under the same lock as a piece."""
+"""A workshop's settings: read, and changed under a lock of their own."""
 
 from typing import Any
 
-from django.db import transaction
-
 from jamreel.core.plan import read_shop
-from jamreel.workshop.models import Piece, Workshop
-from jamreel.workshop.ownership import rows
-from jamreel.workshop.pieces import settle
-from jamreel.workshop.planning import plan_of
+from jamreel.workshop.models import Workshop
 
 
 class StaleShop(Exception):
@@ -16,24 +11,17 @@ class StaleShop(Exception):
 
 
 def change_shop(workshop: Workshop, version: int, typed: dict[str, Any]) -> Workshop:
-    """Save settings as typed, once they can be read, and work every piece out anew.
+    """Save settings as typed, once they can be read.
+
+    Every piece says by which version of them it was worked out, so all are worked out anew when
+    they are next looked at.
 
     Raises:
         BriefRefused: naming the setting that can't be read.
         StaleShop: ``version`` is not the settings' version.
     """
-    shop = read_shop(typed)
-    standing = rows(Piece, workshop).filter(put_away_at__isnull=True, finished_at__isnull=True)
-    # Worked out before anything is locked.
-    planned = {piece.pk: (piece.version, plan_of(piece, shop)) for piece in standing}
-    with transaction.atomic():
-        fresh = Workshop.objects.get(pk=workshop.pk)
-        if fresh.shop_version != version:
-            raise StaleShop
-        fresh.shop = typed
-        fresh.shop_version += 1
-        fresh.save()
-        for piece in standing.all():
-            at, found = planned.get(piece.pk, (0, None))
-            settle(piece, shop, found if at == piece.version else None)
-    return fresh
+    read_shop(typed)
+    standing = Workshop.objects.filter(pk=workshop.pk, shop_version=version)
+    if not standing.update(shop=typed, shop_version=version + 1):
+        raise StaleShop
+    return Workshop.objects.get(pk=workshop.pk)

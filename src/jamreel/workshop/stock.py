@@ -1,11 +1,13 @@
 """The rack: what there is, and every gain and use of it as a movement.
 
-Stock is the sum of its movements and never negative. Writes run in one immediate transaction each
-(see settings), so what is read before a write still stands when it is written.
+Stock is the sum of its movements and never negative. What is typed is read before anything is
+locked; writes run in one immediate transaction each (see settings), so that the sum which is read
+before a movement still stands when it is written.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NoReturn
 
 from django.db import transaction
 from django.db.models import QuerySet, Sum
@@ -13,20 +15,23 @@ from django.utils import timezone
 
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire, chosen, length_of_mass
-from jamreel.core.plan import in_words
+from jamreel.core.plan import BriefRefused, in_words
 from jamreel.core.shop import Shop
-from jamreel.core.units import parse_length
+from jamreel.core.units import parse_length, plain_number
 from jamreel.core.wire.metals import WireChoice
 from jamreel.devices.readings import parse_mass
 from jamreel.workshop.models import Movement, Stock, Tick, Workshop
+from jamreel.workshop.naming import clean_text
 from jamreel.workshop.ownership import row, rows
-from jamreel.workshop.pieces import shop_of
+from jamreel.workshop.planning import shop_of
+from jamreel.workshop.quotas import room_for
 
 WIRE_KINDS = ("reel", "length", "offcut")
 PIECE_KINDS = ("bead", "finding")
 REASONS = ("bought", "counted", "weighed", "used", "spoiled", "scrapped", "undone", "returned")
 # What is left of a length is nothing when it is less than a tenth of a millimetre.
 NOTHING = 0.05
+LONGEST_NAME = 80
 
 
 @dataclass(frozen=True)
@@ -64,7 +69,16 @@ def wire_of(typed: dict[str, Any], shop: Shop) -> Wire:
     return in_words(read, shop, ("wire",))
 
 
-@transaction.atomic
+def wire_or_why(stock: Stock) -> tuple[Wire | None, str]:
+    """Return the wire of a piece of stock, or None and why it can't be read any more."""
+    if not stock.wire or stock.kind not in WIRE_KINDS:
+        return None, ""
+    try:
+        return wire_of(stock.wire, shop_of(stock.workshop)), ""
+    except BriefRefused as refused:
+        return None, " ".join(problem.says for problem in refused.problems)
+
+
 def add_stock(workshop: Workshop, typed: dict[str, Any]) -> Stock:
     """Return a new piece of stock with what there is of it.
 
@@ -73,25 +87,53 @@ def add_stock(workshop: Workshop, typed: dict[str, Any]) -> Stock:
         typed: kind, name, wire, amount, tare, price, low, size, hole, as typed.
 
     Raises:
-        BriefRefused: naming the field that can't be used.
+        BriefRefused: naming the field that can't be used, or no room for one more.
+    """
+    stock, amount = read_stock(workshop, typed)
+    room_for(workshop, Stock)
+    with transaction.atomic():
+        return hang(stock, amount)
+
+
+def read_stock(workshop: Workshop, typed: dict[str, Any]) -> tuple[Stock, float]:
+    """Return a new piece of stock and how much of it there is, not on the rack yet.
+
+    Args and errors as for ``add_stock``.
     """
     shop = shop_of(workshop)
     stock = Stock(workshop=workshop)
     _fill(stock, typed, shop)
+    return stock, _amount(stock, typed.get("amount", ""), shop)
+
+
+def hang(stock: Stock, amount: float) -> Stock:
+    """Put new stock on the rack, inside a transaction."""
     stock.save()
-    count = _amount(stock, typed.get("amount", ""), shop)
-    if count:
-        _move(stock, count, "counted")
+    _move(stock, amount, "counted")
     return stock
 
 
-@transaction.atomic
+def hang_all(found: Sequence[tuple[Stock, float]]) -> None:
+    """Put much new stock on the rack at once, inside a transaction."""
+    Stock.objects.bulk_create([stock for stock, _ in found])
+    now = timezone.now()
+    Movement.objects.bulk_create(
+        Movement(workshop=stock.workshop, stock=stock, amount=amount, reason="counted", at=now)
+        for stock, amount in found
+        if amount
+    )
+
+
 def change_stock(workshop: Workshop, stock_id: int, typed: dict[str, Any]) -> Stock:
     """Change what is known of a piece of stock; what there is of it moves by movements only."""
     stock = row(Stock, workshop, stock_id)
     _fill(stock, typed, shop_of(workshop))
-    stock.save()
+    stock.save(update_fields=FILLED)
     return stock
+
+
+# What is known of stock, beside what there is of it.
+FILLED = ("kind", "name", "wire", "key", "said", "tare_g", "price", "low", "size_mm", "hole_mm")
 
 
 def _fill(stock: Stock, typed: dict[str, Any], shop: Shop) -> None:
@@ -108,17 +150,28 @@ def _fill(stock: Stock, typed: dict[str, Any], shop: Shop) -> None:
         length_typed(typed, "hole", shop),
     )
     if kind in WIRE_KINDS:
-        stock.wire = typed.get("wire") or {}
+        wire_typed = typed.get("wire") or {}
+        stock.wire = wire_typed if isinstance(wire_typed, dict) else {"size": wire_typed}
         wire = wire_of(stock.wire, shop)
         stock.key = wire.key
         stock.said = f"{wire.label} {wire.metal.name}"
-    stock.name = str(typed.get("name") or stock.said)[:80]
-    if not stock.name:
+    stock.name = _name(str(typed.get("name") or stock.said), shop)
+
+
+def _name(typed: str, shop: Shop) -> str:
+    try:
+        name = clean_text(typed)
+    except ValueError as error:
+        _refuse(Refusal("name", got=typed, field="name", detail=str(error)), shop)
+    if not name:
         _refuse(Refusal("missing", got=None, field="name"), shop)
+    if len(name) > LONGEST_NAME:
+        _refuse(Refusal("name_long", got=len(name), field="name", most=LONGEST_NAME), shop)
+    return name
 
 
-def _refuse(refusal: Refusal, shop: Shop) -> None:
-    def raises() -> None:
+def _refuse(refusal: Refusal, shop: Shop) -> NoReturn:
+    def raises() -> NoReturn:
         raise refusal
 
     in_words(raises, shop)
@@ -156,7 +209,7 @@ def _number(typed: dict[str, Any], name: str, shop: Shop, *, mass: bool = False)
 def parse_price(given: object) -> float:
     """Return a price or a count as typed, in the maker's own money. Raises Refusal."""
     try:
-        value = float(str(given).strip().replace(",", "."))
+        value = plain_number(str(given))
     except ValueError:
         raise Refusal("number", got=given) from None
     if not 0 <= value < 1e7:
@@ -182,7 +235,6 @@ def _amount(stock: Stock, given: object, shop: Shop) -> float:
     return float(round(_number(typed, "amount", shop) or 0.0))
 
 
-@transaction.atomic
 def move(workshop: Workshop, stock_id: int, given: str, reason: str, note: str = "") -> Stock:
     """Write a gain or a use of stock, as typed.
 
@@ -198,15 +250,16 @@ def move(workshop: Workshop, stock_id: int, given: str, reason: str, note: str =
     """
     stock, shop = row(Stock, workshop, stock_id), shop_of(workshop)
     amount = _amount(stock, given, shop)
-    if reason == "counted":
-        amount -= amount_of(stock)
-    elif reason in ("spoiled", "scrapped", "used"):
-        amount = -amount
-    _take(stock, amount, reason, shop, note=note)
+    room_for(workshop, Movement)
+    with transaction.atomic():
+        if reason == "counted":
+            amount -= amount_of(stock)
+        elif reason in ("spoiled", "scrapped", "used"):
+            amount = -amount
+        _take(stock, amount, reason, shop, note=note)
     return stock
 
 
-@transaction.atomic
 def weigh(workshop: Workshop, stock_id: int, given: str, resolution: float = 0.1) -> Weighed:
     """Set a reel to what the scale says is left on it.
 
@@ -240,7 +293,9 @@ def weigh(workshop: Workshop, stock_id: int, given: str, resolution: float = 0.1
     if stock.kind not in WIRE_KINDS:
         _refuse(Refusal("not_weighed", got=stock.name, field="mass"), shop)
     found = in_words(read, shop)
-    _move(stock, found.length_mm - amount_of(stock), "weighed", note=str(given).strip()[:200])
+    with transaction.atomic():
+        more = found.length_mm - amount_of(stock)
+        _move(stock, more, "weighed", note=str(given).strip()[:200])
     return found
 
 
@@ -268,26 +323,36 @@ def _move(stock: Stock, amount: float, reason: str, **more: Any) -> Movement | N
     )
 
 
-def use(
-    workshop: Workshop, stock_id: int, length: float, tick: Tick, *, scrap_rest: bool = False
-) -> None:
+def look_up(workshop: Workshop, stock_id: int) -> Stock:
+    """Return a piece of stock to take something off. Raises Http404 for another's."""
+    return row(Stock, workshop, stock_id)
+
+
+def use(stock: Stock, amount: float, tick: Tick, wanted: str, *, scrap_rest: bool = False) -> None:
     """Take a cut wire, or beads, off a piece of stock, inside the transaction of its tick.
 
     Args:
-        workshop: whose rack.
-        stock_id: reel, length or offcut; a tray of beads or findings.
-        length: as cut [mm]; of beads how many.
+        stock: reel, length or offcut; a tray of beads or findings.
+        amount: as cut [mm]; of beads how many.
         tick: that it belongs to.
+        wanted: key of the wire to cut; of beads and findings their kind.
         scrap_rest: whether what is left is scrap, which goes to no further use.
 
     Raises:
-        BriefRefused: more than there is, or wire where beads are wanted.
+        BriefRefused: more than there is, something else than is wanted, or stock put away.
     """
-    stock, shop = row(Stock, workshop, stock_id), shop_of(workshop)
+    shop = shop_of(stock.workshop)
     kinds, wrong = (PIECE_KINDS, "not_on_tray") if tick.kind == "need" else (WIRE_KINDS, "not_wire")
     if stock.kind not in kinds:
         _refuse(Refusal(wrong, got=stock.name, field="stock"), shop)
-    _take(stock, -length, "used", shop, tick=tick)
+    is_of = stock.kind if tick.kind == "need" else stock.key
+    if wanted and is_of != wanted:
+        of = {"need": "not_this_kind"}.get(tick.kind, "not_this_wire")
+        _refuse(Refusal(of, got=stock.name, field="stock", name=stock.name), shop)
+    # What the rack says now: it may have been put away since it was looked up.
+    if rows(Stock, stock.workshop).filter(pk=stock.pk, put_away_at__isnull=False).exists():
+        _refuse(Refusal("stock_put_away", got=stock.name, field="stock", name=stock.name), shop)
+    _take(stock, -amount, "used", shop, tick=tick)
     if scrap_rest and stock.kind != "reel":
         _move(stock, -amount_of(stock), "scrapped", tick=tick)
 
@@ -315,13 +380,11 @@ def return_some(tick: Tick, count: float) -> None:
             return
 
 
-@transaction.atomic
 def spoil(workshop: Workshop, stock_id: int, given: str, note: str) -> Stock:
     """Write off a length that was cut wrong; what is still wanted is laid out anew."""
     return move(workshop, stock_id, given, "spoiled", note)
 
 
-@transaction.atomic
 def put_away(workshop: Workshop, stock_id: int) -> None:
     """Take something off the rack; its history stays."""
     stock = row(Stock, workshop, stock_id)

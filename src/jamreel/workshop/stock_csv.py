@@ -3,8 +3,6 @@
 Columns are documented in docs/format; units stand in the header.
 """
 
-import csv
-import io
 from dataclasses import dataclass
 from typing import Any
 
@@ -12,9 +10,11 @@ from django.db import transaction
 
 from jamreel.core.plan import BriefRefused
 from jamreel.core.words import say, speaking
-from jamreel.workshop.models import Workshop
-from jamreel.workshop.pieces import shop_of
-from jamreel.workshop.stock import WIRE_KINDS, add_stock, amounts, on_rack
+from jamreel.workshop.csv_text import Unreadable, numbered, read_rows, write_rows
+from jamreel.workshop.models import Movement, Stock, Workshop
+from jamreel.workshop.planning import shop_of
+from jamreel.workshop.quotas import room_for
+from jamreel.workshop.stock import WIRE_KINDS, amounts, hang_all, on_rack, read_stock
 
 COLUMNS = (
     "kind", "name", "wire", "section", "metal", "temper", "amount [mm or pieces]",
@@ -42,16 +42,14 @@ class StockImport:
 
 def stock_csv(workshop: Workshop) -> str:
     """Return the rack as CSV."""
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(COLUMNS)
     have = amounts(workshop)
-    for stock in on_rack(workshop):
-        writer.writerow(
+    return write_rows(
+        COLUMNS,
+        (
             [
                 stock.kind,
-                _plain(stock.name),
-                "" if stock.wire.get("section") else stock.wire.get("size", ""),
+                stock.name,
+                "" if stock.wire.get("section") else str(stock.wire.get("size", "")),
                 _section(stock.wire.get("section") or {}),
                 stock.wire.get("metal", ""),
                 stock.wire.get("temper", ""),
@@ -62,8 +60,9 @@ def stock_csv(workshop: Workshop) -> str:
                 _figure(stock.size_mm),
                 _figure(stock.hole_mm),
             ]
-        )
-    return out.getvalue()
+            for stock in on_rack(workshop)
+        ),
+    )
 
 
 def _figure(value: float | None) -> str:
@@ -84,45 +83,39 @@ def _section_typed(text: str) -> dict[str, Any] | None:
         return None
     pairs = (part.partition("=") for part in rest if part)
     values: dict[str, Any] = {key.strip(): value.strip() for key, _, value in pairs}
-    if str(values.get("strands", "")).isdigit():
-        values["strands"] = int(values["strands"])
+    strands = str(values.get("strands", ""))
+    if strands.isascii() and strands.isdecimal() and len(strands) < 4:
+        values["strands"] = int(strands)
     return {"shape": shape, **values}
-
-
-def _plain(text: str) -> str:
-    """Return text that no spreadsheet takes for a formula."""
-    return f"'{text}" if text[:1] in "=+-@\t\r" else text
-
-
-class _Undone(Exception):
-    """Raised to take a trial import back."""
 
 
 def import_stock(workshop: Workshop, text: str, *, commit: bool) -> StockImport:
     """Return what importing CSV does; nothing is kept without ``commit`` or with a line refused."""
     shop = shop_of(workshop)
-    refused: list[RefusedLine] = []
-    count = 0
-    rows = list(csv.DictReader(io.StringIO(text.lstrip("\ufeff"))))
     with speaking(shop.language, shop.unit):
-        if not rows or "kind" not in rows[0]:
+        try:
+            header, rows = read_rows(text)
+        except Unreadable as error:
+            return StockImport(0, [RefusedLine(error.line, error.says)], False)
+        if not rows or "kind" not in header:
             return StockImport(0, [RefusedLine(1, say("import_stock.header"))], False)
         if len(rows) > MOST_ROWS:
             says = say("import_stock.too_long", count=len(rows), most=MOST_ROWS)
             return StockImport(0, [RefusedLine(1, says)], False)
-    try:
-        with transaction.atomic():
-            for line, row in enumerate(rows, 2):
-                try:
-                    add_stock(workshop, _typed(row))
-                    count += 1
-                except BriefRefused as error:
-                    refused.append(RefusedLine(line, " ".join(p.says for p in error.problems)))
-            if refused or not commit:
-                raise _Undone
-    except _Undone:
-        return StockImport(count, refused, False)
-    return StockImport(count, [], True)
+    refused: list[RefusedLine] = []
+    found: list[tuple[Stock, float]] = []
+    for line, row in numbered(rows):
+        try:
+            found.append(read_stock(workshop, _typed(row)))
+        except BriefRefused as error:
+            refused.append(RefusedLine(line, " ".join(p.says for p in error.problems)))
+    if refused or not commit:
+        return StockImport(len(found), refused, False)
+    room_for(workshop, Stock, len(found))
+    room_for(workshop, Movement, len(found))
+    with transaction.atomic():
+        hang_all(found)
+    return StockImport(len(found), [], True)
 
 
 def _typed(row: dict[str, Any]) -> dict[str, Any]:
@@ -145,7 +138,7 @@ def _typed(row: dict[str, Any]) -> dict[str, Any]:
     long = kind in WIRE_KINDS
     return {
         "kind": kind,
-        "name": cell("name").removeprefix("'"),
+        "name": cell("name"),
         "wire": {key: value for key, value in wire.items() if value},
         "amount": length("amount") if long else cell("amount"),
         "tare": cell("tare"),

@@ -1,17 +1,29 @@
 """Wearers and their readings: latest first for a piece, everything kept as history."""
 
-from collections.abc import Iterable
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Any, cast
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
+from django.db.models import F
 from django.utils import timezone
 from django.utils.dateparse import parse_datetime
 
 from jamreel.core.body.facts import sites
+from jamreel.core.draft import unsound
+from jamreel.core.errors import Refusal
+from jamreel.core.plan import BriefRefused
+from jamreel.core.shop import Shop
 from jamreel.core.units import Unit, with_unit
-from jamreel.workshop.models import Reading, Wearer, Workshop
+from jamreel.workshop.models import Piece, Reading, Wearer, Workshop
 from jamreel.workshop.ownership import row, rows
+from jamreel.workshop.planning import refuse
+from jamreel.workshop.quotas import room_for
+
+# So many characters each text of a wearer may have, and of a reading.
+LONGEST = {"name": 80, "part": 80, "value": 40, "method": 20, "thickness": 40, "ease": 40}
+# Rows named in one query.
+_AT_ONCE = 400
 
 
 def standing_readings(wearer: Wearer) -> dict[str, list[Reading]]:
@@ -50,12 +62,60 @@ def as_typed(reading: Reading, unit: Unit) -> dict[str, Any]:
     return typed
 
 
-@transaction.atomic
+def add_wearer(workshop: Workshop, name: str, **known: Any) -> Wearer:
+    """Return a new wearer. Raises BriefRefused at a name that somebody has here already."""
+    room_for(workshop, Wearer)
+    try:
+        with transaction.atomic():
+            return Wearer.objects.create(workshop=workshop, name=name, **known)
+    except IntegrityError:
+        refuse(workshop, Refusal("name_taken", got=name, field="name"))
+
+
+def change_wearer(workshop: Workshop, wearer_id: int, **known: Any) -> Wearer:
+    """Change what is known of a wearer, and have pieces worked out anew where that bears on them.
+
+    Raises:
+        BriefRefused: a name that somebody else has here.
+    """
+    wearer = row(Wearer, workshop, wearer_id)
+    grown = known["is_child"] != wearer.is_child
+    for key, value in known.items():
+        setattr(wearer, key, value)
+    try:
+        with transaction.atomic():
+            wearer.save(update_fields=list(known))
+            if grown:
+                rows(Piece, workshop).filter(wearer=wearer).update(worked_by="", turn=F("turn") + 1)
+    except IntegrityError:
+        refuse(workshop, Refusal("name_taken", got=wearer.name, field="name"))
+    return wearer
+
+
+def check_readings(workshop: Workshop, readings: Sequence[dict[str, Any]]) -> None:
+    """Refuse what can't be kept of readings as typed, whatever it says. Raises BriefRefused."""
+    faults = unsound({"measures": {"wrist_girth": {"readings": list(readings)}}}, _anyone)
+    for i, typed in enumerate(readings):
+        for field, most in LONGEST.items():
+            text = str(typed.get(field) or "")
+            if not faults and len(text) > most:
+                at = f"readings.{i}.{field}"
+                refuse(workshop, Refusal("text_long", got=len(text), field=at, most=most))
+        if not faults and typed.get("taken") and taken_at(typed["taken"]) is None:
+            at = f"readings.{i}.taken"
+            refuse(workshop, Refusal("no_date", got=typed["taken"], field=at))
+    if faults:
+        raise BriefRefused(faults)
+
+
+_anyone = Shop()
+
+
 def keep_readings(
     workshop: Workshop,
     wearer_id: int,
     site: str,
-    readings: Iterable[dict[str, Any]],
+    readings: Sequence[dict[str, Any]],
     unit: Unit = "mm",
 ) -> Wearer:
     """Make these the wearer's readings of a site; the ones they replace stay as history.
@@ -63,32 +123,58 @@ def keep_readings(
     ``unit`` is what bare numbers in them are meant in.
     """
     wearer = row(Wearer, workshop, wearer_id)
-    standing = rows(Reading, workshop).filter(wearer=wearer, site=site, replaced=False)
-    standing.update(replaced=True)
+    room_for(workshop, Reading, len(readings))
+    with transaction.atomic():
+        keep_all(workshop, [(wearer.name, site, readings)], unit)
+    return wearer
+
+
+def keep_all(
+    workshop: Workshop, found: Sequence[tuple[str, str, Sequence[dict[str, Any]]]], unit: Unit
+) -> None:
+    """Make these the standing readings, inside a transaction, in a handful of queries.
+
+    Args:
+        workshop: whose wearers.
+        found: name of a wearer who is there, site, and the readings as typed.
+        unit: what bare numbers in them are meant in.
+    """
+    wearers = {wearer.name: wearer for wearer in rows(Wearer, workshop)}
     now = timezone.now()
+    sites_now = {(wearers[name].pk, site) for name, site, _ in found}
+    standing = rows(Reading, workshop).filter(replaced=False)
+    gone = [
+        pk
+        for pk, wearer, site in standing.values_list("pk", "wearer_id", "site")
+        if (wearer, site) in sites_now
+    ]
+    for start in range(0, len(gone), _AT_ONCE):
+        rows(Reading, workshop).filter(pk__in=gone[start : start + _AT_ONCE]).update(replaced=True)
     Reading.objects.bulk_create(
         Reading(
             workshop=workshop,
-            wearer=wearer,
+            wearer=wearers[name],
             site=site,
             value=str(typed["value"]).strip(),
             unit=unit,
             method=typed.get("method") or "tape",
             thickness=str(typed.get("thickness") or ""),
             ease=str(typed.get("ease") or ""),
-            taken_at=_moment(typed.get("taken")) or now,
+            taken_at=taken_at(typed.get("taken")) or now,
         )
+        for name, site, readings in found
         for typed in readings
         if str(typed.get("value") or "").strip()
     )
-    return wearer
 
 
-def _moment(text: str | None) -> datetime | None:
+def taken_at(text: object) -> datetime | None:
+    """Return when a reading was taken, None where that is no moment of our time."""
     try:
-        moment = parse_datetime(text) if text else None
+        moment = parse_datetime(text) if isinstance(text, str) else None
     except ValueError:
         return None
-    if moment is not None and timezone.is_naive(moment):
-        moment = timezone.make_aware(moment)
-    return moment
+    # Close to either end of time no zone can be reckoned with.
+    if moment is None or not 1900 <= moment.year < 2200:
+        return None
+    return moment if timezone.is_aware(moment) else timezone.make_aware(moment)

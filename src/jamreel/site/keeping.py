@@ -1,0 +1,164 @@
+"""Backups of a bench that is in use, putting one back, and holding the database against itself."""
+
+import argparse
+import os
+import sqlite3
+import sys
+from collections.abc import Callable, Iterator
+from contextlib import closing
+from datetime import UTC, datetime
+from pathlib import Path
+
+GOOD, BAD = 0, 1
+NAMED = "jamreel-*.sqlite3"
+
+
+class NotKept(Exception):
+    """A backup that could not be made or put back, in a sentence."""
+
+
+def run(chosen: argparse.Namespace) -> int:
+    """Run one of the commands. Returns 0, or 1 with what is wrong on standard output."""
+    os.umask(0o077)
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jamreel.site.settings")
+    import django
+
+    django.setup()
+    from jamreel.site.environment import DATABASE, ENV
+
+    try:
+        if chosen.command == "backup":
+            print(backup(DATABASE, chosen.to or ENV.data / "backups", chosen.keep))
+        elif chosen.command == "restore":
+            print(f"The database before is kept as {restore(chosen.backup, DATABASE)}")
+        else:
+            return _check()
+    except (NotKept, OSError, sqlite3.Error) as error:
+        print(f"Jam Reel: {error}", file=sys.stderr)
+        return BAD
+    return GOOD
+
+
+def backup(database: Path, folder: Path, keep: int = 14) -> Path:
+    """Return a consistent copy of a database, checked after it was written.
+
+    Args:
+        database: that may be in use: writers go on meanwhile.
+        folder: of the copies; made if need be, for its owner only.
+        keep: how many copies are kept in it, the newest; at least one.
+
+    Raises:
+        NotKept: the copy is not what it should be; what was there stays.
+
+    Source: the online backup of SQLite, which copies one state of the whole.
+    """
+    if keep < 1:
+        raise NotKept(f"--keep is {keep}; keep at least one.")
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
+    stamp = datetime.now(UTC).strftime("%Y%m%dT%H%M%S%f")
+    done = folder / f"jamreel-{stamp}.sqlite3"
+    half = folder / f".{done.name}"
+    try:
+        _copy(database, half)
+        _sound(half)
+        os.replace(half, done)
+    finally:
+        half.unlink(missing_ok=True)
+    # By their names, which go by the time; a clock set back would have them kept rather than lost.
+    every = sorted(folder.glob(NAMED))
+    for old in [one for one in every if one != done][: max(0, len(every) - keep)]:
+        old.unlink(missing_ok=True)
+    return done
+
+
+def _copy(source: Path, to: Path) -> None:
+    if not source.exists() or not source.stat().st_size:
+        raise NotKept(f"there is no database at {source}.")
+    os.close(os.open(to, os.O_WRONLY | os.O_CREAT, 0o600))
+    with (
+        closing(sqlite3.connect(f"file:{source}?mode=ro", uri=True, timeout=30)) as one,
+        closing(sqlite3.connect(to)) as other,
+    ):
+        one.backup(other)
+        # A file by itself, without a journal beside it.
+        other.execute("PRAGMA journal_mode=DELETE")
+    with to.open("rb") as file:
+        os.fsync(file.fileno())
+
+
+def _sound(copy: Path) -> None:
+    """Refuse a file that is no whole database of ours. Raises NotKept."""
+    try:
+        with closing(sqlite3.connect(f"file:{copy}?mode=ro", uri=True)) as found:
+            said = [row[0] for row in found.execute("PRAGMA integrity_check")]
+            loose = found.execute("PRAGMA foreign_key_check").fetchall()
+            ours = found.execute("SELECT COUNT(*) FROM django_migrations WHERE app='workshop'")
+            count = ours.fetchone()[0]
+    except sqlite3.DatabaseError as error:
+        raise NotKept(f"{copy} is no database of Jam Reel ({error}).") from None
+    if said != ["ok"] or loose or not count:
+        raise NotKept(f"{copy} is damaged: {said[0]}, {len(loose)} loose rows.")
+
+
+def restore(chosen: Path, database: Path) -> Path:
+    """Put a backup in the place of the database, and bring it up to date.
+
+    Args:
+        chosen: the backup; it stays where it is.
+        database: to be replaced, while nothing serves it.
+
+    Returns:
+        Where the database that was there is kept.
+
+    Raises:
+        NotKept: the backup is damaged, or something still serves the database.
+    """
+    _sound(chosen)
+    kept = database.with_name("before-restore.sqlite3")
+    if database.exists() and database.stat().st_size:
+        _alone(database)
+        half = database.with_name(".before-restore.sqlite3")
+        _copy(database, half)
+        os.replace(half, kept)
+    fresh = database.with_name(".restored.sqlite3")
+    _copy(chosen, fresh)
+    for beside in ("-wal", "-shm"):
+        database.with_name(database.name + beside).unlink(missing_ok=True)
+    os.replace(fresh, database)
+    from django.core.management import call_command
+
+    call_command("migrate", verbosity=0, interactive=False, skip_checks=True)
+    return kept
+
+
+def _alone(database: Path) -> None:
+    """Refuse while another process has the database open. Raises NotKept."""
+    try:
+        with closing(sqlite3.connect(database, timeout=0, isolation_level=None)) as found:
+            found.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+            # Leaving the journal takes the database for oneself: nobody else may have it open.
+            found.execute("PRAGMA journal_mode=DELETE")
+    except sqlite3.OperationalError:
+        raise NotKept("the database is in use: stop serving it first.") from None
+
+
+def _check() -> int:
+    from jamreel.workshop.checking import CHECKS
+
+    wrong = 0
+    for name, check in CHECKS.items():
+        found = list(_first(check))
+        wrong += len(found)
+        print(f"{name}: {'good' if not found else ''}")
+        for says in found:
+            print(f"  {says}")
+    print("All is well." if not wrong else f"{wrong} things are wrong; the newest backup may help.")
+    return BAD if wrong else GOOD
+
+
+def _first(check: Callable[[], Iterator[str]], most: int = 20) -> Iterator[str]:
+    for i, says in enumerate(check()):
+        if i == most:
+            yield "… and more"
+            return
+        yield says

@@ -1,0 +1,94 @@
+"""Serving: the demo on this machine, or a bench for real behind a reverse proxy."""
+
+import os
+import socket
+from typing import Any
+
+PORTS_TO_TRY = 20
+
+
+def free_port(wanted: int) -> int:
+    """Return the wanted port, or the next one that is free. Raises OSError when none is."""
+    for port in range(wanted, wanted + PORTS_TO_TRY):
+        with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as probe:
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                probe.bind(("127.0.0.1", port))
+            except OSError:
+                continue
+            return port
+    raise OSError(f"no free port from {wanted} to {wanted + PORTS_TO_TRY - 1}")
+
+
+def serve_demo(wanted: int) -> int:
+    """Prepare the demo's database, print the address, and serve until interrupted.
+
+    Prepared and served in one process: loading everything twice would double the start.
+    """
+    os.environ["JAMREEL_DEMO"] = "1"
+    _prepare("demo_bench")
+    port = free_port(wanted)
+    print(f"Jam Reel: http://127.0.0.1:{port}/  (stop with Ctrl-C)", flush=True)
+    return _run(f"127.0.0.1:{port}", threads=4)
+
+
+def serve() -> int:
+    """Bring the database up to date and serve it as the environment says, until stopped."""
+    _prepare()
+    from jamreel.site.environment import ENV
+    from jamreel.workshop.accounts import clear_closed
+
+    clear_closed()
+    print(f"Jam Reel listens at {ENV.bind}", flush=True)
+    return _run(ENV.bind, ENV.threads)
+
+
+def _prepare(*commands: str) -> None:
+    # What is made from here on is for its owner only.
+    os.umask(0o077)
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jamreel.site.settings")
+    from django.core.management import call_command
+
+    import jamreel.site.wsgi  # noqa: F401  # sets Django up
+
+    call_command("migrate", verbosity=0, interactive=False, skip_checks=True)
+    for command in commands:
+        call_command(command, verbosity=0, skip_checks=True)
+
+
+def _run(bind: str, threads: int) -> int:
+    from django.db import connections
+    from gunicorn.app.base import BaseApplication
+
+    from jamreel.site.wsgi import application
+
+    settings: dict[str, Any] = {
+        "bind": bind,
+        # One process: what is worked out is remembered in it, and SQLite has one writer anyhow.
+        "workers": 1,
+        "threads": threads,
+        "umask": 0o077,
+        "loglevel": "warning",
+        "preload_app": True,
+        "timeout": 60,
+        "graceful_timeout": 20,
+        "keepalive": 5,
+        "limit_request_line": 4000,
+        "limit_request_fields": 60,
+        "limit_request_field_size": 8000,
+    }
+
+    class Server(BaseApplication):  # type: ignore[misc]  # gunicorn has no types
+        """Gunicorn with what is already loaded."""
+
+        def load_config(self) -> None:
+            for key, value in settings.items():
+                self.cfg.set(key, value)
+
+        def load(self) -> object:
+            return application
+
+    # The worker is forked: it must not share the parent's connection to the database.
+    connections.close_all()
+    Server().run()
+    return 0

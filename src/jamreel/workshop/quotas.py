@@ -1,0 +1,31 @@
+"""How much a bench may keep: far more than a maker needs, and not all of the disk."""
+
+from jamreel.core.errors import Refusal
+from jamreel.workshop.models import Movement, Owned, Piece, Reading, Stock, Wearer, Workshop
+from jamreel.workshop.ownership import rows
+from jamreel.workshop.planning import refuse
+
+# A workshop of ten who make five pieces each a week fills the first of these in ten years.
+MOST: dict[type[Owned], int] = {
+    Piece: 25_000,
+    Wearer: 10_000,
+    Reading: 200_000,
+    Stock: 10_000,
+    Movement: 500_000,
+}
+MOST_REVISIONS = 50_000
+
+
+def room_for(workshop: Workshop, model: type[Owned], count: int = 1) -> None:
+    """Refuse what would go over the bench's quota of one kind of row. Raises BriefRefused."""
+    kept = rows(model, workshop).count()
+    if kept + count > MOST[model]:
+        what = model.__name__.lower()
+        refuse(workshop, Refusal("quota", got=kept + count, field=what, most=MOST[model]))
+
+
+def room_for_revision(piece: Piece) -> None:
+    """Refuse one revision too many of a piece: every change counts its version up."""
+    if piece.version >= MOST_REVISIONS:
+        more = Refusal("quota", got=piece.version + 1, field="revision", most=MOST_REVISIONS)
+        refuse(piece.workshop, more)

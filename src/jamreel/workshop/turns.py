@@ -1,0 +1,266 @@
+"""One change of a piece: read and worked out before anything is locked, then written at once.
+
+Every change counts the piece's ``turn`` up, and is written only while the turn is still the one it
+was worked out from: whoever comes second works it out again. So the database is locked for the
+writing alone, and no answer is made from what is no longer so.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from datetime import timedelta
+from typing import Any
+
+from django.db import transaction
+from django.utils import timezone
+
+from jamreel.core.result import Figure
+from jamreel.core.shop import Shop
+from jamreel.core.words import speaking
+from jamreel.core.workpiece.earlier import found_again
+from jamreel.core.workpiece.records import Record, done_steps
+from jamreel.workshop.models import Piece, Revision, Tick, TryOnRecord, Workshop
+from jamreel.workshop.ownership import row, rows
+from jamreel.workshop.planning import (
+    OLD_NAMES,
+    Planned,
+    brief_for_planning,
+    code,
+    record_of,
+    shop_of,
+    work_out_with,
+)
+from jamreel.workshop.stations import Facts, station_states, waits_for
+
+# Keystrokes in one field, each within this of the last, are undone in one step.
+BURST = timedelta(seconds=3)
+# So often a change is worked out again when others come before it.
+TRIES = 6
+
+
+class Moved(Exception):
+    """The piece was changed while a change of it was worked out."""
+
+
+class Busy(Exception):
+    """Others were always faster; asking again helps."""
+
+
+class PutAway(Exception):
+    """The piece was put away: nothing is recorded on it any more."""
+
+
+@dataclass
+class Turn:
+    """A piece as it will be: its head, the ticks that stand, its try-ons, and what is written."""
+
+    piece: Piece
+    shop: Shop
+    head: Revision
+    ticks: list[Tick]
+    tryons: list[TryOnRecord]
+    writes: list[Callable[[], object]] = field(default_factory=list)
+    changed: bool = False
+
+    @classmethod
+    def of(cls, workshop: Workshop, piece_id: int) -> "Turn":
+        """Return a piece as it is. Raises Http404, and PutAway."""
+        piece = whole_piece(workshop, piece_id)
+        if piece.put_away_at is not None:
+            raise PutAway
+        assert piece.head is not None  # set when the piece is started
+        standing = [tick for tick in piece.ticks.all() if tick.undone_at is None]
+        shop = shop_of(piece.workshop)
+        turn = cls(piece, shop, piece.head, standing, list(piece.tryons.all()))
+        turn._rename()
+        return turn
+
+    @property
+    def planned(self) -> Planned:
+        """The piece worked out as it will be."""
+        return work_out_with(brief_for_planning(self.piece, self.head.brief), self.shop, self.ticks)
+
+    def then(self, write: Callable[[], object]) -> None:
+        """Write something beside the piece, in its turn."""
+        self.writes.append(write)
+        self.changed = True
+
+    def revise(self, brief: dict[str, Any], changed: str) -> None:
+        """Give it another brief; ``changed`` names the one field in which that differs, or ''."""
+        before, now = self.head, timezone.now()
+        since = now - before.saved_at
+        # A clock that was set back has not made a burst of what was typed since.
+        goes_on = bool(changed) and before.field == changed and timedelta(0) <= since < BURST
+        self.head = Revision(
+            workshop=self.piece.workshop,
+            piece=self.piece,
+            parent=before,
+            burst=(before.burst or before) if goes_on else None,
+            brief=brief,
+            field=changed,
+            saved_at=now,
+        )
+        self.piece.version += 1
+        self.then(self.head.save)
+
+    def go_to(self, revision: Revision) -> None:
+        """Make an earlier or later revision its head."""
+        self.head = revision
+        self.piece.version += 1
+        self.changed = True
+
+    def keep(self, tick: Tick) -> Tick:
+        """Keep a tick, new or changed."""
+        if tick not in self.ticks:
+            self.ticks.append(tick)
+        self.then(tick.save)
+        return tick
+
+    def take_back(self, tick: Tick) -> None:
+        """Take a tick back; its row stays."""
+        tick.undone_at = timezone.now()
+        self.ticks = [one for one in self.ticks if one is not tick]
+        self.then(tick.save)
+
+    def new_tick(self, record: Record, amount: float | None) -> Tick:
+        """Return a tick that keeps a record, with what was really cut or taken."""
+        return Tick(
+            workshop=self.piece.workshop,
+            piece=self.piece,
+            kind=record.kind,
+            key=record.key,
+            planned=record.planned,
+            actual=amount,
+            what=record.model_dump(include={"says", "stock", "figures", "follows"}),
+            ticked_at=timezone.now(),
+        )
+
+    def _rename(self) -> None:
+        """Give ticks of an earlier format the names that what they are for has now."""
+        old = [tick for tick in self.ticks if tick.named_by == OLD_NAMES]
+        if not old:
+            return
+        plan = self.planned.plan
+        if plan is None:
+            return
+        again = found_again([record_of(tick) for tick in old], plan)
+        for tick in old:
+            first, *others = again[tick.key]
+            for record in others:
+                other = self.new_tick(record, record.actual)
+                other.what, other.ticked_at = tick.what, tick.ticked_at
+                self.ticks.append(other)
+                self.writes.append(other.save)
+            tick.kind, tick.key, tick.named_by = first.kind, first.key, OLD_NAMES + 1
+            tick.planned, tick.actual = first.planned, first.actual
+            self.writes.append(tick.save)
+
+    def write(self, planned: Planned) -> None:
+        """Write it all, worked out as it will be. Raises Moved, with nothing written."""
+        piece = self.piece
+        facts = facts_of(piece, planned, self.tryons)
+        state = derived(planned, self.shop, facts, self.tryons)
+        with transaction.atomic():
+            claimed = rows(Piece, piece.workshop).filter(pk=piece.pk, turn=piece.turn)
+            if not claimed.update(turn=piece.turn + 1):
+                raise Moved
+            for write in self.writes:
+                write()
+            piece.turn += 1
+            piece.head = self.head
+            piece.waits_for, piece.state = state.pop("waits_for"), state
+            piece.worked_by = worked_by(piece.workshop)
+            piece.save()
+
+
+def take_turn(
+    workshop: Workshop, piece_id: int, change: Callable[[Turn], None]
+) -> tuple[Piece, Planned]:
+    """Return a piece after a change of it, with its plan.
+
+    Args:
+        workshop: whose piece.
+        piece_id: the piece.
+        change: says on a turn what becomes of the piece; reads and works out, writes nothing.
+
+    Raises:
+        Busy: it was changed by others again and again meanwhile.
+    """
+    for _ in range(TRIES):
+        turn = Turn.of(workshop, piece_id)
+        change(turn)
+        if not turn.changed:
+            return turn.piece, turn.planned
+        # Worked out here, so that what the lock is taken for is the writing.
+        planned = turn.planned
+        try:
+            turn.write(planned)
+        except Moved:
+            continue
+        return turn.piece, planned
+    raise Busy
+
+
+def whole_piece(workshop: Workshop, piece_id: int) -> Piece:
+    """Return a piece with all that its screen shows, in a handful of queries.
+
+    Raises Http404, the same for missing and for another's.
+    """
+    found = (
+        rows(Piece, workshop)
+        .select_related("wearer", "workshop", "head__burst")
+        # Of earlier revisions it is shown only that they are there.
+        .defer("head__burst__brief")
+        .prefetch_related("ticks", "tryons", "wearer__readings")
+        .filter(pk=piece_id)
+        .first()
+    )
+    return found or row(Piece, workshop, piece_id)
+
+
+def worked_by(workshop: Workshop) -> str:
+    """Return by which settings and which code a piece's state is worked out now."""
+    return f"{workshop.shop_version} {code()}"
+
+
+def facts_of(piece: Piece, planned: Planned, tryons: list[TryOnRecord]) -> Facts:
+    """Return what has happened to a piece so far."""
+    last = tryons[-1] if tryons else None
+    done = done_steps(planned.plan, planned.records) if planned.plan else frozenset()
+    return Facts(
+        standing=planned.standing,
+        steps=done,
+        tried=last is not None,
+        put_right=last is not None and not last.done and not last.answer.get("settled", False),
+        finished=piece.finished_at is not None,
+    )
+
+
+def derived(
+    planned: Planned, shop: Shop, facts: Facts, tryons: list[TryOnRecord]
+) -> dict[str, Any]:
+    """Return what the bench shows of a piece without planning it: its state, as JSON."""
+    with speaking(shop.language, shop.unit):
+        states = station_states(planned.plan, planned.problems, facts)
+    waits, plan = waits_for(states, facts), planned.plan
+    return {
+        "waits_for": waits,
+        "stations": {key: vars(state) for key, state in states.items()},
+        "answer": _answer(planned, waits, tryons),
+        "made_of": f"{plan.says} · {plan.wire} {plan.metal}" if plan else "",
+        "guessed": plan is not None and any(girth.guessed for girth in plan.girths),
+    }
+
+
+def _answer(planned: Planned, waits: str, tryons: list[TryOnRecord]) -> dict[str, Any] | None:
+    """Return the one figure that a piece shows on the bench, by what it waits for."""
+    plan = planned.plan
+    if plan is None:
+        return None
+    last = tryons[-1] if tryons else None
+    if waits == "put_right" and last is not None and last.answer.get("amount_mm") is not None:
+        amount, label = last.answer["amount_mm"], last.answer["amount_label"]
+        return Figure(id="to_do", label=label, value_mm=amount).model_dump()
+    station = {"try_on": "fit", "put_right": "fit", "done": "cut"}.get(waits, waits)
+    wanted = getattr(plan.answers, station)
+    figure = next((f for f in plan.figures if f.id == wanted), None)
+    return figure.model_dump() if figure else None
