@@ -1,11 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
-import { Navigate, NavLink, Route, Routes } from "react-router";
+import { Navigate, NavLink, Route, Routes, useLocation } from "react-router";
 import { api, ask } from "./api/client";
 import { queries } from "./api/queries";
 import { forgetTyped } from "./hooks/useKept";
 import { useTheme } from "./hooks/useTheme";
 import { lazy, Suspense } from "react";
+import { SignInAgain } from "./sections/SignInAgain";
+import { Fallen } from "./ui/Fallen";
+import { NoticeBar } from "./ui/NoticeBar";
 
 /** A section, fetched when it is first gone to. */
 const Bench = lazy(async () => ({
@@ -25,6 +28,9 @@ const Reels = lazy(async () => ({
 const Cutting = lazy(async () => ({
   default: (await import("./sections/CuttingSection")).CuttingSection,
 }));
+const Account = lazy(async () => ({
+  default: (await import("./sections/AccountSection")).AccountSection,
+}));
 const Tools = lazy(async () => ({
   default: (await import("./sections/ToolsSection")).ToolsSection,
 }));
@@ -33,12 +39,13 @@ const Tools = lazy(async () => ({
 export function App() {
   const { t } = useTranslation();
   const theme = useTheme();
-  const { data: session } = useQuery(queries.session());
-  if (!session) return <p className="p-8 text-muted">{t("loading")}</p>;
+  const at = useLocation().pathname;
+  const { data: session, error } = useQuery(queries.session());
+  if (!session) return <p className="p-8 text-muted">{error ? error.message : t("loading")}</p>;
   if (!session.signed_in)
     return (
       <Suspense fallback={<p className="p-8 text-muted">{t("loading")}</p>}>
-        <Door demo={session.demo} />
+        <Door session={session} />
       </Suspense>
     );
   return (
@@ -51,19 +58,24 @@ export function App() {
       </a>
       <Sections theme={theme} />
       <main id="work" tabIndex={-1} className="min-w-0">
-        <Suspense fallback={<p className="p-8 text-muted">{t("loading")}</p>}>
-          <Routes>
-            <Route path="/" element={<Bench />} />
-            <Route path="/pieces/:id/:station?" element={<PieceAt />} />
-            <Route path="/wearers/cast" element={<Cast />} />
-            <Route path="/wearers/:id?" element={<Wearers />} />
-            <Route path="/reels" element={<Reels />} />
-            <Route path="/cutting" element={<Cutting />} />
-            <Route path="/tools" element={<Tools />} />
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
-        </Suspense>
+        <Fallen at={at}>
+          <Suspense fallback={<p className="p-8 text-muted">{t("loading")}</p>}>
+            <Routes>
+              <Route path="/" element={<Bench />} />
+              <Route path="/pieces/:id/:station?" element={<PieceAt />} />
+              <Route path="/wearers/cast" element={<Cast />} />
+              <Route path="/wearers/:id?" element={<Wearers />} />
+              <Route path="/reels" element={<Reels />} />
+              <Route path="/cutting" element={<Cutting />} />
+              <Route path="/tools" element={<Tools />} />
+              <Route path="/account" element={<Account />} />
+              <Route path="*" element={<Navigate to="/" replace />} />
+            </Routes>
+          </Suspense>
+        </Fallen>
       </main>
+      <NoticeBar />
+      <SignInAgain session={session} />
     </div>
   );
 }
@@ -107,6 +119,9 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
         {t("nav.tools")}
       </NavLink>
       <div className="mt-auto">
+        <NavLink to="/account" className={link}>
+          {t("nav.account")}
+        </NavLink>
         <button
           type="button"
           className={`${link} w-full text-left`}

@@ -1,4 +1,7 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import i18next from "../i18n";
+import { signedOut } from "./away";
+import { patient } from "./patient";
 import type { Readable } from "openapi-typescript-helpers";
 import type { components, paths } from "./schema";
 
@@ -62,7 +65,7 @@ const token: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({ baseUrl: "/", fetch: (request) => patient(request) });
 api.use(token);
 
 interface Answered<Data> {
@@ -73,7 +76,22 @@ interface Answered<Data> {
 
 /** The data of an answer, as the document declares it, or an ApiError. */
 export async function ask<Data>(answer: Promise<Answered<Data>>): Promise<Data> {
-  const { data, error, response } = await answer;
-  if (!response.ok) throw new ApiError(response.status, error as ProblemDetails);
-  return data as Data;
+  const { data, error, response } = await answer.catch((): never => {
+    throw new ApiError(0, inWords(0));
+  });
+  if (response.ok) return data as Data;
+  const details = isProblem(error) ? error : inWords(response.status);
+  // Signed out elsewhere: the page asks for the password, over the work.
+  if (response.status === 401) signedOut.say(true);
+  throw new ApiError(response.status, details);
+}
+
+function isProblem(error: unknown): error is ProblemDetails {
+  return typeof error === "object" && error !== null && "detail" in error;
+}
+
+/** What is said of an answer without words of its own: none at all, or a proxy's. */
+function inWords(status: number): ProblemDetails {
+  const key = status === 0 || status >= 500 ? "fault.away" : "fault.other";
+  return { type: "about:blank", title: "", status, detail: i18next.t(key) } as ProblemDetails;
 }

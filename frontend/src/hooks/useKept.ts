@@ -1,10 +1,15 @@
 import { useState } from "react";
+import { clearShelves } from "../logic/shelf";
 
 const PREFIX = "jamreel.typed.";
 
 function read<T>(key: string): T | null {
   const kept = sessionStorage.getItem(PREFIX + key);
-  return kept ? (JSON.parse(kept) as T) : null;
+  try {
+    return kept ? (JSON.parse(kept) as T) : null;
+  } catch {
+    return null;
+  }
 }
 
 /**
@@ -25,4 +30,5 @@ export function useKept<T>(key: string, first: () => T) {
 export function forgetTyped() {
   for (const key of Object.keys(sessionStorage))
     if (key.startsWith(PREFIX)) sessionStorage.removeItem(key);
+  clearShelves(localStorage);
 }

@@ -1,9 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useSyncExternalStore } from "react";
+import { signedOut } from "../api/away";
 import { api, ask, type Brief, type Piece } from "../api/client";
 import { queries } from "../api/queries";
 import { withValue } from "../logic/draft";
-import { Saver, type Kept, type Shelf, type Transport } from "../logic/saver";
+import { Saver, type Transport } from "../logic/saver";
+import { shelfOf } from "../logic/shelf";
+import { tab } from "./tab";
 
 function transportOf(id: number): Transport {
   const path = { params: { path: { piece_id: id } } };
@@ -19,18 +22,6 @@ function transportOf(id: number): Transport {
   };
 }
 
-function shelfOf(id: number): Shelf {
-  const key = `jamreel.unsaved.${id}`;
-  return {
-    read: () => {
-      const kept = localStorage.getItem(key);
-      return kept ? (JSON.parse(kept) as Kept) : null;
-    },
-    write: (kept) => localStorage.setItem(key, JSON.stringify(kept)),
-    clear: () => localStorage.removeItem(key),
-  };
-}
-
 const nothing = () => () => undefined;
 
 /** A piece with its brief as typed, live: every edit is saved and planned at once. */
@@ -39,12 +30,17 @@ export function usePiece(id: number) {
   const loaded = useQuery(queries.piece(id));
   const first = loaded.data !== undefined;
   const saver = useMemo(
-    () => (loaded.data ? new Saver(loaded.data, transportOf(id), shelfOf(id)) : null),
+    () =>
+      loaded.data
+        ? new Saver(loaded.data, transportOf(id), shelfOf(id, tab(), localStorage))
+        : null,
     // Made once for each loaded piece; later answers reach it through `take`.
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [id, first],
   );
   useEffect(() => saver?.resume(), [saver]);
+  // Signed in again: what waited for it goes now.
+  useEffect(() => signedOut.subscribe(() => signedOut.snapshot() || saver?.tryAgain()), [saver]);
   const state = useSyncExternalStore(
     saver?.subscribe ?? nothing,
     useCallback(() => saver?.snapshot() ?? null, [saver]),

@@ -27,10 +27,15 @@ export interface SaverState {
   saving: boolean;
   /** The last save did not get through; typing is kept here and tried again. */
   offline: boolean;
+  /** What the server says of a save that it turned away; empty where asking again may help. */
+  refused: string;
   stale: Stale | null;
 }
 
 const RETRY_MS = 2000;
+const LONGEST_MS = 20_000;
+/** Answers after which asking again as it is can help: none, busy, a fault, a full disk. */
+const PASSING = (status: number) => status === 0 || status === 429 || status >= 500;
 
 /**
  * Saves a brief as it is typed, one request at a time: what was typed meanwhile goes with the
@@ -42,6 +47,7 @@ export class Saver {
   private turn: Promise<void> = Promise.resolve();
   private waiting = false;
   private sent: Brief | undefined;
+  private failures = 0;
   private retry: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -54,8 +60,14 @@ export class Saver {
       brief: piece.brief as Brief,
       saving: false,
       offline: false,
+      refused: "",
       stale: null,
     };
+  }
+
+  /** Sends what is still here, such as after signing in again. */
+  tryAgain(): void {
+    if (this.state.offline || this.state.refused) this.flush();
   }
 
   /** Picks up what was typed before a reload and never reached the server. */
@@ -78,7 +90,7 @@ export class Saver {
   snapshot = (): SaverState => this.state;
 
   edit(brief: Brief): void {
-    this.set({ brief });
+    this.set({ brief, refused: "" });
     this.keep();
     this.flush();
   }
@@ -105,6 +117,11 @@ export class Saver {
     this.flush(true);
   }
 
+  /** Saves the brief as it is shown, where what is kept holds what can't be read. */
+  saveAsShown(): void {
+    this.flush(true);
+  }
+
   /** After a stale save: drop what was typed here and take what stands there. */
   takeTheirs(piece: Piece): void {
     this.shelf.clear();
@@ -123,7 +140,7 @@ export class Saver {
       this.sent = brief;
       this.keep();
       await this.send(() => this.transport.save(piece.version, brief), false);
-      if (!this.state.offline) this.flush();
+      if (!this.state.offline && !this.state.refused) this.flush();
     });
   }
 
@@ -141,6 +158,7 @@ export class Saver {
     this.set({ saving: true });
     try {
       const piece = await call();
+      this.failures = 0;
       if (replaces) this.shelf.clear();
       // The server may have completed what was sent (names for entries): where nothing was typed
       // meanwhile, that is what stands now.
@@ -149,6 +167,7 @@ export class Saver {
         piece,
         saving: false,
         offline: false,
+        refused: "",
         ...(adopts ? { brief: piece.brief as Brief } : {}),
       });
     } catch (error) {
@@ -161,9 +180,18 @@ export class Saver {
       this.set({ saving: false, stale: error.details as Stale });
       return;
     }
-    this.set({ saving: false, offline: true });
     clearTimeout(this.retry);
-    this.retry = setTimeout(() => this.flush(), RETRY_MS);
+    const answered = error instanceof ApiError ? error : null;
+    // Signed out: the page asks for the password, and sends it then (see `tryAgain`).
+    if (answered?.status === 401) return this.set({ saving: false, offline: true });
+    if (answered && !PASSING(answered.status))
+      return this.set({ saving: false, offline: false, refused: answered.details.detail });
+    this.failures += 1;
+    // What a full disk or a fault says is worth reading; that it is tried again is said anyhow.
+    const says = answered && answered.status >= 500 ? answered.details.detail : "";
+    this.set({ saving: false, offline: true, refused: says });
+    const wait = Math.min(RETRY_MS * 1.5 ** (this.failures - 1), LONGEST_MS);
+    this.retry = setTimeout(() => this.flush(), wait);
   }
 
   private set(part: Partial<SaverState>): void {

@@ -16,7 +16,12 @@ const QuickCut = lazy(async () => ({ default: (await import("./QuickCut")).Quick
 /** Today: every piece by what it waits for, and the quick way to a cut. */
 export function BenchSection() {
   const { t } = useTranslation();
-  const { data: bench } = useQuery(queries.bench());
+  const { data: bench } = useQuery({
+    ...queries.bench(),
+    // Asking again goes on with what new tools have changed.
+    refetchInterval: (query) => (query.state.data?.still_to_work_out ? 400 : false),
+  });
+  const still = bench?.still_to_work_out ?? 0;
   const pieces = bench?.pieces ?? [];
   return (
     <div className="grid grid-cols-1 min-[1100px]:grid-cols-[1fr_370px]">
@@ -28,6 +33,11 @@ export function BenchSection() {
             {t("bench.count", { count: pieces.filter((p) => p.waits_for !== "done").length })}
           </span>
         </h1>
+        {still > 0 && (
+          <p role="status" className="mt-1 text-muted">
+            {t("bench.still", { count: still })}
+          </p>
+        )}
         {bench && pieces.length === 0 && <p className="mt-6 max-w-prose">{t("bench.empty")}</p>}
         {WAITS.map((waits) => (
           <Group key={waits} waits={waits} pieces={pieces.filter((p) => p.waits_for === waits)} />
@@ -68,7 +78,9 @@ function Group({ waits, pieces }: { waits: string; pieces: PieceLine[] }) {
             >
               <span>
                 <span className="flex flex-wrap items-center gap-x-3 text-[15px]">
-                  <span className="text-[17px] font-semibold">{piece.name}</span>
+                  <span className="min-w-0 text-[17px] font-semibold break-words">
+                    {piece.name}
+                  </span>
                   <span className="flex items-center gap-1.5">
                     <StateMark state={stateOf(piece, waits)} />
                     {piece.stations[STATION_OF[waits] ?? waits]?.says}

@@ -60,6 +60,7 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
     setRows(rows.map((row, i) => (i === index ? { ...row, ...part } : row)));
   const cells = changedCells(rows, before, sites, all);
   const send = useMutation({
+    meta: { shown: true },
     mutationFn: (commit: boolean) =>
       ask(
         api.POST("/api/cast", {

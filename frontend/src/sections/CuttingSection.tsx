@@ -8,11 +8,16 @@ import { Trays } from "../stations/Trays";
 import { Button, buttonLook } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 
+// What the server lays out at once.
+const MOST_ON_BOARD = 60;
+
 /** Several pieces cut together: which, on what, and what has to be bought. */
 export function CuttingSection() {
   const { t } = useTranslation();
   const { data: bench } = useQuery(queries.bench());
-  const waiting = (bench?.pieces ?? []).filter((piece) => piece.waits_for === "cut");
+  const every = (bench?.pieces ?? []).filter((piece) => piece.waits_for === "cut");
+  // The soonest due first, as the bench has them; the others come when these are cut.
+  const waiting = every.slice(0, MOST_ON_BOARD);
   const [left, setLeft] = useState<readonly number[]>([]);
   const chosen = waiting.filter((piece) => !left.includes(piece.id)).map((piece) => piece.id);
   const pieces = chosen.join(",");
@@ -39,6 +44,11 @@ export function CuttingSection() {
           <Figure mm={sum.scrap} unit className="text-[44px] leading-none font-bold text-ink" />
         </p>
       </header>
+      {every.length > waiting.length && (
+        <p role="status" className="mb-3 text-muted">
+          {t("cutting.left_out", { count: every.length - waiting.length, most: MOST_ON_BOARD })}
+        </p>
+      )}
       <div className="mb-4 flex flex-wrap items-center gap-2">
         <a
           className={buttonLook("strong")}

@@ -20,6 +20,7 @@ export function GaugeSense() {
   const [size, setSize] = useState("");
   const [hole, setHole] = useState("");
   const sense = useMutation({
+    meta: { shown: true },
     mutationFn: () => ask(api.POST("/api/gauges/sense", { body: { size, hole } })),
   });
   const found = sense.data;

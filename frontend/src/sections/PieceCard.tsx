@@ -27,7 +27,7 @@ export function PieceCard({ piece, take }: Props) {
   const side = brief.side && brief.side !== "either" ? sideOf(t, part, brief.side) : "";
   return (
     <div className="mr-auto min-w-0">
-      <h1 className="text-[24px] leading-tight">{piece.name}</h1>
+      <h1 className="text-[24px] leading-tight break-words">{piece.name}</h1>
       <div className="flex items-center gap-x-3 text-[15px]">
         <span className="truncate text-muted">
           {[[who, side].filter(Boolean).join(", "), made].filter(Boolean).join(" · ")}
@@ -60,6 +60,7 @@ function CardForm({ piece, take, onDone }: Props & { onDone: () => void }) {
   const wearer = useWatch({ control, name: "wearer" });
   const path = { params: { path: { piece_id: piece.id } } };
   const save = useMutation({
+    meta: { shown: true },
     mutationFn: (typed: { name: string; due: string; wearer: string }) =>
       ask(
         api.PUT("/api/pieces/{piece_id}/card", {

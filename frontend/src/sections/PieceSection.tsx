@@ -3,7 +3,7 @@ import { Redo2, Undo2 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Navigate, useNavigate, useParams } from "react-router";
-import { api, ask, STATIONS, type Piece, type Station } from "../api/client";
+import { api, ApiError, ask, STATIONS, type Piece, type Station } from "../api/client";
 import { queries } from "../api/queries";
 import { TheRule } from "../drawings/TheRule";
 import { useKeys } from "../hooks/useKeys";
@@ -42,7 +42,7 @@ function PieceById({ id, station }: { id: number; station: Station }) {
   const { saver, state, edit, take, error } = usePiece(id);
   const facts = useQuery(queries.facts()).data;
   const shop = useQuery(queries.shop()).data;
-  if (error) return <p className="p-8">{t("piece.missing")}</p>;
+  if (error) return <p className="p-8">{isMissing(error) ? t("piece.missing") : error.message}</p>;
   if (!saver || !state || !facts || !shop) return <p className="p-8 text-muted">{t("loading")}</p>;
   return (
     <PieceBench
@@ -60,6 +60,8 @@ function PieceById({ id, station }: { id: number; station: Station }) {
     />
   );
 }
+
+const isMissing = (error: Error) => error instanceof ApiError && error.status === 404;
 
 interface BenchProps {
   saver: Saver;
@@ -119,6 +121,8 @@ function PieceBench({ saver, state, station, props }: BenchProps) {
       </header>
       <TheRule plan={props.plan} faded={!props.plan} />
       <StationBar piece={piece} plan={props.plan} station={station} />
+      <Unsaved state={state} />
+      {!piece.readable && <Unreadable piece={piece} saver={saver} />}
       {state.stale && (
         <StalePanel
           stale={state.stale}
@@ -142,6 +146,43 @@ function PieceBench({ saver, state, station, props }: BenchProps) {
   );
 }
 
+/** A save that was turned away, in the server's words; what is typed stays here. */
+function Unsaved({ state }: { state: SaverState }) {
+  const { t } = useTranslation();
+  if (!state.refused) return null;
+  return (
+    <p role="alert" className="border-b border-ink bg-tint px-6 py-3 font-medium break-words">
+      {t("piece.refused", { says: state.refused })}
+    </p>
+  );
+}
+
+/** A brief of old that holds what can't be read: what that is, and the two ways on. */
+function Unreadable({ piece, saver }: { piece: Piece; saver: Saver }) {
+  const { t } = useTranslation();
+  return (
+    <section role="alert" className="border-b border-ink bg-tint px-6 py-4">
+      <h2 className="text-lg">{t("unreadable.title")}</h2>
+      <ul className="my-2">
+        {piece.problems.map((problem) => (
+          <li key={problem.field} className="break-words">
+            {problem.says}
+          </li>
+        ))}
+      </ul>
+      <div className="flex flex-wrap items-center gap-2">
+        <Button look="strong" onClick={() => saver.saveAsShown()}>
+          {t("unreadable.mend")}
+        </Button>
+        <Button disabled={!piece.can_undo} onClick={() => void saver.move("undo")}>
+          {t("unreadable.back")}
+        </Button>
+        <span className="text-muted">{t("unreadable.what")}</span>
+      </div>
+    </section>
+  );
+}
+
 function SavedNote({ state }: { state: SaverState }) {
   const { t } = useTranslation();
   return (
@@ -149,11 +190,13 @@ function SavedNote({ state }: { state: SaverState }) {
       {t(
         state.stale
           ? "piece.stale"
-          : state.offline
-            ? "piece.offline"
-            : state.saving
-              ? "piece.saving"
-              : "piece.saved",
+          : state.refused && !state.offline
+            ? "piece.not_saved"
+            : state.offline
+              ? "piece.offline"
+              : state.saving
+                ? "piece.saving"
+                : "piece.saved",
       )}
     </span>
   );

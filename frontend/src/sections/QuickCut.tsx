@@ -67,6 +67,7 @@ export function QuickCut() {
     gcTime: 0,
   });
   const keep = useMutation({
+    meta: { shown: true },
     mutationFn: () =>
       ask(api.POST("/api/pieces", { body: { name: start?.says ?? t("quick.piece_name"), brief } })),
     onSuccess: (piece) => {

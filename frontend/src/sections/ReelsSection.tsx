@@ -26,6 +26,7 @@ export function ReelsSection() {
     void client.invalidateQueries({ queryKey: ["board"] });
   };
   const add = useMutation({
+    meta: { shown: true },
     mutationFn: (stock: StockTyped) => ask(api.POST("/api/stock", { body: { stock } })),
     onSuccess: (fresh) => {
       take(fresh);

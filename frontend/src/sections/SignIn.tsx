@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import { api, ApiError, ask } from "../api/client";
+import { signedOut } from "../api/away";
+import { api, ApiError, ask, type Session } from "../api/client";
 import { Button } from "../ui/Button";
 import { Problem, TextField } from "../ui/TextField";
 
@@ -12,7 +13,7 @@ interface Typed {
 }
 
 /** The door: the demo bench through one button, a bench of one's own through a name and password. */
-export function SignIn({ demo }: { demo: boolean }) {
+export function SignIn({ session: { demo, sign_up } }: { session: Session }) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const [isNew, setNew] = useState(false);
@@ -24,6 +25,7 @@ export function SignIn({ demo }: { demo: boolean }) {
     problem: says(name),
   });
   const enter = useMutation({
+    meta: { shown: true },
     mutationFn: (given: Typed | null) => {
       if (!given) return ask(api.POST("/api/session/demo"));
       const { user, password } = given;
@@ -33,7 +35,10 @@ export function SignIn({ demo }: { demo: boolean }) {
           : api.POST("/api/session/sign-in", { body: { user, password } }),
       );
     },
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: () => {
+      signedOut.say(false);
+      return client.invalidateQueries();
+    },
   });
   const problem = enter.error instanceof ApiError ? enter.error.details : undefined;
   const says = (field: string) => (problem?.field === field ? problem.detail : undefined);
@@ -77,10 +82,13 @@ export function SignIn({ demo }: { demo: boolean }) {
           <Button type="submit" look={demo ? "plain" : "strong"} disabled={enter.isPending}>
             {t(isNew ? "door.make" : "door.enter")}
           </Button>
-          <Button look="quiet" onClick={() => setNew(!isNew)}>
-            {t(isNew ? "door.have" : "door.want")}
-          </Button>
+          {sign_up && (
+            <Button look="quiet" onClick={() => setNew(!isNew)}>
+              {t(isNew ? "door.have" : "door.want")}
+            </Button>
+          )}
         </div>
+        {!sign_up && <p className="text-muted">{t("door.closed")}</p>}
         {problem && !["user", "password", "workshop"].includes(problem.field ?? "") && (
           <Problem says={problem.detail} />
         )}

@@ -26,6 +26,7 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
   const [changing, setChanging] = useState(false);
   const path = { params: { path: { stock_id: stock.id } } };
   const change = useMutation({
+    meta: { shown: true },
     mutationFn: (typed: StockTyped) =>
       ask(api.PUT("/api/stock/{stock_id}", { ...path, body: { stock: typed } })),
     onSuccess: (rack) => {
@@ -116,6 +117,7 @@ function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
   const [doubt, setDoubt] = useState<number | null>(null);
   const path = { params: { path: { stock_id: stock.id } } };
   const weigh = useMutation({
+    meta: { shown: true },
     mutationFn: async () => {
       const found = await ask(
         api.POST("/api/stock/{stock_id}/weigh", { ...path, body: { reading, resolution: 0.1 } }),
@@ -177,6 +179,7 @@ function Calliper({ stock }: { stock: StockLine }) {
     },
   });
   const sense = useMutation({
+    meta: { shown: true },
     mutationFn: (size: string) => ask(api.POST("/api/gauges/sense", { body: { size, hole: "" } })),
   });
   const found = sense.data;
@@ -212,6 +215,7 @@ function Move({ stock, onTake }: Omit<Props, "onClose">) {
   const [amount, setAmount] = useState("");
   const [reason, setReason] = useState<Reason>("bought");
   const move = useMutation({
+    meta: { shown: true },
     mutationFn: () =>
       ask(
         api.POST("/api/stock/{stock_id}/movements", {

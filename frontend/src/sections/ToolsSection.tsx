@@ -48,6 +48,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
   const set = (path: (string | number)[], value: unknown) =>
     typed.change(withValue(draft, path, value));
   const save = useMutation({
+    meta: { shown: true },
     mutationFn: () =>
       ask(
         api.PUT("/api/shop", {

@@ -63,6 +63,7 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
   const values = typed.value;
   const changed = values.some((value, i) => value !== before[i]);
   const keep = useMutation({
+    meta: { shown: true },
     mutationFn: () =>
       ask(
         api.PUT("/api/wearers/{wearer_id}/readings", {

@@ -100,6 +100,7 @@ function NewWearer() {
   const navigate = useNavigate();
   const { register, handleSubmit, reset } = useForm({ defaultValues: { name: "", part: "" } });
   const add = useMutation({
+    meta: { shown: true },
     mutationFn: (typed: { name: string; part: string }) =>
       ask(api.POST("/api/wearers", { body: { ...typed, is_child: false, note: "" } })),
     onSuccess: async (wearer) => {

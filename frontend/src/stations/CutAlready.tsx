@@ -19,6 +19,7 @@ interface Settling {
 export function useSettle({ piece, take }: StationProps) {
   const client = useQueryClient();
   return useMutation({
+    meta: { shown: true },
     mutationFn: async ({ keys, way, to = "" }: Settling) => {
       for (const key of keys)
         take(

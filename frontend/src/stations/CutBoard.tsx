@@ -41,6 +41,7 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
     setPicked(null);
   };
   const cut = useMutation({
+    meta: { shown: true },
     mutationFn: ({ picked: one, actual }: { picked: Picked; actual: string }) =>
       ask(
         api.POST("/api/pieces/{piece_id}/ticks", {
@@ -62,6 +63,7 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
     onError: again,
   });
   const spoil = useMutation({
+    meta: { shown: true },
     mutationFn: ({ picked: one, amount }: { picked: Picked; amount: string }) =>
       ask(
         api.POST("/api/stock/{stock_id}/spoil", {

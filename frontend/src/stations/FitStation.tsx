@@ -19,6 +19,7 @@ export function FitStation(props: StationProps) {
   const { t } = useTranslation();
   const path = { piece_id: piece.id };
   const record = useMutation({
+    meta: { shown: true },
     mutationFn: () =>
       ask(
         api.POST("/api/pieces/{piece_id}/tryons", {
@@ -29,6 +30,7 @@ export function FitStation(props: StationProps) {
     onSuccess: take,
   });
   const finish = useMutation({
+    meta: { shown: true },
     mutationFn: (finished: boolean) =>
       ask(api.POST("/api/pieces/{piece_id}/finish", { params: { path }, body: { finished } })),
     onSuccess: take,

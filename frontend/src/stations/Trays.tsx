@@ -35,6 +35,7 @@ export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTake
       void client.invalidateQueries({ queryKey: [key] });
   };
   const tick = useMutation({
+    meta: { shown: true },
     mutationFn: ({ piece_id, ...body }: Tick) =>
       ask(
         api.POST("/api/pieces/{piece_id}/ticks", {
@@ -49,6 +50,7 @@ export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTake
     onError: again,
   });
   const back = useMutation({
+    meta: { shown: true },
     mutationFn: ({ piece_id, key }: { piece_id: number; key: string }) =>
       ask(
         api.POST("/api/pieces/{piece_id}/settle", {

@@ -24,6 +24,7 @@ export function WearerRecord({ piece, brief, facts, edit, take }: StationProps) 
     (site) => values(brief.measures?.[site]?.readings) !== values(kept[site]?.readings),
   );
   const keep = useMutation({
+    meta: { shown: true },
     mutationFn: async () => {
       if (!wearer) return;
       for (const site of differing) {

@@ -13,6 +13,7 @@ interface Tick {
 export function useTick({ piece, take }: StationProps) {
   const path = { params: { path: { piece_id: piece.id } } };
   return useMutation({
+    meta: { shown: true },
     mutationFn: (tick: Tick) =>
       ask(api.POST("/api/pieces/{piece_id}/ticks", { ...path, body: { actual: "", ...tick } })),
     onSuccess: take,

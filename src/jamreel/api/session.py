@@ -29,6 +29,7 @@ class Session(Schema):
     user: str | None
     workshop: str | None
     demo: bool
+    demo_user: str
     sign_up: bool
 
 
@@ -58,8 +59,9 @@ def _session(request: HttpRequest) -> Session:
     )
 
 
-def _offered() -> dict[str, bool]:
-    return {"demo": settings.DEMO, "sign_up": settings.SIGN_UP_OPEN}
+def _offered() -> dict[str, Any]:
+    user = settings.DEMO_USER if settings.DEMO else ""
+    return {"demo": settings.DEMO, "demo_user": user, "sign_up": settings.SIGN_UP_OPEN}
 
 
 def _refused(field: str, expected: str, says: str, status: int = 422) -> HttpResponse:

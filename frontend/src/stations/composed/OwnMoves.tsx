@@ -164,6 +164,7 @@ function KeepOnShelf({ part, shop }: { part: Part; shop: ShopView }) {
   const others = (typed.shelf ?? []).filter((one) => one.name !== part.name);
   const kept = (typed.shelf ?? []).some((one) => JSON.stringify(one) === JSON.stringify(part));
   const keep = useMutation({
+    meta: { shown: true },
     mutationFn: () =>
       ask(
         api.PUT("/api/shop", {
