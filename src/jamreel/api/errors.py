@@ -216,8 +216,10 @@ def handle_errors(api: NinjaAPI) -> None:
     @api.exception_handler(HttpError)
     def http(request: HttpRequest, error: HttpError) -> HttpResponse:
         # What the reader of bodies said stands behind what ninja makes of it.
-        cause = error.__cause__ if isinstance(error.__cause__, HttpError) else error
-        return problem_of(cause.status_code, str(cause))
+        cause = error.__cause__
+        if isinstance(cause, HttpError):
+            return problem_of(cause.status_code, str(cause))
+        return problem_of(error.status_code)
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:

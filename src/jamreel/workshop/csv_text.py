@@ -45,7 +45,9 @@ def read_rows(text: str) -> tuple[list[str], list[dict[str, str]]]:
                 header = [cell.strip() for cell in cells]
             elif any(cell.strip() for cell in cells):
                 row = dict.fromkeys(header, "")
-                row.update(zip(header, (armless(cell.strip()) for cell in cells), strict=False))
+                row.update(
+                    zip(header, (armless(cell.strip()).strip() for cell in cells), strict=False)
+                )
                 found.append(row)
     except csv.Error as error:
         raise Unreadable(reader.line_num, say("import.no_csv", why=str(error))) from None

@@ -5,6 +5,8 @@ was worked out from: whoever comes second works it out again. So the database is
 writing alone, and no answer is made from what is no longer so.
 """
 
+import random
+import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import timedelta
@@ -33,8 +35,8 @@ from jamreel.workshop.stations import Facts, station_states, waits_for
 
 # Keystrokes in one field, each within this of the last, are undone in one step.
 BURST = timedelta(seconds=3)
-# So often a change is worked out again when others come before it.
-TRIES = 6
+# So often a change is worked out again when others come before it, after a while as long at most [s].
+TRIES, WHILE_S = 25, 0.02
 
 
 class Moved(Exception):
@@ -195,6 +197,8 @@ def take_turn(
         try:
             turn.write(planned)
         except Moved:
+            # Those who come in one another's way do not come back together.
+            time.sleep(random.uniform(0, WHILE_S))
             continue
         return turn.piece, planned
     raise Busy

@@ -8,7 +8,7 @@ from django.conf import settings
 from django.db import migrations, models
 
 # Nested deeper than this, a brief can't be parsed on every machine.
-DEEPEST = 200
+DEEPEST = 400
 
 
 def one_wearer_a_name(apps: Any, schema_editor: Any) -> None:
