@@ -35,7 +35,7 @@ from jamreel.workshop.stations import Facts, station_states, waits_for
 
 # Keystrokes in one field, each within this of the last, are undone in one step.
 BURST = timedelta(seconds=3)
-# So often a change is worked out again when others come before it, after a while as long at most [s].
+# So often a change is worked out again when others come first, after so long at most [s].
 TRIES, WHILE_S = 25, 0.02
 
 
