@@ -46,7 +46,24 @@ class JamReelAPI(NinjaAPI):
         schemas = document["components"]["schemas"]
         for name, schema in extra["$defs"].items():
             schemas[f"{name}_as_typed"] = schema
+        for path, operations in document["paths"].items():
+            for operation in operations.values():
+                _with_media(operation["responses"], _FILES.get(path.rpartition(".")[2]))
         return document
+
+
+# Answers that are files, by what their addresses end in.
+_FILES = {"csv": "text/csv", "pdf": "application/pdf"}
+
+
+def _with_media(responses: Any, file: str | None) -> None:
+    """Say of answers what they are: problems, files, and JSON as ninja has it."""
+    for status, response in responses.items():
+        content = response.get("content", {})
+        if int(status) >= 400 and "application/json" in content:
+            response["content"] = {"application/problem+json": content["application/json"]}
+        elif file is not None and content:
+            response["content"] = {file: {"schema": {"type": "string", "format": "binary"}}}
 
 
 api = JamReelAPI(

@@ -1,5 +1,6 @@
 """Who may come in: names, passwords, tries, and leaving for good."""
 
+import hashlib
 import shutil
 from dataclasses import dataclass
 from pathlib import Path
@@ -35,6 +36,7 @@ MANY_GUESSES, GUESSES_LAST_S, WAIT_S = 20, 900, 5
 KNOWN_FOR_S = 90 * 24 * 3600
 # Rows that are deleted under one lock.
 AT_ONCE = 500
+LONGEST_NAME = 150
 
 
 @dataclass
@@ -57,8 +59,8 @@ def sign_up(name: str, password: str, workshop: str) -> User:
     except ValueError as error:
         says = f"This name can't be kept: {error}."
         raise NotAllowed("user", "readable text", says) from None
-    if not name:
-        raise NotAllowed("user", "a name", "Give yourself a name.")
+    if not 0 < len(name) <= LONGEST_NAME:
+        raise NotAllowed("user", "a name of up to 150 characters", "Give yourself a shorter name.")
     _hard_enough(password, User(username=name))
     user = User(username=name)
     user.set_password(password)
@@ -113,8 +115,8 @@ def got_in(name: str, address: str) -> None:
 
 
 def _key(*parts: str) -> str:
-    # Names may be of any characters; keys may not.
-    return "-".join(part.encode("utf-8").hex() for part in parts)
+    # Names may be of any characters, and long; keys may not.
+    return hashlib.blake2b("\n".join(parts).encode(), digest_size=20).hexdigest()
 
 
 def change_password(user: User, old: str, new: str) -> None:
