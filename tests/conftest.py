@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+from django.conf import settings
 from django.contrib.auth.models import User
 from django.core.cache import cache
 from django.test import Client
@@ -24,6 +25,10 @@ hypothesis_settings.register_profile(
     "patient", deadline=None, derandomize=bool(os.environ.get("CI"))
 )
 hypothesis_settings.load_profile("patient")
+
+# Each of several test processes counts tries by itself.
+_WORKER = os.environ.get("PYTEST_XDIST_WORKER", "alone")
+settings.CACHES["default"]["LOCATION"] = settings.DATA / f"tries-{_WORKER}"
 
 ROOT = Path(__file__).parents[1]
 EXAMPLES = ROOT / "docs" / "examples"

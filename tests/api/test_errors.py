@@ -310,7 +310,7 @@ def test_whatever_an_old_row_holds_the_piece_opens(client: Client, piece: Piece)
         {"unit": ["in"]},
         {"schema": 99},
     ):
-        Revision.objects.filter(pk=piece.head_id).update(brief=held)
+        Revision.objects.filter(piece=piece).update(brief=held)
         found = client.get(f"/api/pieces/{piece.pk}").json()
         assert found["plan"] is None
         assert found["problems"][0]["says"]

@@ -118,14 +118,15 @@ def test_many_knobs_many_repeats_and_groups_of_nothing(asked: Any) -> None:
         nothing = [{"group": nothing, "times": MOST_TIMES}]
     even = {"group": [{"part": {"kind": "bead"}}] * 2, "evenly": True}
     tassels = [{"part": {"kind": "tassel", "tail": i / 40}} for i in range(1200)]
-    for name, entries in {
+    cases: dict[str, list[Typed]] = {
         "60 chains of 20": [{"part": varied("chain", i), "times": 20} for i in range(60)],
         "60 linked beads": [{"part": varied("linked_bead", i), "times": 1} for i in range(60)],
         "59 groups of nothing": nothing * 59,
         "59 evenly": [{**even, "times": 400, "fillers": 400}] * 59,
         "all growing": [{"part": {"kind": "bead"}, "graduate_to": 9, "times": 400}] * 3,
         "1200 tassels": [{"group": tassels[i : i + 40]} for i in range(0, 1200, 40)],
-    }.items():
+    }
+    for name, entries in cases.items():
         found = asked(bracelet(entries))
         assert max(found["seconds"]) < MOST_S * BUSY, (name, found)
         assert found["mb"] < MOST_MB, (name, found)
