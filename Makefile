@@ -8,10 +8,14 @@ UV_VERSION := 0.13.9
 export DJANGO_SETTINGS_MODULE := jamreel.site.settings
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html frontend/vite.config.ts
 
-.PHONY: demo test lint screenshots bench types formats build clean chromium
+.PHONY: demo serve test lint screenshots bench types formats build clean chromium
 
 demo: .venv/.run frontend/dist/.built
 	@$(BIN)/python -m jamreel demo
+
+# A bench for real, as the environment says: docs/running.
+serve: .venv/.run frontend/dist/.built
+	@$(BIN)/python -m jamreel serve
 
 # The front end's logic first; then two processes side by side, a browser file never split in two.
 test: .venv/.dev frontend/dist/.built chromium

@@ -25,7 +25,7 @@ def main(arguments: list[str] | None = None) -> int:
     commands.add_parser("schemas", help="print the JSON Schemas of brief, shop and plan")
     demo = commands.add_parser("demo", help="serve the demo bench on 127.0.0.1")
     demo.add_argument("--port", type=int, default=8720)
-    commands.add_parser("serve", help="serve a bench as the environment says (docs/running.md)")
+    commands.add_parser("serve", help="serve a bench as the environment says (docs/running)")
     backing = commands.add_parser("backup", help="copy the database while it is in use")
     backing.add_argument("--to", type=Path, help="folder (default: backups beside the database)")
     backing.add_argument("--keep", type=int, default=14, help="how many are kept, the newest")

@@ -133,7 +133,7 @@ function Shelf({ kind, stock, open, onOpen }: ShelfProps) {
               <svg width="18" height="18" aria-hidden="true">
                 <circle cx="9" cy="9" r="7" fill={colours[metalOf(one)] ?? "none"} />
               </svg>
-              <span className="font-semibold">
+              <span className="font-semibold break-words">
                 {one.name}
                 {one.is_low && (
                   <span className="ml-2 rounded-sm bg-ink px-1.5 text-xs leading-5 text-on-ink">
@@ -142,7 +142,7 @@ function Shelf({ kind, stock, open, onOpen }: ShelfProps) {
                 )}
               </span>
               <span className="text-[14px] text-muted">
-                {wire ? <Words stock={one} /> : <Bead stock={one} />}
+                {one.problem || (wire ? <Words stock={one} /> : <Bead stock={one} />)}
               </span>
               <span className="text-right">
                 {wire ? (

@@ -48,11 +48,12 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
   return (
     <div className="space-y-4">
       <div className="flex items-start justify-between gap-3">
-        <h2 className="text-lg">{stock.name}</h2>
+        <h2 className="min-w-0 text-lg break-words">{stock.name}</h2>
         <Button look="quiet" className="!px-1" onClick={onClose}>
           {t("reels.close")}
         </Button>
       </div>
+      <Problem says={stock.problem} />
       <p className="leading-tight">
         {wire ? (
           <Figure mm={stock.amount} places={0} unit className="text-[44px] font-bold" />

@@ -24,7 +24,7 @@ export function WearerPage({ wearer }: { wearer: Wearer }) {
   return (
     <div className="space-y-5">
       <header>
-        <h2 className="text-[22px]">{wearer.name}</h2>
+        <h2 className="text-[22px] break-words">{wearer.name}</h2>
         <p className="text-muted">
           {[wearer.part, wearer.is_child && t("wearers.child")].filter(Boolean).join(" · ")}
         </p>

@@ -29,7 +29,7 @@ export function WearersSection() {
           <CastLink>{t("cast.link")}</CastLink>
         </div>
         {wearers?.length === 0 && <p className="mb-4 text-muted">{t("wearers.empty")}</p>}
-        <table className="w-full">
+        <table className="w-full table-fixed">
           <thead className="border-b border-ink text-sm text-muted">
             <tr>
               <th scope="col" className="py-1 text-left font-normal">
@@ -50,8 +50,8 @@ export function WearersSection() {
                     to={`/wearers/${wearer.id}`}
                     className="block min-h-[48px] py-1 pl-2 hover:bg-panel aria-[current=page]:border-l-4 aria-[current=page]:border-accent aria-[current=page]:bg-panel"
                   >
-                    <span className="block font-semibold">{wearer.name}</span>
-                    <span className="block text-sm text-muted">
+                    <span className="block font-semibold break-words">{wearer.name}</span>
+                    <span className="block text-sm break-words text-muted">
                       {wearer.part}
                       {wearer.is_child && ` · ${t("wearers.child")}`}
                     </span>

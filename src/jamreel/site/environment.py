@@ -20,7 +20,7 @@ MOST_BODY = 12 * max(MOST_CHARS, MOST_TEXT) + 20_000
 
 @dataclass(frozen=True)
 class Environment:
-    """Everything that is set from outside; docs/running.md tells what each is for."""
+    """Everything that is set from outside; docs/running tells what each is for."""
 
     data: Path
     frontend: Path

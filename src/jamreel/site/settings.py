@@ -1,6 +1,6 @@
 """Django settings. Everything that changes between machines comes from the environment.
 
-What each variable means stands in docs/running.md; `environment` reads them.
+What each variable means stands in docs/running; `environment` reads them.
 """
 
 from typing import Any
