@@ -1,5 +1,6 @@
 import { afterEach, expect, it, vi } from "vitest";
 
+import { signedOut } from "./away";
 import { api, ApiError, ask } from "./client";
 
 function answers(status: number, body: unknown) {
@@ -50,4 +51,39 @@ it("sends the page's token with every change and with no look", async () => {
   const [change, look] = fetched.mock.calls.map(([request]) => request.headers.get("X-CSRFToken"));
   expect(change).toBe("a+b");
   expect(look).toBeNull();
+});
+
+it("says in words of its own what a proxy or no answer at all has none for", async () => {
+  vi.stubGlobal("document", { cookie: "" });
+  const gateway = vi.fn(() =>
+    Promise.resolve(new Response("<h1>Bad gateway</h1>", { status: 502 })),
+  );
+  const gone = vi.fn(() => Promise.reject(new TypeError("Failed to fetch")));
+  for (const [fetched, status] of [
+    [gateway, 502],
+    [gone, 0],
+  ] as const) {
+    const asked = ask(
+      api.GET("/api/shop", { baseUrl: "http://bench.test", fetch: fetched as never }),
+    );
+    const error = (await asked.catch((one: unknown) => one)) as ApiError;
+    expect(error).toBeInstanceOf(ApiError);
+    expect(error.status).toBe(status);
+    expect(error.message).toContain("does not answer");
+  }
+});
+
+it("asks for the password when the server says that nobody is signed in", async () => {
+  const fetched = answers(401, { type: "sign-in", detail: "You are signed out." });
+  vi.stubGlobal("document", { cookie: "" });
+  const told = vi.fn();
+  const stop = signedOut.subscribe(told);
+  const asked = () =>
+    ask(api.GET("/api/shop", { baseUrl: "http://bench.test", fetch: fetched as never }));
+  await expect(asked()).rejects.toBeInstanceOf(ApiError);
+  await expect(asked()).rejects.toBeInstanceOf(ApiError);
+  expect(signedOut.snapshot()).toBe(true);
+  expect(told).toHaveBeenCalledTimes(1);
+  signedOut.say(false);
+  stop();
 });

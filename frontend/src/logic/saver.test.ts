@@ -52,6 +52,9 @@ const settled = async () => {
 const stale = (version: number, brief: Brief) =>
   new ApiError(409, { type: "stale", title: "", status: 409, detail: "", version, brief } as never);
 
+const fault = (status: number, detail: string) =>
+  new ApiError(status, { type: "x", title: "", status, detail } as never);
+
 describe("saving what is typed", () => {
   let server: Server;
   let drawer: Drawer;
@@ -113,6 +116,64 @@ describe("saving what is typed", () => {
     await server.answer(piece(2, typed("1.1")));
     expect(saver.snapshot().offline).toBe(false);
     expect(drawer.kept).toBeNull();
+  });
+
+  it("waits for the password when signed out, and sends then what is typed", async () => {
+    saver.edit(typed("1.1"));
+    await settled();
+    await server.fails(fault(401, "You are signed out."));
+    expect(saver.snapshot()).toMatchObject({ offline: true, refused: "", saving: false });
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(server.calls).toHaveLength(1);
+    expect(drawer.kept?.brief).toEqual(typed("1.1"));
+    saver.tryAgain();
+    await settled();
+    await server.answer(piece(2, typed("1.1")));
+    expect(saver.snapshot()).toMatchObject({ offline: false, piece: { version: 2 } });
+    expect(drawer.kept).toBeNull();
+  });
+
+  it("says why a save was turned away, keeps what is typed, and goes on with the next edit", async () => {
+    saver.edit(typed("1.1"));
+    await settled();
+    await server.fails(fault(422, "This brief is too long."));
+    expect(saver.snapshot()).toMatchObject({ refused: "This brief is too long.", offline: false });
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(server.calls).toHaveLength(1);
+    expect(drawer.kept?.brief).toEqual(typed("1.1"));
+    saver.edit(typed("1.2"));
+    expect(saver.snapshot().refused).toBe("");
+    await settled();
+    await server.answer(piece(2, typed("1.2")));
+    expect(saver.snapshot().brief).toEqual(typed("1.2"));
+  });
+
+  it("says that the disk is full, and tries again less and less often", async () => {
+    saver.edit(typed("1.1"));
+    await settled();
+    const waits: number[] = [];
+    for (let n = 0; n < 9; n += 1) {
+      await server.fails(fault(507, "The disk is full."));
+      expect(saver.snapshot()).toMatchObject({ offline: true, refused: "The disk is full." });
+      const before = server.calls.length;
+      let waited = 0;
+      while (server.calls.length === before) {
+        await vi.advanceTimersByTimeAsync(500);
+        waited += 500;
+      }
+      waits.push(waited);
+    }
+    expect(waits[0]).toBe(2000);
+    expect(waits.at(-1)).toBe(20_000);
+    expect([...waits].sort((a, b) => a - b)).toEqual(waits);
+    await server.answer(piece(2, typed("1.1")));
+    expect(saver.snapshot()).toMatchObject({ offline: false, refused: "" });
+  });
+
+  it("saves a brief as it is shown, though nothing was typed", async () => {
+    saver.saveAsShown();
+    await settled();
+    expect(server.calls).toEqual([{ version: 1, brief: typed("1") }]);
   });
 
   it("stops at a stale version and lets the maker choose", async () => {

@@ -29,9 +29,11 @@ export function BenchSection() {
       <div className="px-6 py-4">
         <h1 className="text-[26px]">
           {bench?.workshop}
-          <span className="ml-4 text-base font-normal text-muted">
-            {t("bench.count", { count: pieces.filter((p) => p.waits_for !== "done").length })}
-          </span>
+          {bench && (
+            <span className="ml-4 text-base font-normal text-muted">
+              {t("bench.count", { count: pieces.filter((p) => p.waits_for !== "done").length })}
+            </span>
+          )}
         </h1>
         {still > 0 && (
           <p role="status" className="mt-1 text-muted">

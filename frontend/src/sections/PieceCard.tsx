@@ -25,13 +25,12 @@ export function PieceCard({ piece, take }: Props) {
   const brief = piece.brief as { side?: string; piece?: { kind?: string } };
   const part = kinds.find((one) => one.kind === brief.piece?.kind)?.worn_on ?? "";
   const side = brief.side && brief.side !== "either" ? sideOf(t, part, brief.side) : "";
+  const said = [[who, side].filter(Boolean).join(", "), made].filter(Boolean).join(" · ");
   return (
     <div className="mr-auto min-w-0">
       <h1 className="text-[24px] leading-tight break-words">{piece.name}</h1>
       <div className="flex items-center gap-x-3 text-[15px]">
-        <span className="truncate text-muted">
-          {[[who, side].filter(Boolean).join(", "), made].filter(Boolean).join(" · ")}
-        </span>
+        {said && <span className="truncate text-muted">{said}</span>}
         <button
           type="button"
           aria-expanded={open}

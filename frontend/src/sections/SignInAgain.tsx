@@ -1,6 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Dialog } from "radix-ui";
-import { useState, useSyncExternalStore } from "react";
+import { useEffect, useRef, useState, useSyncExternalStore } from "react";
 import { useTranslation } from "react-i18next";
 import { signedOut } from "../api/away";
 import { api, ask, type Session } from "../api/client";
@@ -27,44 +26,50 @@ export function SignInAgain({ session }: { session: Session }) {
       void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "piece" });
     },
   });
+  const dialog = useRef<HTMLDialogElement>(null);
+  useEffect(() => {
+    if (away) dialog.current?.showModal();
+    else dialog.current?.close();
+  }, [away]);
   return (
-    <Dialog.Root open={away}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-30 bg-ink/40" />
-        <Dialog.Content
-          className="fixed top-1/2 left-1/2 z-40 w-[min(440px,92vw)] -translate-x-1/2 -translate-y-1/2 border-2 border-ink bg-paper p-6"
-          onEscapeKeyDown={(event) => event.preventDefault()}
-        >
-          <Dialog.Title className="text-[22px] font-bold">{t("again.title")}</Dialog.Title>
-          <Dialog.Description className="mt-1">{t("again.what", { user })}</Dialog.Description>
-          <form
-            className="mt-4 space-y-4"
-            onSubmit={(event) => {
-              event.preventDefault();
-              enter.mutate();
-            }}
-          >
-            {!isDemo && (
-              <TextField
-                label={t("door.password")}
-                type="password"
-                autoComplete="current-password"
-                value={password}
-                onText={setPassword}
-              />
-            )}
-            <Problem says={enter.error?.message} />
-            <div className="flex gap-2">
-              <Button type="submit" look="strong" disabled={enter.isPending}>
-                {t("door.enter")}
-              </Button>
-              <Button look="quiet" onClick={() => window.location.assign("/")}>
-                {t("again.other")}
-              </Button>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    // The browser's own: it holds the focus and needs no style in the page, which the policy of
+    // contents would not let in.
+    <dialog
+      ref={dialog}
+      aria-labelledby="again-title"
+      className="m-auto w-[min(440px,92vw)] border-2 border-ink bg-panel p-6 text-ink backdrop:bg-ink/40"
+      onCancel={(event) => event.preventDefault()}
+    >
+      <h2 id="again-title" className="text-[22px] font-bold">
+        {t("again.title")}
+      </h2>
+      <p className="mt-1">{t("again.what", { user })}</p>
+      <form
+        className="mt-4 space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          enter.mutate();
+        }}
+      >
+        {!isDemo && (
+          <TextField
+            label={t("door.password")}
+            type="password"
+            autoComplete="current-password"
+            value={password}
+            onText={setPassword}
+          />
+        )}
+        <Problem says={enter.error?.message} />
+        <div className="flex gap-2">
+          <Button type="submit" look="strong" disabled={enter.isPending}>
+            {t("door.enter")}
+          </Button>
+          <Button look="quiet" onClick={() => window.location.assign("/")}>
+            {t("again.other")}
+          </Button>
+        </div>
+      </form>
+    </dialog>
   );
 }

@@ -45,7 +45,7 @@ def unsound(raw: Any, shop: Shop) -> tuple[Problem, ...]:
 
     Source: docs/format.
     """
-    faults = tuple(refusal for _, refusal in _faults(raw))
+    faults = tuple(refusal for found in _rounds(raw) for _, refusal in found[0])
 
     def raises() -> None:
         raise Refusals(faults)
@@ -67,17 +67,25 @@ def mended(raw: Any) -> dict[str, Any]:
     Source: docs/format.
     """
     found = raw if isinstance(raw, dict) else {}
-    # What is left out may uncover more.
-    for _ in range(DEEPEST):
-        paths = [path for path, _ in _faults(found)]
-        if not paths:
-            return dict(found)
-        if () in paths:
-            return {}
+    for _, rest in _rounds(raw):
+        found = rest
+    return dict(found)
+
+
+def _rounds(raw: Any) -> Iterator[tuple[list[tuple[Path, Refusal]], dict[str, Any]]]:
+    """Yield faults, and the brief without them, until there are none: what is left out may uncover
+    more."""
+    found = raw
+    for n in range(DEEPEST):
+        faults = list(_faults(found))
+        if not faults:
+            return
+        paths = [path for path, _ in faults]
+        last = () in paths or n == DEEPEST - 1
         # Of a list from its end, so that the places of the others stay what they are.
         for path in sorted(paths, key=_order, reverse=True):
-            found = _without(found, path)
-    return {}
+            found = {} if last else _without(found, path)
+        yield faults, found
 
 
 def _faults(raw: Any) -> Iterator[tuple[Path, Refusal]]:
@@ -136,7 +144,11 @@ def _misshapen(raw: dict[str, Any]) -> Iterator[tuple[Path, Refusal]]:
             if _wrong_shape(one):
                 path = _path_in(now, one["loc"])
                 came = type(_at(now, path)).__name__
-                detail = "Text or a number is wanted" if came in ("dict", "list") else one["msg"]
+                lists = one["type"] in ("list_type", "tuple_type")
+                wanted = "A list" if lists else "An object"
+                detail = (
+                    f"{wanted if one['type'] in _NO_CONTAINER else 'Text or a number'} is wanted"
+                )
                 shape = {"dict": "{…}", "list": "[…]"}.get(came, str(_at(now, path)))
                 yield path, Refusal("shape", got=shape, field=_dotted(path), detail=detail)
 
