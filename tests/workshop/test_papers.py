@@ -8,10 +8,18 @@ import pdfplumber
 import pytest
 
 from jamreel.core.cutting.cuts import Cut
-from jamreel.core.plan import Plan, plan_raw
+from jamreel.core.plan import BriefRefused, Plan, plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.units import format_length
-from jamreel.workshop.papers.bench_strip import Paper, _rows, bench_strip, tiles
+from jamreel.workshop.papers.bench_strip import (
+    MOST_TILES,
+    TILE_MM,
+    Paper,
+    _rows,
+    bench_strip,
+    strip_of,
+    tiles,
+)
 from jamreel.workshop.papers.making_card import making_card
 from tests.conftest import EXAMPLES
 
@@ -181,3 +189,12 @@ def test_a_card_draws_the_piece_within_the_page_and_true_to_proportion() -> None
     ]
     wide_mm, tall_mm = max(xs) - min(xs), max(ys) - min(ys)
     assert (right - left) / tall == pytest.approx(wide_mm / tall_mm, rel=0.25)
+
+
+def test_a_strip_longer_than_anybody_prints_is_refused_by_name() -> None:
+    fits, over = (cut_of(TILE_MM["a4"] * MOST_TILES + more) for more in (-1, 1))
+    assert strip_of([("Bangle", fits)], "x", "a4", Shop()).startswith(b"%PDF")
+    with pytest.raises(BriefRefused) as refused:
+        strip_of([("Bangle", over)], "x", "a4", Shop())
+    assert refused.value.problems[0].field == "cuts"
+    assert str(MOST_TILES) in refused.value.problems[0].says

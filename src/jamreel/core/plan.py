@@ -1,7 +1,7 @@
 """The one door into the core: ``plan(brief, shop) -> Plan``."""
 
 from collections.abc import Callable, Container, Sequence
-from typing import Any, TypeVar
+from typing import Any, NoReturn, TypeVar
 
 from pydantic import ValidationError
 
@@ -30,6 +30,7 @@ __all__ = [
     "read_brief",
     "read_girth",
     "read_shop",
+    "refuse_in_words",
 ]
 
 T = TypeVar("T")
@@ -186,6 +187,15 @@ def in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) -> 
             raise BriefRefused(tuple(problem(r) for r in several.refusals)) from None
         except ValidationError as error:
             raise BriefRefused(tuple(problem(r) for r in _refusals(error, under))) from None
+
+
+def refuse_in_words(refusal: Refusal, shop: Shop) -> NoReturn:
+    """Raise BriefRefused: one thing that can't be used, in the shop's words."""
+
+    def raises() -> NoReturn:
+        raise refusal
+
+    in_words(raises, shop)
 
 
 # Names of kinds that a location tells after a field that may be of several.

@@ -17,7 +17,14 @@ from typing import Any, NoReturn
 import jamreel.core
 from jamreel.core.draft import unsound
 from jamreel.core.errors import Refusal
-from jamreel.core.plan import BriefRefused, Plan, in_words, plan_raw, read_shop
+from jamreel.core.plan import (
+    BriefRefused,
+    Plan,
+    in_words,
+    plan_raw,
+    read_shop,
+    refuse_in_words,
+)
 from jamreel.core.shop import Shop
 from jamreel.core.upgrade import upgraded
 from jamreel.core.words import Problem
@@ -82,11 +89,7 @@ def _shop_read(typed: str) -> Shop:
 
 def refuse(workshop: Workshop, refusal: Refusal) -> NoReturn:
     """Raise BriefRefused: one thing that can't be used, in the words of the bench."""
-
-    def raises() -> NoReturn:
-        raise refusal
-
-    in_words(raises, shop_of(workshop))
+    refuse_in_words(refusal, shop_of(workshop))
 
 
 def plan_of(piece: Piece, shop: Shop) -> Planned:

@@ -7,7 +7,7 @@ before a movement still stands when it is written.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any, NoReturn
+from typing import Any
 
 from django.db import transaction
 from django.db.models import QuerySet, Sum
@@ -15,7 +15,7 @@ from django.utils import timezone
 
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire, chosen, length_of_mass
-from jamreel.core.plan import BriefRefused, in_words
+from jamreel.core.plan import BriefRefused, in_words, refuse_in_words
 from jamreel.core.shop import Shop
 from jamreel.core.units import parse_length, plain_number
 from jamreel.core.wire.metals import WireChoice
@@ -139,7 +139,9 @@ FILLED = ("kind", "name", "wire", "key", "said", "tare_g", "price", "low", "size
 def _fill(stock: Stock, typed: dict[str, Any], shop: Shop) -> None:
     kind = str(typed.get("kind", ""))
     if kind not in (*WIRE_KINDS, *PIECE_KINDS):
-        _refuse(Refusal("stock_kind", got=kind, field="kind", known=", ".join(WIRE_KINDS)), shop)
+        refuse_in_words(
+            Refusal("stock_kind", got=kind, field="kind", known=", ".join(WIRE_KINDS)), shop
+        )
     stock.kind = kind
     stock.tare_g = _number(typed, "tare", shop, mass=True) or 0.0
     stock.price = _number(typed, "price", shop)
@@ -162,19 +164,12 @@ def _name(typed: str, shop: Shop) -> str:
     try:
         name = clean_text(typed)
     except ValueError as error:
-        _refuse(Refusal("name", got=typed, field="name", detail=str(error)), shop)
+        refuse_in_words(Refusal("name", got=typed, field="name", detail=str(error)), shop)
     if not name:
-        _refuse(Refusal("missing", got=None, field="name"), shop)
+        refuse_in_words(Refusal("missing", got=None, field="name"), shop)
     if len(name) > LONGEST_NAME:
-        _refuse(Refusal("name_long", got=len(name), field="name", most=LONGEST_NAME), shop)
+        refuse_in_words(Refusal("name_long", got=len(name), field="name", most=LONGEST_NAME), shop)
     return name
-
-
-def _refuse(refusal: Refusal, shop: Shop) -> NoReturn:
-    def raises() -> NoReturn:
-        raise refusal
-
-    in_words(raises, shop)
 
 
 def length_typed(typed: dict[str, Any], name: str, shop: Shop) -> float | None:
@@ -291,7 +286,7 @@ def weigh(workshop: Workshop, stock_id: int, given: str, resolution: float = 0.1
         return Weighed(length, step)
 
     if stock.kind not in WIRE_KINDS:
-        _refuse(Refusal("not_weighed", got=stock.name, field="mass"), shop)
+        refuse_in_words(Refusal("not_weighed", got=stock.name, field="mass"), shop)
     found = in_words(read, shop)
     with transaction.atomic():
         more = found.length_mm - amount_of(stock)
@@ -306,7 +301,7 @@ def _take(stock: Stock, amount: float, reason: str, shop: Shop, **more: Any) -> 
         short = Refusal(
             "stock_short", got=f"{-amount:g}", field="stock", name=stock.name, left=round(left, 1)
         )
-        _refuse(short, shop)
+        refuse_in_words(short, shop)
     return _move(stock, max(amount, -left), reason, **more)
 
 
@@ -344,14 +339,16 @@ def use(stock: Stock, amount: float, tick: Tick, wanted: str, *, scrap_rest: boo
     shop = shop_of(stock.workshop)
     kinds, wrong = (PIECE_KINDS, "not_on_tray") if tick.kind == "need" else (WIRE_KINDS, "not_wire")
     if stock.kind not in kinds:
-        _refuse(Refusal(wrong, got=stock.name, field="stock"), shop)
+        refuse_in_words(Refusal(wrong, got=stock.name, field="stock"), shop)
     is_of = stock.kind if tick.kind == "need" else stock.key
     if wanted and is_of != wanted:
         of = {"need": "not_this_kind"}.get(tick.kind, "not_this_wire")
-        _refuse(Refusal(of, got=stock.name, field="stock", name=stock.name), shop)
+        refuse_in_words(Refusal(of, got=stock.name, field="stock", name=stock.name), shop)
     # What the rack says now: it may have been put away since it was looked up.
     if rows(Stock, stock.workshop).filter(pk=stock.pk, put_away_at__isnull=False).exists():
-        _refuse(Refusal("stock_put_away", got=stock.name, field="stock", name=stock.name), shop)
+        refuse_in_words(
+            Refusal("stock_put_away", got=stock.name, field="stock", name=stock.name), shop
+        )
     _take(stock, -amount, "used", shop, tick=tick)
     if scrap_rest and stock.kind != "reel":
         _move(stock, -amount_of(stock), "scrapped", tick=tick)

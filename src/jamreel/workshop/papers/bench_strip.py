@@ -17,7 +17,8 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from jamreel.core.cutting.cuts import Cut
-from jamreel.core.plan import Plan
+from jamreel.core.errors import Refusal
+from jamreel.core.plan import Plan, refuse_in_words
 from jamreel.core.shop import Shop
 from jamreel.core.units import format_length
 from jamreel.core.words import say, speaking
@@ -30,6 +31,8 @@ ROW_MM = 46.0
 TOP_MM, FOOT_MM = 34.0, 34.0
 # A mark's words are this wide; beyond FLIP_MM along a tile they run to the left of their mark.
 LABEL_MM, FLIP_MM = 34.0, 215.0
+# Stretches of 27 cm that one file has at most, three a page: some 500 m of wire.
+MOST_TILES = 2000
 TILE_MM: dict[Paper, float] = {"a4": 270.0, "letter": 250.0}
 SIZES: dict[Paper, tuple[float, float]] = {"a4": landscape(A4), "letter": landscape(LETTER)}
 
@@ -79,6 +82,9 @@ def bench_strip(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
         name: of the piece.
         paper: ``a4`` or ``letter``, laid across.
         shop: gives unit and language.
+
+    Raises:
+        BriefRefused: more than anybody prints.
     """
     under = f"{plan.says} · {plan.wire} {plan.metal}"
     return _strips(
@@ -94,6 +100,9 @@ def strip_of(cuts: Sequence[tuple[str, Cut]], name: str, paper: Paper, shop: Sho
         name: of the whole.
         paper: ``a4`` or ``letter``, laid across.
         shop: gives unit and language.
+
+    Raises:
+        BriefRefused: more than anybody prints.
     """
     rows = [(cut, piece) for piece, cut in cuts]
     pieces = ", ".join(dict.fromkeys(piece for piece, _ in cuts))
@@ -103,6 +112,9 @@ def strip_of(cuts: Sequence[tuple[str, Cut]], name: str, paper: Paper, shop: Sho
 def _strips(
     cuts: Sequence[tuple[Cut, str]], name: str, under: str, paper: Paper, shop: Shop
 ) -> bytes:
+    count = sum(math.ceil(cut.length_mm / TILE_MM[paper]) for cut, _ in cuts)
+    if count > MOST_TILES:
+        refuse_in_words(Refusal("strip_long", got=count, field="cuts", most=MOST_TILES), shop)
     register_fonts()
     out = io.BytesIO()
     width, height = SIZES[paper]
