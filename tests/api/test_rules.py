@@ -146,6 +146,14 @@ def test_two_imports_at_once_make_one_wearer(bench: Workshop) -> None:
     ]
 
 
+def test_an_import_finds_a_wearer_however_the_name_is_written(bench: Workshop) -> None:
+    Wearer.objects.create(workshop=bench, name="Zoé Reed")
+    text = "name,site,value [mm]\n Zoe\u0301   Reed ,wrist_girth,158\n"
+    done = import_rows(bench, *read_csv(text), commit=True)
+    assert (done.names, done.new_names, done.imported) == (["Zoé Reed"], [], True)
+    assert Wearer.objects.count() == 1
+
+
 def test_a_second_of_a_name_is_refused_and_says_what_to_do(client: Client) -> None:
     first = send(client, "/api/wearers", {"name": "Wren"}).json()
     again = send(client, "/api/wearers", {"name": " Wren "})

@@ -21,7 +21,7 @@ from jamreel.core.wire.sense import (
 from jamreel.core.words import say
 from jamreel.workshop import stock as racks
 from jamreel.workshop.csv_text import MOST_TEXT
-from jamreel.workshop.models import Stock, Workshop
+from jamreel.workshop.models import Movement, Stock, Workshop
 from jamreel.workshop.ownership import row
 from jamreel.workshop.stock_csv import StockImport, import_stock, stock_csv
 
@@ -124,11 +124,10 @@ class StockImportView(Schema):
     imported: bool
 
 
-def _stock_view(stock: Stock, amount: float) -> StockView:
+def _stock_view(stock: Stock, amount: float, last: Sequence[Movement]) -> StockView:
     wire, problem = racks.wire_or_why(stock)
     # Only round wire goes by gauge.
     near = nearest_gauges(wire.d) if wire and wire.section is None else (None, None)
-    last = list(stock.movements.select_related("undone_by").order_by("-id")[:8])
     return StockView(
         id=stock.pk,
         kind=stock.kind,
@@ -186,7 +185,8 @@ def _names(same: Sequence[StockView], size: float) -> list[str]:
 def _rack(workshop: Workshop) -> RackView:
     have = racks.amounts(workshop)
     found = racks.on_rack(workshop).select_related("workshop")
-    views = [_stock_view(stock, have.get(stock.pk, 0.0)) for stock in found]
+    last = racks.last_movements(workshop)
+    views = [_stock_view(s, have.get(s.pk, 0.0), last.get(s.pk, ())) for s in found]
     return RackView(stock=views, two_diameters=_two_diameters(views))
 
 
@@ -236,7 +236,9 @@ def weigh(request: HttpRequest, stock_id: int, payload: WeighIn) -> WeighedView:
     return WeighedView(
         length_mm=found.length_mm,
         plus_minus_mm=found.plus_minus_mm,
-        stock=_stock_view(stock, racks.amount_of(stock)),
+        stock=_stock_view(
+            stock, racks.amount_of(stock), racks.last_movements(workshop).get(stock.pk, ())
+        ),
     )
 
 

@@ -143,7 +143,7 @@ def import_rows(
     shop = shop_of(workshop)
     groups: dict[tuple[str, str], list[MeasureRow]] = defaultdict(list)
     for row in found:
-        groups[" ".join(row.name.split()), row.site].append(row)
+        groups[_name(row), row.site].append(row)
     with speaking(shop.language, shop.unit):
         wrong = list(refused)
         for (_, site), readings in groups.items():
@@ -163,6 +163,14 @@ def import_rows(
         refused=sorted(wrong, key=lambda row: row.line),
         imported=done,
     )
+
+
+def _name(row: MeasureRow) -> str:
+    """Return the name of a row as wearers are kept by; one that can't be kept is refused below."""
+    try:
+        return clean_text(row.name)
+    except ValueError:
+        return row.name
 
 
 def _typed(row: MeasureRow) -> dict[str, Any]:

@@ -10,7 +10,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.db import transaction
-from django.db.models import QuerySet, Sum
+from django.db.models import F, QuerySet, Sum, Window
+from django.db.models.functions import RowNumber
 from django.utils import timezone
 
 from jamreel.core.errors import Refusal
@@ -52,6 +53,16 @@ def amount_of(stock: Stock) -> float:
     """Return what there is of one thing: the sum of its movements."""
     total = rows(Movement, stock.workshop).filter(stock=stock).aggregate(total=Sum("amount"))
     return float(total["total"] or 0.0)
+
+
+def last_movements(workshop: Workshop, count: int = 8) -> dict[int, list[Movement]]:
+    """Return the last gains and uses of everything on the rack, the newest first, by stock."""
+    place = Window(RowNumber(), partition_by=F("stock"), order_by=F("id").desc())
+    newest = rows(Movement, workshop).annotate(place=place).filter(place__lte=count)
+    found: dict[int, list[Movement]] = {}
+    for movement in newest.select_related("undone_by").order_by("-id"):
+        found.setdefault(movement.stock_id, []).append(movement)
+    return found
 
 
 def on_rack(workshop: Workshop) -> QuerySet[Stock]:
