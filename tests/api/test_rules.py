@@ -218,6 +218,8 @@ def test_of_more_pieces_than_a_board_has_room_for_the_others_are_counted(
 ) -> None:
     monkeypatch.setattr("jamreel.api.board.MOST_ON_BOARD", 2)
     pieces = [start_piece(bench, f"Bangle {i}", brief) for i in range(5)]
+    monkeypatch.setattr("jamreel.api.bench.MOST_ON_BOARD", 2)
+    assert client.get("/api/bench").json()["most_on_board"] == 2
     found = client.get("/api/board").json()
     assert (found["pieces"], found["left_out"]) == (["Bangle 0", "Bangle 1"], 3)
     many = ",".join(str(piece.pk) for piece in pieces[:3])

@@ -16,7 +16,6 @@ from jamreel.core.makeup.sequence import MOST_KINDS, MOST_TIMES, MOST_UNITS, Ent
 from jamreel.core.parts import registered_parts
 from jamreel.core.parts.bead import StrungBead
 from jamreel.core.parts.beads import MOST_ALIKE, MOST_LISTED
-from jamreel.core.parts.own_link import OwnLink
 from jamreel.core.parts.own_shape import MOST_TURNS, OwnMove, own_shape
 from jamreel.core.parts.tassel import MOST_SORTS
 from jamreel.core.units import FURTHEST_MM, parse_length
@@ -207,7 +206,6 @@ def test_an_own_shape_winds_so_often_and_no_more() -> None:
     with pytest.raises(Refusal) as refused:
         own_shape([one, straight, one, OwnMove(move="bend", degrees=90)], 1.0)
     assert refused.value.key == "too_many_turns"
-    assert OwnLink.model_fields["moves"].metadata
 
 
 def test_a_tassel_has_so_many_sorts_of_beads_and_no_more(asked: Any) -> None:

@@ -1088,9 +1088,12 @@ export interface components {
          * Bench
          * @description Everything on the bench, soonest due first.
          *
-         *     So many are ``still_to_work_out`` with the settings of now: asking again goes on.
+         *     So many are ``still_to_work_out`` with the settings of now: asking again goes on. One board has
+         *     room for ``most_on_board``.
          */
         Bench: {
+            /** Most On Board */
+            most_on_board: number;
             /** Pieces */
             pieces: components["schemas"]["PieceLine"][];
             /** Still To Work Out */

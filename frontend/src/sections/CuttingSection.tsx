@@ -8,16 +8,14 @@ import { Trays } from "../stations/Trays";
 import { Button, buttonLook } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 
-// What the server lays out at once.
-const MOST_ON_BOARD = 60;
-
 /** Several pieces cut together: which, on what, and what has to be bought. */
 export function CuttingSection() {
   const { t } = useTranslation();
   const { data: bench } = useQuery(queries.bench());
   const every = (bench?.pieces ?? []).filter((piece) => piece.waits_for === "cut");
   // The soonest due first, as the bench has them; the others come when these are cut.
-  const waiting = every.slice(0, MOST_ON_BOARD);
+  const most = bench?.most_on_board ?? 0;
+  const waiting = every.slice(0, most);
   const [left, setLeft] = useState<readonly number[]>([]);
   const chosen = waiting.filter((piece) => !left.includes(piece.id)).map((piece) => piece.id);
   const pieces = chosen.join(",");
@@ -46,7 +44,7 @@ export function CuttingSection() {
       </header>
       {every.length > waiting.length && (
         <p role="status" className="mb-3 text-muted">
-          {t("cutting.left_out", { count: every.length - waiting.length, most: MOST_ON_BOARD })}
+          {t("cutting.left_out", { count: every.length - waiting.length, most })}
         </p>
       )}
       <div className="mb-4 flex flex-wrap items-center gap-2">

@@ -12,6 +12,7 @@ from jamreel.api.views import StationView, WearerLine, wearer_line
 from jamreel.core.plan import Plan
 from jamreel.core.result import Figure
 from jamreel.core.words import Problem
+from jamreel.workshop.board import MOST_ON_BOARD
 from jamreel.workshop.models import Piece
 from jamreel.workshop.ownership import rows
 from jamreel.workshop.pieces import refresh
@@ -37,12 +38,14 @@ class PieceLine(Schema):
 class Bench(Schema):
     """Everything on the bench, soonest due first.
 
-    So many are ``still_to_work_out`` with the settings of now: asking again goes on.
+    So many are ``still_to_work_out`` with the settings of now: asking again goes on. One board has
+    room for ``most_on_board``.
     """
 
     workshop: str
     pieces: list[PieceLine]
     still_to_work_out: int
+    most_on_board: int
 
 
 class Worked(Schema):
@@ -66,7 +69,12 @@ def bench(request: HttpRequest) -> Bench:
     found = rows(Piece, workshop).filter(put_away_at__isnull=True).select_related("wearer")
     order = sorted(found, key=lambda p: (p.due is None, p.due or date.max, p.pk))
     lines = [_line(piece) for piece in order]
-    return Bench(workshop=workshop.name, pieces=lines, still_to_work_out=still)
+    return Bench(
+        workshop=workshop.name,
+        pieces=lines,
+        still_to_work_out=still,
+        most_on_board=MOST_ON_BOARD,
+    )
 
 
 def _line(piece: Piece) -> PieceLine:

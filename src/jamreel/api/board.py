@@ -18,6 +18,7 @@ from jamreel.devices.label_printer import LabelPrinter
 from jamreel.workshop import stock as racks
 from jamreel.workshop.accounts import outbox_of
 from jamreel.workshop.board import (
+    MOST_ON_BOARD,
     Fetch,
     Group,
     Lane,
@@ -135,8 +136,6 @@ class Printed(Schema):
     labels: list[str]
 
 
-# Pieces on one board: nobody cuts for more at a time.
-MOST_ON_BOARD = 60
 # What working out pieces anew may take before a board is laid out [s].
 WORK_OUT_S = 1.5
 

@@ -106,12 +106,12 @@ def problem_of_error(error: BaseException | None) -> HttpResponse:
     """Return the problem body of an error that nobody has handled: busy, disk full, a fault."""
     if isinstance(error, OperationalError):
         return _of_database(str(error))
-    if isinstance(error, (RequestDataTooBig,)):
+    if isinstance(error, RequestDataTooBig):
         return problem_of(413)
     if isinstance(error, RawPostDataException):
         return problem_of(415)
     if isinstance(error, OSError) and error.errno in _DISK:
-        return _plain(507, "disk", "The disk is full", _DISK[error.errno])
+        return _plain(507, "disk", "Nothing can be saved", _DISK[error.errno])
     return problem_of(500)
 
 
@@ -119,7 +119,7 @@ def _of_database(says: str) -> HttpResponse:
     if "locked" in says or "busy" in says:
         return problem_of(503)
     if "full" in says:
-        return _plain(507, "disk", "The disk is full", _DISK[errno.ENOSPC])
+        return _plain(507, "disk", "Nothing can be saved", _DISK[errno.ENOSPC])
     if "readonly" in says or "unable to open" in says or "disk I/O" in says:
         return _plain(507, "disk", "Nothing can be saved", _DISK[errno.EROFS])
     return problem_of(500)

@@ -20,6 +20,8 @@ from jamreel.workshop.stock import NOTHING, PIECE_KINDS, WIRE_KINDS, amounts, on
 # Work spent on one kind of wire, and on a whole board at most [s of a common machine].
 WORK_EACH, WORK_ALL = 1.5, 4.0
 MOST_BOUGHT = 40
+# Pieces on one board: nobody cuts for more at a time.
+MOST_ON_BOARD = 60
 
 
 @dataclass(frozen=True)

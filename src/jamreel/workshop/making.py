@@ -17,10 +17,11 @@ from jamreel.core.shop import Shop
 from jamreel.core.units import parse_length
 from jamreel.core.words import problem, speaking
 from jamreel.core.workpiece.records import Record, lacking, record_of_step
-from jamreel.workshop.models import Tick, TryOnRecord, Workshop
+from jamreel.workshop.models import Stock, Tick, TryOnRecord, Workshop
+from jamreel.workshop.ownership import row
 from jamreel.workshop.pieces import StaleSave, present
 from jamreel.workshop.planning import Planned
-from jamreel.workshop.stock import give_back, look_up, parse_count, use
+from jamreel.workshop.stock import give_back, parse_count, use
 from jamreel.workshop.turns import Turn, take_turn
 
 
@@ -62,7 +63,7 @@ def tick(
         BriefRefused: the actual amount can't be read, or is more than the rack has; or what it is
             taken from is something else than is wanted, or was put away.
     """
-    stock = look_up(workshop, stock_id) if stock_id is not None else None
+    stock = row(Stock, workshop, stock_id) if stock_id is not None else None
 
     def change(turn: Turn) -> None:
         planned = turn.planned

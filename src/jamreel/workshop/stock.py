@@ -329,11 +329,6 @@ def _move(stock: Stock, amount: float, reason: str, **more: Any) -> Movement | N
     )
 
 
-def look_up(workshop: Workshop, stock_id: int) -> Stock:
-    """Return a piece of stock to take something off. Raises Http404 for another's."""
-    return row(Stock, workshop, stock_id)
-
-
 def use(stock: Stock, amount: float, tick: Tick, wanted: str, *, scrap_rest: bool = False) -> None:
     """Take a cut wire, or beads, off a piece of stock, inside the transaction of its tick.
 
