@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 
 from jamreel.core.cutting.cuts import of_cut, wire_key
+from jamreel.core.forming.law import Law
 from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.plan import BriefRefused, Plan, plan_raw
 from jamreel.core.shop import Shop
@@ -80,7 +81,7 @@ def rings(times: int, **cutting: Any) -> Plan:
 def test_a_long_coil_is_split_or_worked_off_the_reel() -> None:
     d = 0.127 * 92 ** ((36 - 20) / 39)
     # Copper at 210 off a pin of 4: the coil springs open.
-    inside = sprung_diameter(4, Round(diameter=d), 210, 117000)
+    inside = sprung_diameter(4, Round(diameter=d), Law(117000, 210))
     once = math.pi * (inside + d)
     coil = next(c for c in rings(200).cuts if c.id.startswith("coil/jump_ring"))
     assert coil.quantity == 3

@@ -1,5 +1,6 @@
 """The plan: everything computed from one brief. Its keys are a published format (docs/format)."""
 
+from collections.abc import Callable
 from typing import Literal
 
 from pydantic import Field
@@ -10,7 +11,7 @@ from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cut, Share
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
-from jamreel.core.forming.tools import Former
+from jamreel.core.forming.tools import Former, Place
 from jamreel.core.path.moves import BendAt
 from jamreel.core.values import Drawings, Frozen, LedgerLine, PlusMinus
 
@@ -19,8 +20,10 @@ class PlannedBend(Frozen):
     """A bend to make: pin and place on the straight wire [mm], angle [rad], side.
 
     Its ``id`` is that of its cut and its own key there; ``places`` are all places on that wire at
-    which it is made. ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's
-    nearest pin.
+    which it is made. ``opens_to_mm`` is the inside diameter after springback. ``tool`` is what the
+    maker has for it: the nearest pin ``tool_mm``, ``at_mm`` from the tip of what tapers, what a
+    bend on that opens to (``result_mm``) and how much more wire it takes (``more_mm``).
+    ``matches`` are the ids of bends that are made at one place with it, to come out alike.
     """
 
     id: str
@@ -33,7 +36,11 @@ class PlannedBend(Frozen):
     takes_mm: float
     opens_to_mm: float
     tool: str | None
-    tool_mm: float | None
+    tool_mm: float | None = None
+    at_mm: float | None = None
+    result_mm: float | None = None
+    more_mm: float = 0.0
+    matches: tuple[str, ...] = ()
 
     @classmethod
     def of(
@@ -41,11 +48,10 @@ class PlannedBend(Frozen):
         bend: BendAt,
         opens_to_mm: float,
         tool: str | None,
-        tool_mm: float | None,
         name: str = "",
         places: tuple[float, ...] = (),
     ) -> "PlannedBend":
-        """Return a bend of a path, with what it opens to and the maker's own pin for it."""
+        """Return a bend of a path, with what it opens to and the tool that it is made with."""
         return cls(
             id=name,
             label=bend.label,
@@ -57,8 +63,25 @@ class PlannedBend(Frozen):
             takes_mm=bend.takes_mm,
             opens_to_mm=opens_to_mm,
             tool=tool,
-            tool_mm=tool_mm,
         )
+
+    def on(self, place: Place | None, opens: Callable[[float], float]) -> "PlannedBend":
+        """Return it with the place on the maker's tool that is nearest to its pin.
+
+        Args:
+            place: nearest, or None without tools.
+            opens: gives what a bend on a pin opens to [mm].
+        """
+        if place is None:
+            return self
+        changed = {
+            "tool": place.tool.name,
+            "tool_mm": place.step,
+            "at_mm": place.at,
+            "result_mm": opens(place.step),
+            "more_mm": self.angle * (place.step - self.pin) / 2,
+        }
+        return self.model_copy(update=changed)
 
 
 class Figure(Frozen):

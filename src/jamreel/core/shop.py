@@ -6,7 +6,7 @@ from pydantic import Field, model_validator
 
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import EaseBook
-from jamreel.core.forming.tools import Tool
+from jamreel.core.forming.tools import Outfit, Tool
 from jamreel.core.parts.own_link import OwnLink
 from jamreel.core.units import Unit
 from jamreel.core.values import Frozen, Length, refused
@@ -29,6 +29,18 @@ _DOWELS = Tool(name="dowels", kind="dowels", diameters=(7, 8, 9, 10, 12, 16, 20)
 _JARS = Tool(
     name="jars and pans", kind="household", diameters=(72, 80, 90, 100, 110, 120, 135, 150, 165)
 )
+
+
+_FLAT = Tool(name="flat pliers", kind="flat pliers")
+
+
+class MeasuredYield(Frozen):
+    """The yield [MPa] that a trial on a former showed of all wire that goes by a ``stock`` key, and
+    the reel that it was cut from."""
+
+    stock: str = Field(min_length=1, max_length=120)
+    reel: str = Field(max_length=80)
+    yield_mpa: float = Field(gt=1, lt=3000)
 
 
 # More of a wrist than this no flesh gives; common practice, no source.
@@ -59,6 +71,8 @@ class Shop(Frozen):
     ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
+    ``malleting`` is the share of a body's springback that malleting on its former takes away;
+    ``measured`` are yields that reels of this bench were found to have.
     """
 
     schema_version: Literal[1] = Field(default=1, alias="schema")
@@ -67,7 +81,10 @@ class Shop(Frozen):
     language: Language = "en"
     ease: EaseBook = EaseBook()
     formers: tuple[Tool, ...] = (_MANDREL, _DOWELS, _JARS)
-    pins: tuple[Tool, ...] = (_PLIERS,)
+    pins: tuple[Tool, ...] = (_PLIERS, _FLAT)
+    outfit: Outfit = Outfit()
+    malleting: float = 0.0
+    measured: tuple[MeasuredYield, ...] = Field(default=(), max_length=1000)
     landmarks: tuple[Landmark, ...] = LANDMARKS
     metals: tuple[OwnMetal, ...] = Field(default=(), max_length=40)
     keep_length: Length = 60.0
@@ -80,4 +97,7 @@ class Shop(Frozen):
         if not 0 <= self.flesh <= MOST_FLESH:
             got, high = f"{100 * self.flesh:g} %", 100 * MOST_FLESH
             raise refused(Refusal("flesh", got=got, under="flesh", low=0.0, high=high))
+        if not 0 <= self.malleting < 1:
+            got = f"{100 * self.malleting:g} %"
+            raise refused(Refusal("malleting", got=got, under="malleting"))
         return self

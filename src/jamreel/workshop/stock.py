@@ -15,7 +15,7 @@ from django.db.models.functions import RowNumber
 from django.utils import timezone
 
 from jamreel.core.errors import Refusal
-from jamreel.core.forming.chosen import Wire, chosen, length_of_mass
+from jamreel.core.forming.chosen import Known, Wire, chosen, length_of_mass
 from jamreel.core.plan import BriefRefused, in_words, refuse_in_words
 from jamreel.core.shop import Shop
 from jamreel.core.units import parse_length, plain_number
@@ -75,7 +75,7 @@ def wire_of(typed: dict[str, Any], shop: Shop) -> Wire:
     context = {"unit": shop.unit, "gauge_system": shop.gauge_system}
 
     def read() -> Wire:
-        return chosen(WireChoice.model_validate(typed, context=context), shop.metals)
+        return chosen(WireChoice.model_validate(typed, context=context), Known(shop.metals))
 
     return in_words(read, shop, ("wire",))
 

@@ -4,7 +4,7 @@ import math
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.forming.opening import elastic_opening, opening_strain
+from jamreel.core.forming.stiffness import elastic_opening, opening_strain
 
 
 def opened_to_go_on(
@@ -35,7 +35,7 @@ def opened_to_go_on(
     if pulled <= 0:
         return None
     bent = (wire.fibre, round_radius(inside, wire.bend_adds))
-    springs = elastic_opening(*bent, wire.yield_mpa, wire.metal.youngs)
+    springs = elastic_opening(*bent, wire.law.gives_at)
     set_in, back = keys
     key = back if pulled <= springs else set_in
     if key is None:
@@ -47,7 +47,7 @@ def opened_to_go_on(
         pulled=pulled,
         springs=springs,
         strain=100 * opening_strain(*bent, pulled),
-        limit=100 * wire.yield_mpa / wire.metal.youngs,
+        limit=100 * wire.law.gives_at,
         needed=needed,
         gap=gap,
         wide=needed - springs,

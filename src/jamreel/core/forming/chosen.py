@@ -1,9 +1,10 @@
 """The wire that a piece or a part of it is made of, with the facts that its rules need."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
+from jamreel.core.forming.law import Law
 from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.forming.strength import plastic_moment
 from jamreel.core.wire.gauges import WireSize
@@ -13,7 +14,10 @@ from jamreel.core.wire.sections import Round, Section, Twisted, round_area
 
 @dataclass(frozen=True)
 class Wire:
-    """The chosen wire: diameter d [mm], what it is called, its metal, temper and yield [MPa]."""
+    """The chosen wire: diameter d [mm], what it is called, its metal, temper and yield [MPa].
+
+    ``hardening`` says whether its springback counts with the metal's published hardening.
+    """
 
     d: float
     label: str
@@ -21,6 +25,13 @@ class Wire:
     temper: Temper
     yield_mpa: float
     section: Section | None = None
+    hardening: bool = False
+
+    @cached_property
+    def law(self) -> Law:
+        """How its metal answers to strain; it hardens where that was chosen and is published."""
+        k, n = (self.metal.strain_k, self.metal.strain_n) if self.hardening else (None, None)
+        return Law(self.metal.youngs, self.yield_mpa, k, n)
 
     @cached_property
     def shape(self) -> Section:
@@ -71,7 +82,7 @@ class Wire:
 
     def sprung(self, former: float) -> float:
         """Return the inside diameter [mm] that this wire opens to off a former."""
-        return sprung_diameter(former, self.shape, self.yield_mpa, self.metal.youngs)
+        return sprung_diameter(former, self.shape, self.law)
 
     def of_size(self, size: WireSize | None) -> "Wire":
         """Return wire of the same metal and temper in another size, or this one for None."""
@@ -84,27 +95,44 @@ class Wire:
         return replace(self, d=diameter, label=f"{diameter:.2f} mm", section=None)
 
 
-def chosen(choice: WireChoice, own: Sequence[OwnMetal] = ()) -> Wire:
+@dataclass(frozen=True)
+class Known:
+    """What a bench knows of metals: those of its own, by the key of a wire the yield [MPa] that a
+    reel of it came out at, and whether springback counts with hardening."""
+
+    metals: tuple[OwnMetal, ...] = ()
+    yields: Mapping[str, float] = field(default_factory=dict)
+    hardening: bool = False
+
+
+# A bench that has found out nothing by itself.
+UNKNOWN = Known()
+
+
+def chosen(choice: WireChoice, known: Known = UNKNOWN) -> Wire:
     """Return the facts of a wire as chosen.
 
     Args:
         choice: size or section, metal, temper.
-        own: metals of the maker's own.
+        known: what the bench knows of metals.
 
     Raises:
         Refusal: a metal that is not known.
 
     Source: data/metals.toml, a metal at a time.
     """
-    metal, section = metal_of(choice, own), choice.section
-    return Wire(
+    metal, section = metal_of(choice, known.metals), choice.section
+    wire = Wire(
         section.thickness if section is not None else choice.size.diameter_mm,
         section.label if section is not None else choice.size.label,
         metal,
         choice.temper,
         choice.yield_mpa or metal.yields[choice.temper],
         section,
+        known.hardening,
     )
+    measured = None if choice.yield_mpa else known.yields.get(wire.key)
+    return replace(wire, yield_mpa=measured) if measured else wire
 
 
 def stock_key(metal: str, temper: str, section: Section) -> str:

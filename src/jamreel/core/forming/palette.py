@@ -1,12 +1,12 @@
 """The wires of a piece by what they are for: its palette, with the facts that its rules need."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 
 from jamreel.core.errors import Refusal
-from jamreel.core.forming.chosen import Wire, chosen
+from jamreel.core.forming.chosen import UNKNOWN, Known, Wire, chosen
 from jamreel.core.wire.gauges import WireSize
-from jamreel.core.wire.metals import OwnMetal, WireChoice
+from jamreel.core.wire.metals import WireChoice
 from jamreel.core.wire.palette import ROLES, PaletteChoice
 from jamreel.core.wire.sections import Twisted
 
@@ -59,14 +59,14 @@ class Palette:
 
 
 def palette_of(
-    body: WireChoice, beside: PaletteChoice | None = None, own: Sequence[OwnMetal] = ()
+    body: WireChoice, beside: PaletteChoice | None = None, known: Known = UNKNOWN
 ) -> Palette:
     """Return a palette with the facts of its wires.
 
     Args:
         body: the wire of the body, as chosen.
         beside: the wires of other roles.
-        own: metals of the maker's own.
+        known: what the bench knows of metals.
 
     Raises:
         Refusal: a metal that is not known, at the wire that names it; wire that is not round where
@@ -81,7 +81,7 @@ def palette_of(
         if choice.section is not None and choice.section.shape != "round" and not twists:
             raise Refusal("round_role", got=choice.section.label, field=f"{place}.section")
         try:
-            found[role.removeprefix("own.")] = chosen(choice, own)
+            found[role.removeprefix("own.")] = chosen(choice, known)
         except Refusal as refusal:
             raise refusal.at(f"{place}.metal") from None
-    return Palette(chosen(body, own), found)
+    return Palette(chosen(body, known), found)

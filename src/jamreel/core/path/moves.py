@@ -109,6 +109,7 @@ class BendAt(Frozen):
     """A bend with the place on the straight wire where it begins, and the wire it takes."""
 
     label: str
+    move: Literal["bend", "corner", "fold", "spiral", "wrap"]
     pin_mm: float
     angle: float
     side: Side
@@ -272,6 +273,7 @@ def bends_of(moves: Sequence[Move], wire: float, start: float = 0.0) -> tuple[Be
             bends.append(
                 BendAt(
                     label=move.label,
+                    move=move.kind,
                     pin_mm=bent[0],
                     angle=bent[1],
                     side=move.side,

@@ -10,10 +10,10 @@ from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseChoice, EaseTable, ease_of
 from jamreel.core.fit.tryon import TryOn
-from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.chosen import Known, Wire
 from jamreel.core.forming.palette import Palette, palette_of
 from jamreel.core.forming.springback import former_diameter
-from jamreel.core.forming.tools import Former, choose_former, nearest_step
+from jamreel.core.forming.tools import Former, choose_former, flat_pliers, nearest_place
 from jamreel.core.path.moves import BendAt
 from jamreel.core.result import PlannedBend
 from jamreel.core.shop import Shop
@@ -25,6 +25,8 @@ from jamreel.core.workpiece.straight import Laid
 
 __all__ = ["Job", "Wire"]
 
+# What is bent over an edge or closed between flat jaws.
+FLAT_MOVES = frozenset({"corner", "fold"})
 # Girth, breadth and depth of each part of the body that has an outline.
 PART_SITES: dict[str, tuple[str, str, str]] = {
     "wrist": ("wrist_girth", "wrist_breadth", "wrist_depth"),
@@ -49,9 +51,23 @@ class Job:
     making: Making = field(default_factory=Making)
 
     @cached_property
+    def known(self) -> Known:
+        """What the bench knows of its metals, as this piece counts with it."""
+        return Known(
+            self.shop.metals,
+            {one.stock: one.yield_mpa for one in self.shop.measured},
+            self.making.springback == "hardening",
+        )
+
+    @property
+    def kept(self) -> float:
+        """Share of a body's springback that is left when it was malleted on its former."""
+        return 1.0 if self.making.shaped_by == "hands" else 1.0 - self.shop.malleting
+
+    @cached_property
     def wires(self) -> Palette:
         """The piece's wires by what they are for. Raises Refusal for a metal that is not known."""
-        return palette_of(self.wire, self.palette, self.shop.metals)
+        return palette_of(self.wire, self.palette, self.known)
 
     def ratio_of(self, finished: float) -> float:
         """Return what a margin by ratio multiplies [mm]: the piece, or the girth it goes round.
@@ -90,15 +106,9 @@ class Job:
 
     def former(self, wire: Wire, target: float) -> Former:
         """Return what to bend a body on that is to spring to an inside diameter ``target``."""
-        ideal = former_diameter(target, wire.shape, wire.yield_mpa, wire.metal.youngs)
-        return choose_former(
-            target,
-            ideal,
-            (*self.shop.formers, *self.shop.pins),
-            wire.shape,
-            wire.yield_mpa,
-            wire.metal.youngs,
-        )
+        ideal = former_diameter(target, wire.shape, wire.law, self.kept)
+        tools = (*self.shop.formers, *self.shop.pins)
+        return choose_former(target, ideal, tools, wire.shape, wire.law, self.kept)
 
     def on_pins(self, laid: Laid, named: str = "") -> Iterator[PlannedBend]:
         """Yield the bends of a wire with the maker's nearest pin for each and what it opens to.
@@ -122,14 +132,16 @@ class Job:
     def _on_pin(
         self, wire: Wire, bend: BendAt, name: str, places: tuple[float, ...]
     ) -> PlannedBend:
-        # What is pinched closed has no pin, and stays where the pliers left it.
-        if bend.pin_mm <= 0:
-            return PlannedBend.of(bend, 0.0, None, None, name, places)
-        found = nearest_step(bend.pin_mm, self.shop.pins)
-        tool, tool_mm = (found[0].name, found[1]) if found else (None, None)
-        return PlannedBend.of(bend, wire.sprung(bend.pin_mm), tool, tool_mm, name, places)
+        if bend.move in FLAT_MOVES:
+            # Over an edge or pinched closed: it has no pin, and stays where the pliers left it.
+            flat = flat_pliers(self.shop.pins)
+            opens = wire.sprung(bend.pin_mm) if bend.pin_mm > 0 else 0.0
+            return PlannedBend.of(bend, opens, flat.name if flat else None, name, places)
+        return PlannedBend.of(bend, wire.sprung(bend.pin_mm), None, name, places).on(
+            nearest_place(bend.pin_mm, self.shop.pins), wire.sprung
+        )
 
     def nearest_pin(self, pin: float) -> float | None:
         """Return the diameter of the maker's pin nearest to a wanted one [mm], or None."""
-        found = nearest_step(pin, self.shop.pins)
-        return found[1] if found else None
+        found = nearest_place(pin, self.shop.pins)
+        return found.step if found else None

@@ -39,12 +39,14 @@ class Making(Frozen):
     ``straighten`` draws the wire straight, or leaves it in the reel's curve; it is ``shaped_by`` a
     former or by hands on a printed outline. ``hammer``: no more than to set the curve; a mallet
     stiffens and leaves the thickness, steel flattens, widens and hardens. ``finish`` is what is
-    done at the end.
+    done at the end. ``springback`` counts with a yield that holds (``even``), or with the metal's
+    published hardening: the second opens a little wider, the first is what most tables go by.
     """
 
     straighten: Literal["draw", "as_reeled"] = "draw"
     shaped_by: Literal["former", "hands"] = "former"
     hammer: Literal["set", "mallet", "steel", "both"] = "set"
+    springback: Literal["even", "hardening"] = "even"
     finish: tuple[Finish, ...] = Field(default=(), max_length=len(ORDER))
 
 

@@ -1,0 +1,129 @@
+"""Rolled, forged and flattened wire: metal is moved, none is lost."""
+
+import math
+
+from jamreel.core.wire.sections import Flat, Section
+
+
+def worked_length(length: float, before: float, after: float) -> float:
+    """Return how long wire gets when its section is rolled or forged, L0 A0 / A1.
+
+    Args:
+        length: L0 before [mm].
+        before: area A0 of the section [mm2].
+        after: area A1 that it is worked to [mm2].
+
+    Returns:
+        Length [mm].
+
+    Example:
+        A bar of 3.0 round, 175 long, rolled to 1.9 by 3.5 with round edges.
+
+        >>> strip = Flat(width=3.5, thickness=1.9)
+        >>> round(worked_length(175, math.pi * 3.0**2 / 4, strip.area), 1)
+        210.5
+
+    Source: metal keeps its volume; published, any text on metal forming.
+    """
+    return length * before / after
+
+
+def length_to_work(length: float, before: float, after: float) -> float:
+    """Return the length to start from so that it comes to a length; ``worked_length`` the other
+    way round.
+
+    Args:
+        length: L1 that is wanted [mm].
+        before: area A0 of what is there [mm2].
+        after: area A1 that it is worked to [mm2].
+
+    Returns:
+        Length [mm].
+
+    Example:
+        >>> round(length_to_work(210.5, math.pi * 3.0**2 / 4, 5.8753), 1)
+        175.0
+
+    Source: metal keeps its volume; published.
+    """
+    return length * after / before
+
+
+def worked_strain(before: float, after: float) -> float:
+    """Return the true strain of rolling or drawing, ln(A0 / A1).
+
+    Args:
+        before: area A0 [mm2].
+        after: area A1 [mm2].
+
+    Returns:
+        Strain, 0 where nothing is worked.
+
+    Example:
+        >>> round(worked_strain(7.0686, 5.8753), 3)
+        0.185
+
+    Source: true strain at constant volume; published, any text on metal forming.
+    """
+    return abs(math.log(before / after))
+
+
+def passes_of(strain: float, each: float) -> int:
+    """Return how many times wire goes through the mill.
+
+    Args:
+        strain: true strain in all.
+        each: that one pass gives.
+
+    Returns:
+        Passes, one at least where anything is worked.
+
+    Example:
+        >>> passes_of(0.456, 0.1)
+        5
+
+    Source: plain counting.
+    """
+    return 0 if strain <= 0 else max(1, math.ceil(strain / each - 1e-9))
+
+
+def hull_perimeter(section: Section) -> float:
+    """Return the perimeter of what goes into a tube, 2 (w - t) + pi t with rounded edges.
+
+    Args:
+        section: of what goes in; one with sharp edges counts with its corners.
+
+    Returns:
+        Perimeter [mm].
+
+    Example:
+        >>> round(hull_perimeter(Flat(width=12, thickness=2)), 2)
+        26.28
+
+    Source: plain geometry.
+    """
+    w, t = section.width, section.thickness
+    if isinstance(section, Flat) and section.edges == "sharp":
+        return 2 * (w + t)
+    return 2 * (w - t) + math.pi * t
+
+
+def tube_stretch(inner: float, perimeter: float) -> float:
+    """Return by how much a round tube has to be stretched to go over something, P / (pi D) - 1.
+
+    A tube that is flattened keeps its inner perimeter.
+
+    Args:
+        inner: D of the round tube [mm].
+        perimeter: P of what goes in [mm].
+
+    Returns:
+        Stretch as a ratio, 0 where it goes in as it is.
+
+    Example:
+        >>> round(100 * tube_stretch(9.5, hull_perimeter(Flat(width=14, thickness=2))), 1)
+        1.5
+
+    Source: plain geometry.
+    """
+    return max(0.0, perimeter / (math.pi * inner) - 1)
