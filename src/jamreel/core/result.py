@@ -1,7 +1,7 @@
 """The plan: everything computed from one brief. Its keys are a published format (docs/format)."""
 
 from collections.abc import Callable
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -11,6 +11,7 @@ from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cut, Share
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.forming.oval import OvalFormer
 from jamreel.core.forming.tools import Former, Place
 from jamreel.core.path.moves import BendAt
 from jamreel.core.values import Drawings, Frozen, LedgerLine, PlusMinus
@@ -128,11 +129,24 @@ class Need(Frozen):
 
 
 class Strength(Frozen):
-    """The place that gives first, by name, and the pull it bears: newtons, and grams hung on it."""
+    """The place that gives first, by name, and the pull it bears: newtons, grams hung on it, and
+    something everybody has held that weighs as much."""
 
     says: str
     newtons: float
     grams: float
+    felt: str
+
+
+class Feel(Frozen):
+    """How the piece feels in one way, in words: with a force [N], and how far something gives or
+    stays open [mm], where there is such."""
+
+    id: str
+    label: str
+    newtons: float | None = None
+    value_mm: float | None = None
+    says: str
 
 
 class ProposedEdit(Frozen):
@@ -193,13 +207,16 @@ class Plan(Frozen):
     cuts: tuple[Cut, ...]
     bends: tuple[PlannedBend, ...]
     formers: tuple[Former, ...]
+    oval: OvalFormer | None = None
     steps: tuple[Step, ...]
     cautions: tuple[Caution, ...]
     advice: tuple[Advice, ...]
     mass_g: float
     needs: tuple[Need, ...] = ()
     weakest: Strength | None = None
+    feels: tuple[Feel, ...] = ()
     minutes: float | None = None
     counted_out: tuple[ProposedEdit, ...] = ()
     drawings: Drawings
+    worked: tuple[Any, ...] = Field(default=(), exclude=True, repr=False)
     putting_right: PuttingRight | None = None

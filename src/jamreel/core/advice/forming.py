@@ -1,6 +1,7 @@
 """Is there a former near enough?"""
 
 import math
+from collections.abc import Sequence
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.forming.tight import HARD_TEMPERS, Tight
@@ -34,11 +35,23 @@ def former_near(former: Former) -> Advice | None:
     )
 
 
-def bend_tight(tight: Tight | None) -> Advice | None:
+def no_torch(steps: Sequence[str]) -> Advice | None:
+    """Return a warning when a step wants a torch that the bench does not have.
+
+    Args:
+        steps: that want one, by what they are called.
+
+    Source: plain comparison.
+    """
+    return advise("no_torch", "check", "tools", step=steps[0]) if steps else None
+
+
+def bend_tight(tight: Tight | None, *, torch: bool) -> Advice | None:
     """Return what to do about a bend that asks more of a wire than it bears.
 
     Args:
         tight: the bend that asks most of all.
+        torch: whether the bench has one.
 
     Source: ``forming.tight.tightest``; what helps is common practice.
     """
@@ -46,7 +59,7 @@ def bend_tight(tight: Tight | None) -> Advice | None:
         return None
     wire = tight.wire
     if "anneal" in wire.metal.takes and wire.temper != "dead_soft":
-        key = "bend_anneal"
+        key = "bend_anneal" if torch else "bend_torchless"
     else:
         key = "bend_wider" if wire.temper == "dead_soft" else "bend_softer"
     return advise(

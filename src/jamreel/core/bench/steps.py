@@ -12,6 +12,8 @@ from jamreel.core.values import Frozen
 from jamreel.core.words import say
 
 Station = Literal["cut", "form", "fit"]
+# What a step does to the metal through and through.
+Works = Literal["straightened", "malleted", "hammered", "softened"]
 
 
 class Caution(Frozen):
@@ -30,7 +32,9 @@ class Step(Frozen):
     entries at once is ``of`` all their steps, with the ``counts`` of each. ``figures`` are the
     numbers that it speaks of (pin, former, count, places on the wire): when one of them moves, what
     was done no longer is as planned. ``sort`` is the sort of part that it makes, ``bends`` are the
-    bends of it, by their key.
+    bends of it, by their key, ``shapes`` all that it shapes, and ``works`` what it does to the
+    metal through and through. ``waits`` is how long it is left
+    alone before the next can be done [min].
     """
 
     id: str
@@ -44,7 +48,10 @@ class Step(Frozen):
     counts: tuple[int, ...] = Field(default=(), exclude=True)
     sort: str = ""
     bends: tuple[str, ...] = Field(default=(), exclude=True)
+    shapes: tuple[str, ...] = Field(default=(), exclude=True)
+    works: Works | None = Field(default=None, exclude=True)
     minutes: float = Field(default=0.0, exclude=True)
+    waits: float = 0.0
 
     @property
     def stands_for(self) -> tuple[str, ...]:
@@ -59,10 +66,15 @@ class Step(Frozen):
 
 
 class StepFacts(Frozen):
-    """What is known of a step by its key: minutes in most hands, and the bends that it makes."""
+    """What is known of a step by its key: minutes in most hands, minutes that it is left alone, the
+    bends that it makes at places of the wire, what else it shapes, and what it does to the
+    metal."""
 
     minutes: float = 0.0
+    waits: float = 0.0
     bends: tuple[str, ...] = ()
+    also: tuple[str, ...] = ()
+    works: Works | None = None
 
 
 @cache
@@ -96,7 +108,10 @@ def step(
         cautions=tuple(cautions),
         figures={k: round(float(v), 4) for k, v in values.items() if isinstance(v, (int, float))},
         bends=facts.bends,
+        shapes=(*facts.bends, *facts.also),
+        works=facts.works,
         minutes=facts.minutes,
+        waits=facts.waits,
     )
 
 

@@ -1,20 +1,31 @@
-"""End caps: glued or crimped on a bundle or a ribbon, with loops, rings and a clasp."""
+"""End caps: glued or crimped on a bundle or a ribbon, with loops, rings and a clasp.
 
+They are bought, or made of round tube that is flattened over the end of a ribbon or a weave.
+"""
+
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import ClassVar, Literal
 
+from jamreel.core.advice.tube import tube_fits
+from jamreel.core.bench.steps import Step
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at, size_of
 from jamreel.core.parts.pictures import box, flipped, ring
 from jamreel.core.parts.rings import ring_turn, sprung_inside
-from jamreel.core.parts.weights import CLASP_G_PER_MM, end_cap_mass
+from jamreel.core.parts.weights import CAP_WALL_MM, CLASP_G_PER_MM, end_cap_mass
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.wire.sections import Flat
 
 
 class EndCaps(Closure):
-    """Two caps that swallow the ends of the body, each with a loop; rings; a clasp between."""
+    """Two caps that swallow the ends of the body, each with a loop; rings; a clasp between.
+
+    Tube of an inner diameter ``tube`` keeps its perimeter when it is flattened over a body of
+    ``body_width`` by ``body_thickness``, or has to be stretched.
+    """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
         "cap": (2, 30),
@@ -22,6 +33,15 @@ class EndCaps(Closure):
         "depth": (0, 20),
         "clasp": (0, 40),
         "ring_pin": (2, 12),
+        "tube": (2, 40),
+        "body_width": (1, 60),
+        "body_thickness": (0.3, 20),
+    }
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "cap_width": ("cap_of", "bought"),
+        "tube": ("cap_of", "tube"),
+        "body_width": ("cap_of", "tube"),
+        "body_thickness": ("cap_of", "tube"),
     }
 
     kind: Literal["end_caps"] = "end_caps"
@@ -31,6 +51,10 @@ class EndCaps(Closure):
     clasp: Length = 11.0
     ring_pin: Length = 3.5
     fixed_by: Literal["glued", "crimped"] = "glued"
+    cap_of: Literal["bought", "tube"] = "bought"
+    tube: Length = 9.5
+    body_width: Length = 12.0
+    body_thickness: Length = 2.0
     wire: OptionalSize = None
 
     def make(self, wires: Palette) -> Fastened:
@@ -42,27 +66,28 @@ class EndCaps(Closure):
         use = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
         hold = opens_at("jump_ring", w, inner)
         cautions = ("glue",) if self.fixed_by == "glued" else ("ends",)
-        step = closure_step(self.fixed_by, cautions=cautions, depth=self.depth)
-        size = size_of(self.cap_width, self.cap)
-        cap = Bought("end_cap", size, 1, end_cap_mass(self.cap_width, self.cap))
-        end = End(inner, w.d, True, "any")
+        fixed = closure_step(self.fixed_by, cautions=cautions, depth=self.depth)
+        cap, steps, wide, thick = self._cap()
+        steps = (*steps, fixed)
+        end, made = End(inner, w.d, True, "any"), self.cap_of == "tube"
 
         def half(extra: float, *more: Bought) -> Made:
             length = inner + outside + extra
             drawn = [
                 ring(inner / 2, inner, w.d),
-                box(inner, inner + outside + self.depth, self.cap_width, "bought"),
+                box(inner, inner + outside + self.depth, wide, "bought"),
             ]
             return Made(
                 length=length,
-                thickness=self.cap_width,
-                width=self.cap_width,
+                thickness=thick,
+                width=wide,
                 ends=(end, end),
                 wires=(use,),
                 bought=(cap, *more),
                 holds=(hold,),
                 strokes=tuple(drawn),
-                steps=(step,),
+                steps=steps,
+                advice=(tube_fits(w, self.tube, self._goes_in),) if made else (),
                 minutes=4.0,
             )
 
@@ -74,3 +99,19 @@ class EndCaps(Closure):
             half(0.0),
             replace(holding, strokes=(*outer, tail)),
         )
+
+    @property
+    def _goes_in(self) -> Flat:
+        wide, thick = self.body_width, min(self.body_thickness, self.body_width)
+        return Flat(width=wide, thickness=thick)
+
+    def _cap(self) -> tuple[Bought, tuple[Step, ...], float, float]:
+        """Return a cap: what is bought for it, its own steps, how wide and how thick it is [mm]."""
+        if self.cap_of == "bought":
+            size = size_of(self.cap_width, self.cap)
+            mass = end_cap_mass(self.cap_width, self.cap)
+            return Bought("end_cap", size, 1, mass), (), self.cap_width, self.cap_width
+        size, over = size_of(self.tube, self.cap), self._goes_in
+        tube = Bought("tube", size, 1, end_cap_mass(self.tube, self.cap))
+        step = closure_step("tube", cautions=("hammer",), wide=over.width, thick=over.thickness)
+        return tube, (step,), over.width + 2 * CAP_WALL_MM, over.thickness + 2 * CAP_WALL_MM

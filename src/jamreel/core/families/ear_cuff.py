@@ -16,10 +16,12 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import ballable
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
+from jamreel.core.result import Feel
 from jamreel.core.units import Mm
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.drawing import circle, section_sheet
+from jamreel.core.workpiece.feel import grips
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.steps import shape_step
@@ -304,6 +306,12 @@ class EarCuff(OneWire):
             # Left of the rim and of what its ends are.
             offset_mm=5.5 + ENDS[self.ends].wide * d / 2,
         )
+
+    def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
+        """Yield how hard it grips."""
+        own, wire = bench.own, bench.wire
+        half = math.pi - own.open / 2
+        yield grips(wire, wire.radius_on(own.inner), own.rim, own.gap, half)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: open or close the gap."""

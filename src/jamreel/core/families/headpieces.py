@@ -13,6 +13,7 @@ from jamreel.core.fit.thickness import arc_centre_length
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.parts.base import Bought, size_in_words, size_of
 from jamreel.core.parts.weights import COMB_G, RIBBON_G_PER_MM
+from jamreel.core.result import Feel
 from jamreel.core.units import Mm
 from jamreel.core.values import Dimension, Length, Sheet
 from jamreel.core.words import say
@@ -22,6 +23,7 @@ from jamreel.core.workpiece.drawing import (
     ring_round,
     section_sheet,
 )
+from jamreel.core.workpiece.feel import presses
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
 
@@ -62,6 +64,13 @@ class Circlet(OpenArc):
     def bought(self) -> tuple[Bought, ...]:
         """Return what holds it."""
         return (Bought("ribbon", size_of(self.bridged), 1, RIBBON_G_PER_MM * self.bridged),)
+
+    def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
+        """Yield what it gives, and what it presses on the head."""
+        yield from super().feels(bench, mass)
+        arc: Arc = bench.own
+        tight = -arc.ease.value_mm if arc.ease else 0.0
+        yield presses(bench.wire, self._radius(bench), tight, mass)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: the ribbon takes up or gives."""

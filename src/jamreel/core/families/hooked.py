@@ -12,13 +12,14 @@ from jamreel.core.advice.sliding import pin_missing
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.families.base import Job
-from jamreel.core.families.one_wire import OnBench, OneWire, Sized
+from jamreel.core.families.one_wire import Along, OnBench, OneWire, Sized
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.bearings import EYES, EyeBearing, EyeSits
 from jamreel.core.path.hook import Crook
 from jamreel.core.path.moves import Bend, Move, Turn, developed_length
+from jamreel.core.result import Feel
 from jamreel.core.values import Length, PlusMinus, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
@@ -30,6 +31,7 @@ from jamreel.core.workpiece.drawing import (
     section_sheet,
     wire_along,
 )
+from jamreel.core.workpiece.feel import pressed
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
 from jamreel.core.workpiece.steps import shape_step
@@ -208,6 +210,19 @@ class HookedRing(OneWire, ABC):
             say(f"drawing.{self.worn_on}", girth=girth),
         )
         yield pin_sheet(self.eye_pin, d, say("drawing.eye"))
+
+    def along(self, bench: OnBench) -> Along:
+        """Return the body that it lies along, between hook and eye."""
+        girth, fit = bench.job.girths[self.girth_site].value_mm, bench.sized.fit
+        assert fit is not None  # it goes round a girth
+        (body,) = (one for one in bench.sized.stretches if one.kind == "body")
+        length = developed_length(body.moves, bench.wire.bend_adds)
+        return Along(bench.job.outline(self.worn_on, girth), fit.ease.value_mm / TURN, length)
+
+    def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
+        """Yield what it gives, hooked: it is closed all round, but for what plays in the eye."""
+        radius = bench.wire.radius_on(bench.own / math.pi)
+        yield pressed(bench.wire, radius, closed=True)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: length comes off at the eye, which is made again."""

@@ -6,27 +6,32 @@ its steps, drawings and judgement calls.
 
 from abc import abstractmethod
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, ClassVar
 
 from jamreel.core.advice import Advice
 from jamreel.core.bench.steps import Step
+from jamreel.core.body.outline import Outline
 from jamreel.core.cutting.cuts import Cut, Share
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.oval import OvalFormer
 from jamreel.core.forming.strength import Weakest
+from jamreel.core.forming.temper import Work
 from jamreel.core.forming.tight import refuse_breaking
 from jamreel.core.forming.tools import Former
 from jamreel.core.parts.base import Bought, Hold, Made
-from jamreel.core.result import Need, Plan
+from jamreel.core.path.moves import Move
+from jamreel.core.result import Feel, Need, Plan
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit, Row, Workings, as_cut, assemble
 from jamreel.core.workpiece.drawing import former_sheet
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.oval_former import oval_former, oval_sheet
 from jamreel.core.workpiece.parts_wire import need_of, needs_beside, wires_beside
 from jamreel.core.workpiece.steps import cutting_steps, press_in_step
 from jamreel.core.workpiece.straight import Laid, Stretch, lay_straight
@@ -39,7 +44,8 @@ PIECE, HUNG = "piece", "hung"
 class Sized:
     """What a construction comes to [mm]: its stretches, the inside diameter that the body is bent
     to (None where nothing is bent on a former), the doubt of the body's length on the Rule, and its
-    figures between the cut and the former. ``own`` is whatever else the construction worked out.
+    figures between the cut and the former. ``own`` is whatever else the construction worked out;
+    ``shapes_to`` are its moves where the stretches are those of a bar that is rolled first.
     """
 
     stretches: Sequence[Stretch]
@@ -52,18 +58,20 @@ class Sized:
     fit: Fit | None = None
     offers_ease: bool = True
     own: Any = None
+    shapes_to: Sequence[Move] = ()
 
 
 @dataclass(frozen=True)
 class OnBench:
-    """A piece of one wire worked out for a job: its wire, sizes, the wire laid straight, and what
-    it is bent on."""
+    """A piece of one wire worked out for a job: its wire, sizes, the wire laid straight, what it is
+    bent on, and the wire as it is then."""
 
     job: Job
     wire: Wire
     sized: Sized
     laid: Laid
     former: Former | None
+    formed: Wire
 
     @property
     def own(self) -> Any:
@@ -74,6 +82,16 @@ class OnBench:
     def cut(self) -> Cut:
         """The one wire to cut."""
         return self.laid.cut
+
+
+@dataclass(frozen=True)
+class Along:
+    """What a rigid piece lies along: the outline of the body, how far from it [mm], and the length
+    of wire that is bent to it [mm]."""
+
+    outline: Outline
+    gap: float
+    length: float
 
 
 class OneWire(Construction):
@@ -106,6 +124,27 @@ class OneWire(Construction):
     @abstractmethod
     def hold(self, bench: OnBench) -> Hold | None:
         """Return the place that gives first, or None where nothing is known to give."""
+
+    def along(self, bench: OnBench) -> Along | None:
+        """Return the body that it lies along, None where it is round or hangs free."""
+        return None
+
+    def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
+        """Yield how it feels: what it gives, what opens it.
+
+        Args:
+            bench: the piece worked out.
+            mass: of all of it [g].
+        """
+        yield from ()
+
+    def formed(self, job: Job, wire: Wire) -> Wire:
+        """Return the wire as it is when it is shaped: rolled or annealed before, say."""
+        return wire
+
+    def works(self, bench: OnBench) -> Sequence[Work]:
+        """Return what its steps do to the wire that is no bend."""
+        return ()
 
     def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
         """Yield the judgement calls of this construction."""
@@ -143,15 +182,16 @@ class OneWire(Construction):
     def solve(self, job: Job) -> Plan:
         """Return the plan. Raises Refusal like ``sized``."""
         wire = job.wires.body
-        book = Book(wire.bend_adds)
+        formed = self.formed(job, wire)
+        book = Book(formed.bend_adds)
         sized = self.sized(job, wire, book)
         self._sound(wire, sized.stretches)
         whole = job.ratio_of(sized.finished.value)
         laid = lay_straight(self.cut_role, sized.stretches, wire, job.cutting, whole)
         book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
-        former = None if sized.target is None else job.former(wire, sized.target)
-        bench = OnBench(job, wire, sized, laid, former)
+        former = None if sized.target is None else job.former(formed, sized.target)
+        bench = OnBench(job, wire, sized, laid, former, formed)
         return assemble(job, self.kind, self.family, self._workings(bench, book, cut))
 
     def _sound(self, wire: Wire, stretches: Sequence[Stretch]) -> None:
@@ -167,7 +207,8 @@ class OneWire(Construction):
         answers = dict(sized.answers)
         if former is not None:
             answers["form"] = "former" if former.tool_mm is None else "step"
-        drawn = () if former is None else (former_sheet(former, bench.wire.d),)
+        drawn = () if former is None else (former_sheet(former, bench.formed.d),)
+        oval = self._oval(bench)
         return Workings(
             finished=sized.finished,
             inside=sized.inside,
@@ -176,17 +217,33 @@ class OneWire(Construction):
             ledger=book.lines,
             rows=[("cut", cut, None), *sized.rows, *_former_rows(former)],
             answers=answers,
-            wires=(bench.laid, *self._wires_hung(bench.job)),
+            wires=(self._shaped(bench), *self._wires_hung(bench.job)),
             formers=() if former is None else (former,),
             steps=(*self.first_steps(bench), *self.forming(bench), *self.last_steps()),
             advice=(self.as_cut(bench), *self.own_advice(bench)),
             rule=bench.laid.rule(sized.doubt),
-            sheets=(*self.sheets(bench), *drawn),
+            sheets=(*self.sheets(bench), *drawn, *((oval_sheet(oval),) if oval else ())),
+            oval=oval,
             righting=self.put_right(bench),
             needs=self._needs(bench.job),
             weakest=self._weakest(bench),
+            feels=lambda mass: self.feels(bench, mass),
             stuffs=self.stuffs,
         )
+
+    def _shaped(self, bench: OnBench) -> Laid:
+        """Return the wire with what it shapes to, where that is another than it is cut from."""
+        laid = replace(bench.laid, works=tuple(self.works(bench)))
+        if bench.formed is bench.wire or not bench.sized.shapes_to:
+            return laid
+        return replace(laid, shapes_as=bench.formed, shapes_to=tuple(bench.sized.shapes_to))
+
+    def _oval(self, bench: OnBench) -> OvalFormer | None:
+        along, job = self.along(bench), bench.job
+        if along is None:
+            return None
+        rounds = along.outline, along.gap, along.length
+        return oval_former(*rounds, bench.formed, job.shop, job.kept)
 
     def _needs(self, job: Job) -> tuple[Need, ...]:
         hung = self.hanging(job)

@@ -13,12 +13,13 @@ from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.outline import Outline, Ring
 from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.families.base import Choice, Job
-from jamreel.core.families.one_wire import OnBench, OneWire, Sized
+from jamreel.core.families.one_wire import Along, OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.thickness import arc_centre_length
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.moves import Bend, bend_length
+from jamreel.core.result import Feel
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
@@ -31,6 +32,7 @@ from jamreel.core.workpiece.drawing import (
     section_sheet,
     wire_along,
 )
+from jamreel.core.workpiece.feel import pressed
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.steps import shape_step
 from jamreel.core.workpiece.straight import Stretch
@@ -150,6 +152,19 @@ class OpenArc(OneWire, ABC):
     def outline(self, job: Job, arc: Arc) -> Outline:
         """Return the outline that the arc lies round."""
         return job.outline(self.worn_on, arc.girth.value_mm)
+
+    def along(self, bench: OnBench) -> Along:
+        """Return the body that it lies along."""
+        arc: Arc = bench.own
+        gap = (arc.ease.value_mm if arc.ease else 0.0) / TURN
+        return Along(self.outline(bench.job, arc), gap, bench.sized.finished.value)
+
+    def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
+        """Yield what it gives under finger and thumb."""
+        yield pressed(bench.wire, self._radius(bench), closed=False)
+
+    def _radius(self, bench: OnBench) -> float:
+        return bench.wire.radius_on(bench.own.inside_girth / math.pi)
 
     def bent_to(self, job: Job, arc: Arc) -> float:
         """Return the inside diameter that the body is bent to on its former [mm]."""

@@ -10,7 +10,9 @@ from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
 from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.result import Feel
 from jamreel.core.values import Length
+from jamreel.core.workpiece.feel import opened
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
 
@@ -78,6 +80,15 @@ class OpenCuff(OpenArc):
             field="piece.gap",
             depth=depth,
         )
+
+    def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
+        """Yield what it gives, and what springs it open over the thin side of the wrist."""
+        yield from super().feels(bench, mass)
+        radius = self._radius(bench)
+        half = bench.sized.finished.value / (2 * radius)
+        opens = opened(bench.wire, radius, self._wants(bench)[1] - self.gap, half)
+        if opens:
+            yield opens
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: close it, open it, or take off at both ends."""

@@ -13,7 +13,7 @@ from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
-from jamreel.core.families.one_wire import OnBench, OneWire, Sized
+from jamreel.core.families.one_wire import Along, OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
@@ -21,6 +21,7 @@ from jamreel.core.forming.heat import solderable
 from jamreel.core.parts.base import Bought, Hold, opens_at, ovals_at, size_in_words
 from jamreel.core.parts.weights import SOLDER_G
 from jamreel.core.path.moves import Bend
+from jamreel.core.result import Feel
 from jamreel.core.units import Mm
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet
 from jamreel.core.words import say
@@ -32,6 +33,7 @@ from jamreel.core.workpiece.drawing import (
     section_sheet,
     wire_along,
 )
+from jamreel.core.workpiece.feel import opened, pressed
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth, verdict
 from jamreel.core.workpiece.steps import shape_step
@@ -58,6 +60,7 @@ class PlainRing(OneWire, ABC):
     cut_role: ClassVar[str] = "ring"
     family: ClassVar[str] = "bangle"
     worn_on: ClassVar[str] = "wrist"
+    closed: ClassVar[bool] = False
 
     @abstractmethod
     def ring(self, job: Job, book: Book) -> Round:
@@ -73,13 +76,14 @@ class PlainRing(OneWire, ABC):
         rule = "fit.thickness.inside_girth_of"
         book.term("half_wire", math.pi * wire.bend_adds, rule, "published", "body")
         if made.overlap:
-            own = f"families.plain_ring.{type(self).__name__}"
+            own = f"{type(self).__module__.removeprefix('jamreel.core.')}.{type(self).__name__}"
             book.term("ends_over", made.overlap, own, "chosen", "body")
         body = book.total("body", rule, "cut")
         target, pm = made.inside / math.pi, made.rests_on.plus_minus_mm
         bow = Bend(angle=body / ((target + wire.bend_adds) / 2), pin=target, label="body")
         return Sized(
-            stretches=(Stretch("body", (bow,), "body", ("body", "inside")),),
+            stretches=self.stretches_of(bow, body, job, book),
+            shapes_to=(bow,),
             target=target,
             finished=PlusMinus(value=body, plus_minus=pm),
             inside=PlusMinus(value=made.inside, plus_minus=pm),
@@ -103,6 +107,17 @@ class PlainRing(OneWire, ABC):
             own=made,
         )
 
+    def stretches_of(self, bow: Bend, body: float, job: Job, book: Book) -> tuple[Stretch, ...]:
+        """Return what lies on the wire: one bend. Writes what else goes into the cut.
+
+        Args:
+            bow: the bend.
+            body: its centre-line [mm].
+            job: what the maker decided.
+            book: that the terms are written into.
+        """
+        return (Stretch("body", (bow,), "body", ("body", "inside")),)
+
     def forming(self, bench: OnBench) -> Iterator[Step]:
         """Yield shaping, then what the construction does with the ends."""
         assert bench.former is not None  # it has a target
@@ -114,13 +129,29 @@ class PlainRing(OneWire, ABC):
         yield self.going_on(bench)
         yield keeps_shape(bench.job.wire)
 
+    def along(self, bench: OnBench) -> Along:
+        """Return the wrist: an oval bangle lies along it all round."""
+        made = bench.own
+        outline = bench.job.outline("wrist", made.wrist.value_mm)
+        gap = (made.inside - made.wrist.value_mm) / (2 * math.pi)
+        return Along(outline, gap, bench.sized.finished.value)
+
+    def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
+        """Yield what it gives under finger and thumb, and what opens it to go on."""
+        made, wire = bench.own, bench.formed
+        radius = wire.radius_on(made.inside / math.pi)
+        yield pressed(wire, radius, closed=self.closed)
+        opens = None if self.closed else opened(wire, radius, made.parted)
+        if opens:
+            yield opens
+
     @abstractmethod
     def going_on(self, bench: OnBench) -> Advice | None:
         """Return the judgement on how it goes over the hand, or hangs."""
 
     def sheets(self, bench: OnBench) -> Iterator[Sheet]:
         """Yield the wrist with the ring round it, ends at the top."""
-        made, d = bench.own, bench.wire.d
+        made, d = bench.own, bench.formed.d
         outline = bench.job.outline("wrist", made.wrist.value_mm)
         gap = (made.inside - made.wrist.value_mm) / (2 * math.pi)
         ring, strokes, low = ring_round(outline, made.ease, gap, d)
@@ -150,6 +181,7 @@ class ClosedBangle(PlainRing):
     asks: ClassVar[tuple[str, ...]] = ("passes_hand", "inside_girth", "stays_on")
     ranges: ClassVar[dict[str, tuple[float, float]]] = {"over_hand": (0, 40)}
     eases: ClassVar[bool] = False
+    closed: ClassVar[bool] = True
 
     any_section: ClassVar[bool] = True
 
@@ -217,18 +249,14 @@ class ClosedBangle(PlainRing):
         return verdict("fits", settled=True)
 
 
-class OverlapBangle(PlainRing):
+class OpenRing(PlainRing):
     """Open, its ends passing each other. Source of 5 to 15 overlap: common practice."""
 
-    usual_wire: ClassVar[Mapping[str, str]] = usually("12 awg")
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "stays_on")
     ranges: ClassVar[dict[str, tuple[float, float]]] = {"overlap": (1, 60)}
 
-    any_section: ClassVar[bool] = True
-
-    kind: Literal["overlap_bangle"] = "overlap_bangle"
     overlap: Length = 10.0
 
     def ring(self, job: Job, book: Book) -> Round:
@@ -257,22 +285,16 @@ class OverlapBangle(PlainRing):
         over = max(0.0, hand.value_mm - inside) if hand else math.inf
         return (over, "hand") if over < sideways else (sideways, "side")
 
-    def finishing(self, made: Round) -> Iterator[Step]:
-        """Yield rounding the ends and trying on."""
-        yield step("arc.rounded", "form", cautions=("ends",), check=True)
-        on = f"overlap.try_on_{made.over}"
-        yield step(on, "fit", name="try_on", check=True, overlap=self.overlap, parted=made.parted)
-
     def hold(self, bench: OnBench) -> Hold:
         """Return what pulls the ring open."""
-        return opens_at("open_ring", bench.wire, bench.own.inside / math.pi)
+        return opens_at("open_ring", bench.formed, bench.own.inside / math.pi)
 
     def going_on(self, bench: OnBench) -> Advice | None:
         """Return how far it is sprung open to go on, and whether it springs back."""
         made = bench.own
         return opened_to_go_on(
             (f"spring_{made.over}_bends", f"spring_{made.over}"),
-            wire=bench.wire,
+            wire=bench.formed,
             inside=made.inside,
             needed=made.parted,
         )
@@ -291,3 +313,18 @@ class OverlapBangle(PlainRing):
         if tryon.stays_on is False:
             return verdict("cuff_loose")
         return verdict("fits", settled=True)
+
+
+class OverlapBangle(OpenRing):
+    """Of one wire, its ends rounded."""
+
+    usual_wire: ClassVar[Mapping[str, str]] = usually("12 awg")
+    any_section: ClassVar[bool] = True
+
+    kind: Literal["overlap_bangle"] = "overlap_bangle"
+
+    def finishing(self, made: Round) -> Iterator[Step]:
+        """Yield rounding the ends and trying on."""
+        yield step("arc.rounded", "form", cautions=("ends",), check=True)
+        on = f"overlap.try_on_{made.over}"
+        yield step(on, "fit", name="try_on", check=True, overlap=self.overlap, parted=made.parted)

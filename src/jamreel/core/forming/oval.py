@@ -322,7 +322,6 @@ class OvalFormer(Frozen):
     comes nearest on the maker's round tools.
     """
 
-    part: str
     length_mm: float
     target: tuple[Point, ...]
     bent: tuple[Point, ...]

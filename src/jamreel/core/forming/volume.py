@@ -87,6 +87,25 @@ def passes_of(strain: float, each: float) -> int:
     return 0 if strain <= 0 else max(1, math.ceil(strain / each - 1e-9))
 
 
+def cup_blank(ball: float, deep: float) -> float:
+    """Return the round blank that is domed to a cup, 2 sqrt(D h).
+
+    Args:
+        ball: D of the ball that it is domed round [mm].
+        deep: h, depth of the cup [mm].
+
+    Returns:
+        Diameter of the flat blank [mm]: as much face as the cup has.
+
+    Example:
+        >>> round(cup_blank(6.0, 1.2), 2)
+        5.37
+
+    Source: area of a spherical cap, pi D h; published. The sheet is taken to keep its thickness.
+    """
+    return 2 * math.sqrt(ball * deep)
+
+
 def hull_perimeter(section: Section) -> float:
     """Return the perimeter of what goes into a tube, 2 (w - t) + pi t with rounded edges.
 

@@ -31,7 +31,8 @@ class Metal(Frozen):
     """What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa].
 
     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published. ``takes`` is
-    what a torch at the bench can do with it, ``bears`` the strain of a bend that it takes without
+    what a torch at the bench can do with it, ``quench`` whether it may go from the flame into
+    water, ``bears`` the strain of a bend that it takes without
     cracking, by temper, where that differs from the usual (``BEARS``).
     """
 
@@ -46,6 +47,7 @@ class Metal(Frozen):
     strain_k: float | None = None
     strain_n: float | None = None
     takes: tuple[Heat, ...] = ("solder", "ball", "anneal")
+    quench: bool = True
     bears: dict[Temper, float] = Field(default_factory=dict)
     yields: dict[Temper, float]
 

@@ -1,12 +1,12 @@
 """Puts a plan together from what a construction says of a piece, and what is the same for all."""
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from jamreel.core.advice import Advice, advise, given
 from jamreel.core.advice.closing import frail
 from jamreel.core.advice.cutting import by_ratio, longer_than_handled, margin_falls_back
-from jamreel.core.advice.forming import bend_tight, former_near
+from jamreel.core.advice.forming import bend_tight, former_near, no_torch
 from jamreel.core.advice.making import cut_differs
 from jamreel.core.advice.measuring import about_girth, measure_limits
 from jamreel.core.advice.wire import (
@@ -20,6 +20,7 @@ from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cut, told_alike
 from jamreel.core.fit.ease import Ease, EaseTable, ease_options, word_for
 from jamreel.core.fit.tryon import PuttingRight, possible
+from jamreel.core.forming.oval import OvalFormer
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.forming.tight import Tight
 from jamreel.core.forming.tools import Former
@@ -27,6 +28,7 @@ from jamreel.core.makeup.compose import STRING_RUN
 from jamreel.core.result import (
     Answers,
     EaseOption,
+    Feel,
     Figure,
     Need,
     Plan,
@@ -36,9 +38,12 @@ from jamreel.core.result import (
 )
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus, RuleDrawing, Sheet
 from jamreel.core.words import say
+from jamreel.core.workpiece.feel import felt
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.making import spoilt, worked
 from jamreel.core.workpiece.straight import Laid
+from jamreel.core.workpiece.temper_track import cracked, tracked, with_heat
+from jamreel.core.workpiece.worked import WorkedWire, worked_wires
 
 Row = tuple[str, float | None, float | None]
 
@@ -58,8 +63,8 @@ class Workings:
     """What a construction says of a piece; everything else follows from it.
 
     ``rows`` are figures (id, value, ±), ``answers`` the figure of each station by id. ``wires`` lie
-    straight, each with how many of it are cut. ``weakest`` is what gives first, ``stuffs`` what its
-    beads are made of.
+    straight, each with how many of it are cut. ``weakest`` is what gives first, ``feels`` gives how
+    it feels from its mass [g], ``stuffs`` what its beads are made of.
     """
 
     finished: PlusMinus
@@ -74,10 +79,12 @@ class Workings:
     fit: Fit | None = None
     offers_ease: bool = True
     formers: tuple[Former, ...] = ()
+    oval: OvalFormer | None = None
     advice: Sequence[Advice | None] = ()
     righting: PuttingRight | None = None
     needs: tuple[Need, ...] = ()
     weakest: Weakest | None = None
+    feels: Callable[[float], Iterable[Feel]] = lambda mass: ()
     minutes: float | None = None
     counted_out: tuple[ProposedEdit, ...] = ()
     stuffs: frozenset[str] = frozenset()
@@ -99,7 +106,9 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
     wire, righting = job.wires.body, own.righting
     cuts = told_alike([laid.cut for laid in own.wires])
     bends = _matched(_bends(job, own.wires, cuts))
-    steps = _steps(job, worked(own.steps, wire, job.making), bends)
+    steps = worked(own.steps, wire, job.making)
+    wires = tracked(worked_wires(own.wires, cuts, steps), steps, job.shop.outfit)
+    steps = _steps(job, with_heat(steps, wires, job.shop.outfit), bends)
     answers = dict(own.answers)
     if righting and righting.amount_mm is not None:
         answers["fit"] = "to_do"
@@ -122,21 +131,33 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
         cuts=cuts,
         bends=bends,
         formers=own.formers,
+        oval=own.oval,
         steps=steps,
         cautions=cautions_of(steps),
-        advice=_advice(job, family, own, cuts),
+        advice=_advice(job, family, own, cuts, wires, steps),
         mass_g=_mass(cuts, own.needs),
         needs=own.needs,
         weakest=_strength(own.weakest),
+        feels=tuple(own.feels(_mass(cuts, own.needs))),
         minutes=_minutes(own, steps),
         counted_out=own.counted_out,
+        worked=wires,
         drawings=Drawings(rule=own.rule, sheets=tuple(own.sheets)),
         putting_right=righting,
     )
 
 
-def _advice(job: Job, family: str, own: Workings, cuts: tuple[Cut, ...]) -> tuple[Advice, ...]:
+def _advice(
+    job: Job,
+    family: str,
+    own: Workings,
+    cuts: tuple[Cut, ...],
+    wires: Sequence[WorkedWire],
+    steps: Sequence[Step],
+) -> tuple[Advice, ...]:
     """Return what the construction advises, and what holds for every piece."""
+    titles = {one.id: one.title for one in steps}
+    torch = job.shop.outfit.torch
     # Each metal that is cut, once; the body's where nothing is.
     metals = {laid.wire.metal.id: laid.wire.metal for laid in own.wires}
     metals = metals or {job.wires.body.metal.id: job.wires.body.metal}
@@ -147,7 +168,9 @@ def _advice(job: Job, family: str, own: Workings, cuts: tuple[Cut, ...]) -> tupl
         _limits(job, own.fit) if own.fit and own.offers_ease else None,
         *(former_near(former) for former in own.formers),
         frail(own.weakest),
-        bend_tight(_tightest(own.wires)),
+        bend_tight(_tightest(own.wires, wires), torch=torch),
+        cracked(wires, lambda key: titles.get(key, key), torch=torch),
+        no_torch([] if torch else [one.title for one in steps if "torch" in one.cautions]),
         assumed_system(job.wire),
         *(assumed_system(wire, f"palette.{role}") for role, wire in beside.items()),
         *(needs_own_shears(metal) for metal in metals.values()),
@@ -173,9 +196,12 @@ def _whole(cuts: tuple[Cut, ...]) -> Iterator[Cut]:
             yield cut
 
 
-def _tightest(wires: Sequence[Laid]) -> Tight | None:
-    """Return the bend of all wires that asks most of its metal, against what that bears."""
-    found = [laid.tight for laid in wires if laid.tight is not None]
+def _tightest(wires: Sequence[Laid], worked: Sequence[WorkedWire]) -> Tight | None:
+    """Return the bend of all wires that asks most of its metal, against what that bears; what is
+    annealed for it is taken care of."""
+    soft = {one.cut.id for one in worked if one.track and one.track.anneals}
+    tights = [laid.tight for laid in wires if laid.cut.id not in soft]
+    found = [tight for tight in tights if tight is not None]
     return max(found, key=lambda one: one.strain / one.bears, default=None)
 
 
@@ -229,7 +255,12 @@ def _minutes(own: Workings, steps: Sequence[Step]) -> float:
 def _strength(weakest: Weakest | None) -> Strength | None:
     if weakest is None:
         return None
-    return Strength(says=weakest.says, newtons=weakest.newtons, grams=weakest.grams)
+    return Strength(
+        says=weakest.says,
+        newtons=weakest.newtons,
+        grams=weakest.grams,
+        felt=felt(weakest.newtons),
+    )
 
 
 def _doubt(job: Job, fit: Fit | None) -> float:

@@ -172,8 +172,9 @@ def _coil(use: WireUse, times: int, cutting: Cutting, named: dict[str, Any]) -> 
         off_reel=cutting.off_reel,
     )
     ends = laid.cut.marks[:1] + laid.cut.marks[-1:]
-    tight = tightest(use.wire, (move for _, moves in use.stretches for move in moves))
-    return Laid(use.wire, laid.cut.model_copy(update={"marks": ends}), tight=tight)
+    path = tuple(move for _, moves in use.stretches for move in moves)
+    cut = laid.cut.model_copy(update={"marks": ends})
+    return Laid(use.wire, cut, tight=tightest(use.wire, path), shapes_to=path)
 
 
 def _straight(moves: tuple[object, ...]) -> bool:

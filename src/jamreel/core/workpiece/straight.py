@@ -7,6 +7,7 @@ from typing import Any, Literal
 
 from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, cut_length, extras
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.temper import Work
 from jamreel.core.forming.tight import Tight, tightest
 from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_length, marks_of
 from jamreel.core.values import PlusMinus, RuleDrawing, Span
@@ -31,13 +32,26 @@ class Stretch:
 @dataclass(frozen=True)
 class Laid:
     """A wire laid straight: its cut, the bends on it, the stretches that lie on it, and the bend
-    that is too tight for it."""
+    that is too tight for it.
+
+    ``shapes_to`` are the moves that it makes in the end where they are not those of its stretches:
+    of one thing where many are cut from a coil, of a strip (``shapes_as``) that it is rolled to.
+    ``works`` is what steps do to it that is no bend.
+    """
 
     wire: Wire
     cut: Cut
     bends: tuple[BendAt, ...] = ()
     stretches: tuple[Stretch, ...] = ()
     tight: Tight | None = None
+    shapes_to: tuple[Move, ...] = ()
+    shapes_as: Wire | None = None
+    works: tuple[Work, ...] = ()
+
+    @property
+    def path(self) -> tuple[Move, ...]:
+        """All moves that it shapes to, from left to right."""
+        return self.shapes_to or tuple(move for one in self.stretches for move in one.moves)
 
     @cached_property
     def spans(self) -> tuple[Span, ...]:

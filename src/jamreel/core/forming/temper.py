@@ -1,0 +1,257 @@
+"""Temper: what every step of work takes out of a wire before it cracks, and how hard it leaves it.
+
+Strain adds up: rolling, twisting and hammering through and through, a bend at its own place. What
+an annealing gives back is all of it.
+"""
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.law import Law
+from jamreel.core.forming.tight import BRITTLE_STRAIN
+from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Move, Spiral, Wrap
+from jamreel.core.wire.metals import BEARS, Metal, Temper
+
+# Everywhere on the wire, not at one place of it.
+THROUGH = ""
+# True strain of work that has no measure of its own; from memory, no source: drawn straight by hand
+# it gives a hundredth, under a mallet as much again, under steel a tenth of its thickness goes.
+STRAIGHTENED, MALLETED, STEELED = 0.01, 0.02, 0.1
+# Metal that is squeezed bears more than metal that is stretched: of thickness hammered away so much
+# counts as stretching of its edges; from memory, no source.
+SQUEEZED = 0.5
+TEMPERS: tuple[Temper, ...] = ("dead_soft", "quarter_hard", "half_hard", "full_hard", "spring")
+
+
+@dataclass(frozen=True)
+class Work:
+    """What one step does to a wire: the strain, and where: a bend by its key, or ``THROUGH``; or it
+    ``softens`` it, as soldering does."""
+
+    step: str
+    strain: float
+    place: str = THROUGH
+    softens: bool = False
+
+
+@dataclass(frozen=True)
+class Stage:
+    """A wire after some work: strain used there since it was last soft, what it bears in all, the
+    yield it has [MPa], and whether it is annealed before."""
+
+    work: Work
+    used: float
+    bears: float
+    yield_mpa: float
+    annealed: bool = False
+
+    @property
+    def left(self) -> float:
+        """Share of what it bears that is left, 0 where it cracks."""
+        return max(0.0, 1 - self.used / self.bears)
+
+    @property
+    def cracks(self) -> bool:
+        """Whether it is asked for more than it bears."""
+        return self.used > self.bears + 1e-9
+
+
+@dataclass(frozen=True)
+class Track:
+    """A wire through all of its work: yield and name of the temper it began with, its stages."""
+
+    wire: Wire
+    stages: tuple[Stage, ...]
+    ends: dict[str, float] = field(default_factory=dict)
+
+    @property
+    def cracks(self) -> Stage | None:
+        """The first stage that cracks it, None where none does."""
+        return next((stage for stage in self.stages if stage.cracks), None)
+
+    @property
+    def anneals(self) -> tuple[Stage, ...]:
+        """The stages that it is annealed before."""
+        return tuple(stage for stage in self.stages if stage.annealed)
+
+
+def bend_strain(wire: Wire, move: Move) -> float:
+    """Return the strain that a move asks of the wire's outer fibre at its place, 0 of none.
+
+    Args:
+        wire: that is bent.
+        move: of its path.
+
+    Returns:
+        t / (2 R + t) of a bend on a pin. What is folded, turned over an edge or wound on its own
+        stem counts as wire that is not brittle bears every day.
+
+    Source: plane sections of a bent bar; statics textbooks. Folds: common practice, no source.
+    """
+    match move:
+        case Bend() | Spiral():
+            return wire.strain_on(move.pin)
+        case Wrap():
+            return min(BRITTLE_STRAIN, wire.strain_on(move.core))
+        case Fold() | Corner():
+            return BRITTLE_STRAIN
+        case Flatten():
+            return flattened_strain(wire.shape.thickness, move.thickness)
+        case _:
+            return 0.0
+
+
+def flattened_strain(before: float, after: float) -> float:
+    """Return the strain that hammering wire thinner asks of its edges, half of ln(t0 / t1).
+
+    Args:
+        before: t0 [mm].
+        after: t1 [mm].
+
+    Example:
+        >>> round(flattened_strain(1.0, 0.5), 3)
+        0.347
+
+    Source: true strain; published. That edges bear half of it: from memory, no source.
+    """
+    return SQUEEZED * max(0.0, math.log(before / after))
+
+
+def twisted_strain(radius: float, pitch: float) -> float:
+    """Return the strain of twisting a wire about itself, 2 pi r / (p sqrt 3).
+
+    Args:
+        radius: r of the wire [mm].
+        pitch: p, length of a full turn [mm].
+
+    Returns:
+        Equivalent true strain at its surface.
+
+    Example:
+        >>> round(twisted_strain(0.5, 10.0), 3)
+        0.181
+
+    Source: shear of a twisted bar by von Mises's criterion; published.
+    """
+    return 2 * math.pi * radius / (pitch * math.sqrt(3))
+
+
+def yield_after(metal: Metal, yield_mpa: float, strain: float) -> float:
+    """Return the yield of a metal after it was worked by a strain.
+
+    Args:
+        metal: which.
+        yield_mpa: that it had before [MPa].
+        strain: true strain of the work.
+
+    Returns:
+        Yield [MPa]: K (eps_0 + eps)^n where those are published; otherwise a step further along the
+        tempers, which lie as far apart as what they bear.
+
+    Source: ``Law.after``; the steps are common practice, no source.
+    """
+    if metal.strain_k is not None:
+        law = Law(metal.youngs, yield_mpa, metal.strain_k, metal.strain_n)
+        return law.after(strain)
+    worked = [BEARS["dead_soft"] - BEARS[temper] for temper in TEMPERS]
+    yields = [metal.yields[temper] for temper in TEMPERS]
+    before = float(np.interp(yield_mpa, yields, worked))
+    return max(yield_mpa, float(np.interp(before + strain, worked, yields)))
+
+
+def temper_of(metal: Metal, yield_mpa: float) -> Temper:
+    """Return the temper that a yield is nearest to.
+
+    Args:
+        metal: whose table of tempers counts.
+        yield_mpa: [MPa].
+
+    Source: data/metals.toml, a metal at a time.
+    """
+    return min(TEMPERS, key=lambda temper: abs(metal.yields[temper] - yield_mpa))
+
+
+def stretches_before_it_necks(metal: Metal, temper: Temper, yield_mpa: float) -> float:
+    """Return by how much wire or tube may be drawn out before it is to be annealed.
+
+    Args:
+        metal: which.
+        temper: that it is in.
+        yield_mpa: that it has [MPa].
+
+    Returns:
+        True strain: what the temper bears, and no more than leaves it even (n less what it was
+        worked before), where n is published.
+
+    Source: Considere's criterion; published. What tempers bear: from memory.
+    """
+    even = Law(metal.youngs, yield_mpa, metal.strain_k, metal.strain_n).even_stretch
+    return min(metal.bears_strain(temper), even)
+
+
+def track(wire: Wire, works: Iterable[Work], *, torch: bool) -> Track:
+    """Return a wire through all of its work.
+
+    Where the next step would ask for more than is left it is annealed before, if its metal can be
+    and the bench has a torch; otherwise it cracks there, and says so.
+
+    Args:
+        wire: as it begins.
+        works: in order.
+        torch: whether the bench has one.
+
+    Source: strains add up until the metal cracks, common practice; ``yield_after``.
+    """
+    can = torch and "anneal" in wire.metal.takes
+    soft = wire.metal.yields["dead_soft"]
+    begins, bears = wire.yield_mpa, wire.metal.bears_strain(wire.temper)
+    used: dict[str, float] = {THROUGH: 0.0}
+    stages: list[Stage] = []
+    for work in works:
+        if work.softens:
+            begins, bears, used = soft, wire.metal.bears_strain("dead_soft"), {THROUGH: 0.0}
+            stages.append(Stage(work, 0.0, bears, soft))
+        if work.strain <= 0:
+            continue
+        asked = _at(used, work.place) + work.strain
+        annealed = can and asked > bears + 1e-9 and (begins > soft or asked > work.strain)
+        if annealed:
+            begins, bears, used = soft, wire.metal.bears_strain("dead_soft"), {THROUGH: 0.0}
+        used[work.place] = used.get(work.place, 0.0) + work.strain
+        total = _at(used, work.place)
+        reached = yield_after(wire.metal, begins, total)
+        stages.append(Stage(work, total, bears, reached, annealed))
+    ends = {place: yield_after(wire.metal, begins, _at(used, place)) for place in used}
+    return Track(wire, tuple(stages), ends)
+
+
+def _at(used: dict[str, float], place: str) -> float:
+    through = used[THROUGH]
+    return through if place == THROUGH else through + used.get(place, 0.0)
+
+
+def works_of(wire: Wire, step: str, moves: Sequence[Move]) -> list[Work]:
+    """Return what a step does to a wire by bending and flattening it.
+
+    Args:
+        wire: that is bent.
+        step: its id.
+        moves: that the step makes.
+
+    Returns:
+        One work for each kind of bend that has a key: alike bends lie beside each other and strain
+        no place twice.
+
+    Source: ``bend_strain``.
+    """
+    found: dict[str, Work] = {}
+    for move in moves:
+        strain = bend_strain(wire, move)
+        place = getattr(move, "label", "") or move.kind
+        if strain > 0 and strain > found.get(place, Work(step, 0.0)).strain:
+            found[place] = Work(step, strain, place)
+    return list(found.values())

@@ -1,0 +1,147 @@
+"""Every wire through the steps of its piece: where it is annealed, and what would crack it."""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import replace
+
+from jamreel.core.advice import Advice, advise
+from jamreel.core.bench.steps import Step, step
+from jamreel.core.forming.temper import (
+    MALLETED,
+    STEELED,
+    STRAIGHTENED,
+    Work,
+    track,
+    twisted_strain,
+    works_of,
+)
+from jamreel.core.forming.tools import Outfit
+from jamreel.core.wire.sections import Twisted
+from jamreel.core.words import catalogue, say
+from jamreel.core.workpiece.worked import WorkedWire
+
+# Before the first step: strands are twisted, then worked as one.
+TWISTED = "twist"
+_THROUGH: dict[str, float] = {
+    "straightened": STRAIGHTENED,
+    "malleted": MALLETED,
+    "hammered": STEELED,
+}
+
+
+def tracked(
+    wires: Sequence[WorkedWire], steps: Sequence[Step], outfit: Outfit
+) -> tuple[WorkedWire, ...]:
+    """Return wires with their tracks through the steps of a piece.
+
+    Args:
+        wires: every kind of wire once.
+        steps: of the piece, in order.
+        outfit: of the bench.
+
+    Source: ``forming.temper.track``.
+    """
+    return tuple(
+        replace(one, track=track(one.begins, _works(one, steps), torch=outfit.torch))
+        for one in wires
+    )
+
+
+def _works(one: WorkedWire, steps: Sequence[Step]) -> Iterator[Work]:
+    """Yield all that is done to a wire, in order."""
+    section = one.wire.section
+    if isinstance(section, Twisted):
+        yield Work(TWISTED, twisted_strain(section.strand / 2, section.pitch))
+    for each in steps:
+        yield from (work for work in one.works if work.step == each.id)
+        if each.id in one.of_steps:
+            if each.works == "softened":
+                yield Work(each.id, 0.0, softens=True)
+            elif each.works:
+                yield Work(each.id, _THROUGH[each.works])
+        yield from works_of(one.wire, each.id, one.at(each.id))
+
+
+def with_heat(
+    steps: Sequence[Step], wires: Sequence[WorkedWire], outfit: Outfit
+) -> tuple[Step, ...]:
+    """Return steps with annealing, quenching and pickling before those that would crack a wire.
+
+    Args:
+        steps: of the piece, in order.
+        wires: with their tracks.
+        outfit: of the bench: without a pot of pickle the fire scale is left for the end.
+
+    Source: common practice.
+    """
+    before: dict[str, list[WorkedWire]] = {}
+    for one in wires:
+        for stage in one.track.anneals if one.track else ():
+            there = before.setdefault(stage.work.step, [])
+            if one not in there:
+                there.append(one)
+    found: list[Step] = []
+    for each in steps:
+        if each.id in before:
+            found += _heat(each, before[each.id], outfit)
+        found.append(each)
+    return tuple(found)
+
+
+def _heat(each: Step, wires: Sequence[WorkedWire], outfit: Outfit) -> Iterator[Step]:
+    """Yield what is done to make wires soft before a step; of one entry or of the whole piece."""
+    entry, _, own = each.id.rpartition("/")
+    metal = wires[0].wire.metal
+    named = say("step.heat.wires", names=", ".join(dict.fromkeys(w.cut.label for w in wires)))
+    note = f"metal_note.{metal.id}.anneal"
+    habit = say(note if note in catalogue("en") else "metal_note.other")
+    what = {"what": named, "habit": habit}
+    rows = [step("heat.anneal", "form", cautions=("torch",), check=True, **what)]
+    if metal.quench:
+        rows.append(step("heat.quench", "form", cautions=("torch",), metal=metal.name))
+    else:
+        rows.append(step("heat.cool", "form", name="quench", metal=metal.name))
+    if outfit.pickle:
+        rows.append(step("heat.pickle", "form", cautions=("pickle",), check=True))
+    for one in rows:
+        name = f"{one.id}_{own}"
+        yield one.model_copy(
+            update={
+                "id": f"{entry}/{name}" if entry else name,
+                "of": tuple(f"{k.rpartition('/')[0]}/{name}" for k in each.of),
+                "counts": each.counts,
+                "sort": each.sort,
+            }
+        )
+
+
+def cracked(
+    wires: Sequence[WorkedWire], title: Callable[[str], str], *, torch: bool
+) -> Advice | None:
+    """Return what to do about the first wire that work would crack, where no single bend does.
+
+    Args:
+        wires: with their tracks.
+        title: gives what a step is called.
+        torch: whether the bench has one.
+
+    Source: ``forming.temper.track``; what helps is common practice.
+    """
+    for one in wires:
+        stage = one.track.cracks if one.track else None
+        if stage is None or stage.work.strain > one.wire.metal.bears_strain(one.wire.temper):
+            # A bend that alone asks too much is said as such.
+            continue
+        able = "anneal" in one.wire.metal.takes
+        key = "work_cracks" if torch or not able else "work_cracks_torchless"
+        return advise(
+            key,
+            "check",
+            "wire.temper",
+            step=title(stage.work.step),
+            wire=one.wire.label,
+            metal=one.wire.metal.name,
+            temper=say(f"temper.{one.wire.temper}"),
+            used=100 * stage.used,
+            bears=100 * stage.bears,
+        )
+    return None

@@ -1,0 +1,139 @@
+"""Every wire of a piece with the step at which each of its bends is made."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from jamreel.core.bench.steps import Step
+from jamreel.core.cutting.cuts import Cut
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.temper import Track, Work
+from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Move, Spiral, Wrap
+from jamreel.core.workpiece.straight import Laid
+
+# Tempered wire is sold in a coil: its body is bent before anyone bends it.
+AS_IT_COMES = "body"
+Shaping = Bend | Corner | Fold | Spiral | Wrap | Flatten
+
+
+@dataclass(frozen=True)
+class WorkedWire:
+    """A wire with its path: the ``moves`` that it makes and the ``steps`` at which they are made,
+    by id; None for what shapes nothing, and for what is bent as it comes off the reel.
+
+    ``of_steps`` are all steps that may work it, ``works`` what they do to it that is no bend;
+    ``track`` is its temper through them. ``wire`` is what is bent, which a bar is rolled to.
+    """
+
+    cut: Cut
+    wire: Wire
+    moves: tuple[Move, ...]
+    steps: tuple[str | None, ...]
+    of_steps: frozenset[str] = frozenset()
+    works: tuple[Work, ...] = ()
+    track: Track | None = None
+    bought_mpa: float | None = None
+
+    @property
+    def begins(self) -> Wire:
+        """The wire as it comes off the reel, as hard as it was bought."""
+        return replace(self.wire, yield_mpa=self.bought_mpa or self.wire.yield_mpa)
+
+    @cached_property
+    def order(self) -> tuple[str, ...]:
+        """The steps that shape it, each once, in the order of work."""
+        return tuple(dict.fromkeys(self.in_order))
+
+    @property
+    def in_order(self) -> tuple[str, ...]:
+        """The step of every move that shapes it."""
+        return tuple(step for step in self.steps if step is not None)
+
+    def at(self, step: str) -> tuple[Move, ...]:
+        """Return the moves that a step makes."""
+        return tuple(m for m, s in zip(self.moves, self.steps, strict=True) if s == step)
+
+
+def worked_wires(
+    laid: Sequence[Laid], cuts: Sequence[Cut], steps: Sequence[Step]
+) -> tuple[WorkedWire, ...]:
+    """Return every kind of wire once with the steps that shape it.
+
+    Args:
+        laid: all wires.
+        cuts: theirs, as told alike.
+        steps: of the piece, in order.
+
+    Source: plain counting.
+    """
+    working = [one for one in steps if one.station != "fit"]
+    return tuple(
+        _worked(one, cut, _of_entry(cut, working))
+        for one, cut in zip(laid, cuts, strict=True)
+        if cut.alike == cut.id and one.path
+    )
+
+
+def _worked(laid: Laid, cut: Cut, own: Sequence[Step]) -> WorkedWire:
+    forming = [one for one in own if one.station == "form"]
+    names = frozenset(one.id for one in own)
+    wire = laid.shapes_as or laid.wire
+    return WorkedWire(
+        cut,
+        wire,
+        laid.path,
+        _steps_of(laid.path, forming),
+        names,
+        laid.works,
+        None,
+        laid.wire.yield_mpa,
+    )
+
+
+def _of_entry(cut: Cut, forming: Sequence[Step]) -> list[Step]:
+    """Return the steps of the entry that a wire is for, then those of the whole piece."""
+    whole = [one for one in forming if "/" not in one.id]
+    if "/" not in cut.id:
+        return whole
+    entry = f"{cut.shares[0].entry if cut.shares else cut.id.partition('/')[0]}/"
+    own = [one for one in forming if any(name.startswith(entry) for name in one.stands_for)]
+    return [*own, *whole]
+
+
+def _steps_of(moves: Sequence[Move], own: Sequence[Step]) -> tuple[str | None, ...]:
+    """Return the step of every move.
+
+    Of alike bends the first is made at the first step that makes such, and so on; the last of those
+    steps makes all that are left.
+    """
+    makes: dict[str, list[str]] = {}
+    for one in own:
+        for key in one.shapes:
+            makes.setdefault(key, []).append(one.id)
+    made: dict[str, int] = {}
+    found: list[str | None] = []
+    for move in moves:
+        if not isinstance(move, Shaping):
+            found.append(None)
+            continue
+        key = key_of(move)
+        steps = makes.get(key) or ([] if key == AS_IT_COMES else [one.id for one in own[:1]])
+        n = made.get(key, 0)
+        made[key] = n + 1
+        found.append(steps[min(n, len(steps) - 1)] if steps else None)
+    return tuple(found)
+
+
+def key_of(move: Shaping) -> str:
+    """Return the key that a move goes by among the bends that steps make."""
+    return "flat" if isinstance(move, Flatten) else move.label or move.kind
+
+
+def unsaid(wires: Sequence[WorkedWire], steps: Mapping[str, Step]) -> set[tuple[str, str]]:
+    """Return bends that are made at a step which does not say so, as (wire, bend)."""
+    return {
+        (one.cut.id, key_of(move))
+        for one in wires
+        for move, step in zip(one.moves, one.steps, strict=True)
+        if step is not None and isinstance(move, Shaping) and key_of(move) not in steps[step].shapes
+    }
