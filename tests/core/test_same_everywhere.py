@@ -210,4 +210,4 @@ def _moves(half: Made) -> Iterator[Move]:
 def test_one_bend_too_tight_is_said_once_for_the_whole_piece() -> None:
     plan = plan_raw(deepcopy(BRACELET), Shop())
     assert sum(one.id.startswith("bend_") for one in plan.advice) <= 1
-    assert "bend_anneal" in advice(plan)
+    assert "bend_torchless" in advice(plan)

@@ -232,8 +232,8 @@ def test_a_wire_cut_short_says_what_it_will_do(brief: dict[str, Any]) -> None:
 
 def test_advice_that_belongs_to_the_choices(brief: dict[str, Any]) -> None:
     # Half-hard 14 AWG on a 2.6 pin: 1.63 / (2.6 + 1.63) = 39 % where half-hard bears 15.
-    assert {"one_reading", "bend_anneal"} == advice(planned(brief))
-    anneal = next(a for a in planned(brief).advice if a.id == "bend_anneal")
+    assert {"one_reading", "bend_torchless"} == advice(planned(brief))
+    anneal = next(a for a in planned(brief).advice if a.id == "bend_torchless")
     assert anneal.severity == "note"
     assert "asks 39 %" in anneal.says
     assert f"pin of {1.6277 / 0.15 - 1.6277:.1f} mm" in anneal.try_

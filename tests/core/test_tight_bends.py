@@ -88,10 +88,13 @@ def test_memory_steel_on_a_2_mm_pin_is_refused_and_on_its_usual_3_is_not() -> No
 
 def test_full_hard_brass_on_a_2_mm_pin_is_to_be_annealed() -> None:
     plan = plan_raw(looped("brass", "full_hard", "2"), Shop())
-    found = next(a for a in plan.advice if a.id == "bend_anneal")
+    found = next(a for a in plan.advice if a.id == "bend_torchless")
     assert found.severity == "check"
     assert "asks 23 %" in found.says
-    assert "Anneal" in found.try_
+    assert "softer" in found.try_
+    torch = Shop.model_validate({"outfit": {"torch": True}})
+    warm = plan_raw(looped("brass", "full_hard", "2"), torch)
+    assert any(step.id.startswith("anneal_") for step in warm.steps)
 
 
 def test_what_can_not_be_annealed_is_bought_softer() -> None:

@@ -1302,6 +1302,7 @@ export interface components {
              *       "finish": [],
              *       "hammer": "set",
              *       "shaped_by": "former",
+             *       "springback": "even",
              *       "straighten": "draw"
              *     }
              */
@@ -1321,7 +1322,7 @@ export interface components {
              */
             palette?: components["schemas"]["PaletteChoice_as_typed"];
             /** Piece */
-            piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Brooch_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
+            piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Brooch_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["ForgedBangle_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
             /**
              * Schema
              * @default 3
@@ -1580,6 +1581,17 @@ export interface components {
              * @default 3
              */
             string_wraps?: number;
+        };
+        /**
+         * ByRounds
+         * @description An oval bent on round tools: the places of a quarter of it, from its middle to its side, and
+         *     how near it comes to the target [mm].
+         */
+        ByRounds: {
+            /** Off Mm */
+            off_mm: number;
+            /** Places */
+            places: components["schemas"]["RoundPlace"][];
         };
         /**
          * Card
@@ -3113,14 +3125,35 @@ export interface components {
         /**
          * EndCaps
          * @description Two caps that swallow the ends of the body, each with a loop; rings; a clasp between.
+         *
+         *     Tube of an inner diameter ``tube`` keeps its perimeter when it is flattened over a body of
+         *     ``body_width`` by ``body_thickness``, or has to be stretched.
          */
         EndCaps_as_typed: {
+            /**
+             * Body Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2
+             */
+            body_thickness?: string | number;
+            /**
+             * Body Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 12
+             */
+            body_width?: string | number;
             /**
              * Cap
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 9
              */
             cap?: string | number;
+            /**
+             * Cap Of
+             * @default bought
+             * @enum {string}
+             */
+            cap_of?: "bought" | "tube";
             /**
              * Cap Width
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -3156,6 +3189,12 @@ export interface components {
              * @default 3.5
              */
             ring_pin?: string | number;
+            /**
+             * Tube
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 9.5
+             */
+            tube?: string | number;
             /**
              * @description A wire size as above; blank for the wire of the piece.
              * @default null
@@ -3317,6 +3356,23 @@ export interface components {
             populations: components["schemas"]["PopulationRange"][];
             /** Sites */
             sites: components["schemas"]["Site"][];
+        };
+        /**
+         * Feel
+         * @description How the piece feels in one way, in words: with a force [N], and how far something gives or
+         *     stays open [mm], where there is such.
+         */
+        Feel: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Newtons */
+            newtons?: number | null;
+            /** Says */
+            says: string;
+            /** Value Mm */
+            value_mm?: number | null;
         };
         /**
          * FetchView
@@ -3860,16 +3916,83 @@ export interface components {
             string_wraps?: number;
         };
         /**
+         * ForgedBangle
+         * @description Open, of a bar rolled to a strip; metal keeps its volume, so the bar is shorter.
+         *
+         *     ``strip_width`` by ``strip_thickness`` is the strip with round edges. Its ends stay plain, are
+         *     hammered to paddles, or to round blanks that are domed to cups with a peg for a half-drilled
+         *     pearl. Source of 5 to 15 overlap: common practice.
+         */
+        ForgedBangle_as_typed: {
+            /**
+             * Ends
+             * @default paddles
+             * @enum {string}
+             */
+            ends?: "plain" | "paddles" | "cups";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "forged_bangle";
+            /**
+             * Overlap
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
+             */
+            overlap?: string | number;
+            /**
+             * Paddle Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 8
+             */
+            paddle_length?: string | number;
+            /**
+             * Paddle Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            paddle_thickness?: string | number;
+            /**
+             * Pearl
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            pearl?: string | number;
+            /**
+             * Strip Thickness
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.9
+             */
+            strip_thickness?: string | number;
+            /**
+             * Strip Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            strip_width?: string | number;
+        };
+        /**
          * Former
          * @description What to bend a piece's body on.
          *
          *     ``target_mm`` is the inside diameter wanted, ``former_mm`` the ideal former for it, ``tool``
-         *     and ``tool_mm`` the nearest step the maker has, and ``result_mm`` what wire off that step
-         *     opens to. ``tool`` is None when there is no tool to bend on.
+         *     and ``tool_mm`` the nearest step the maker has (``at_mm`` from the tip of what tapers, ``ratio``
+         *     over 1 where it is oval), and ``result_mm`` what wire off that step opens to. ``tool`` is None
+         *     when there is no tool to bend on. ``off_mm`` is how much longer or shorter the inside comes out.
          */
         Former: {
+            /** At Mm */
+            at_mm?: number | null;
             /** Former Mm */
             former_mm: number;
+            /** Off Mm */
+            off_mm?: number | null;
+            /**
+             * Ratio
+             * @default 1
+             */
+            ratio?: number;
             /** Result Mm */
             result_mm: number | null;
             /** Target Mm */
@@ -4909,7 +5032,8 @@ export interface components {
          *     ``straighten`` draws the wire straight, or leaves it in the reel's curve; it is ``shaped_by`` a
          *     former or by hands on a printed outline. ``hammer``: no more than to set the curve; a mallet
          *     stiffens and leaves the thickness, steel flattens, widens and hardens. ``finish`` is what is
-         *     done at the end.
+         *     done at the end. ``springback`` counts with a yield that holds (``even``), or with the metal's
+         *     published hardening: the second opens a little wider, the first is what most tables go by.
          */
         Making_as_typed: {
             /**
@@ -4929,6 +5053,12 @@ export interface components {
              * @enum {string}
              */
             shaped_by?: "former" | "hands";
+            /**
+             * Springback
+             * @default even
+             * @enum {string}
+             */
+            springback?: "even" | "hardening";
             /**
              * Straighten
              * @default draw
@@ -4960,6 +5090,32 @@ export interface components {
             readings?: components["schemas"]["Reading_as_typed"][];
         };
         /**
+         * MeasuredYield
+         * @description The yield [MPa] that a trial on a former showed of all wire that goes by a ``stock`` key, and
+         *     the reel that it was cut from.
+         */
+        MeasuredYield: {
+            /** Reel */
+            reel: string;
+            /** Stock */
+            stock: string;
+            /** Yield Mpa */
+            yield_mpa: number;
+        };
+        /**
+         * MeasuredYield
+         * @description The yield [MPa] that a trial on a former showed of all wire that goes by a ``stock`` key, and
+         *     the reel that it was cut from.
+         */
+        MeasuredYield_as_typed: {
+            /** Reel */
+            reel: string;
+            /** Stock */
+            stock: string;
+            /** Yield Mpa */
+            yield_mpa: number;
+        };
+        /**
          * MemoryLoops
          * @description Loops that keep the beads on; the wire's own spring holds the piece.
          */
@@ -4981,7 +5137,8 @@ export interface components {
          * @description What is known of a metal; yields [MPa] by temper, density [g/cm3], modulus [MPa].
          *
          *     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published. ``takes`` is
-         *     what a torch at the bench can do with it, ``bears`` the strain of a bend that it takes without
+         *     what a torch at the bench can do with it, ``quench`` whether it may go from the flame into
+         *     water, ``bears`` the strain of a bend that it takes without
          *     cracking, by temper, where that differs from the usual (``BEARS``).
          */
         Metal: {
@@ -5007,6 +5164,11 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Quench
+             * @default true
+             */
+            quench?: boolean;
             /** Source */
             source: string;
             /** Strain K */
@@ -5338,8 +5500,137 @@ export interface components {
             kind: "open_ends";
         };
         /**
+         * Outfit
+         * @description What else the bench has: diameters of ``punches`` for doming [mm], and whether each of the
+         *     others is there. What most benches begin with is taken to be there; common practice.
+         */
+        Outfit: {
+            /**
+             * Block
+             * @default true
+             */
+            block?: boolean;
+            /**
+             * Hammer
+             * @default true
+             */
+            hammer?: boolean;
+            /**
+             * Mallet
+             * @default true
+             */
+            mallet?: boolean;
+            /**
+             * Mill
+             * @default false
+             */
+            mill?: boolean;
+            /**
+             * Pickle
+             * @default false
+             */
+            pickle?: boolean;
+            /**
+             * Punches
+             * @default []
+             */
+            punches?: number[];
+            /**
+             * Torch
+             * @default false
+             */
+            torch?: boolean;
+            /**
+             * Tumbler
+             * @default false
+             */
+            tumbler?: boolean;
+        };
+        /**
+         * Outfit
+         * @description What else the bench has: diameters of ``punches`` for doming [mm], and whether each of the
+         *     others is there. What most benches begin with is taken to be there; common practice.
+         */
+        Outfit_as_typed: {
+            /**
+             * Block
+             * @default true
+             */
+            block?: boolean;
+            /**
+             * Hammer
+             * @default true
+             */
+            hammer?: boolean;
+            /**
+             * Mallet
+             * @default true
+             */
+            mallet?: boolean;
+            /**
+             * Mill
+             * @default false
+             */
+            mill?: boolean;
+            /**
+             * Pickle
+             * @default false
+             */
+            pickle?: boolean;
+            /**
+             * Punches
+             * @default []
+             */
+            punches?: (string | number)[];
+            /**
+             * Torch
+             * @default false
+             */
+            torch?: boolean;
+            /**
+             * Tumbler
+             * @default false
+             */
+            tumbler?: boolean;
+        };
+        /**
+         * OvalFormer
+         * @description The former of a piece that lies along an oval body.
+         *
+         *     All lines [mm] have their middle at the origin: ``target`` as it is to lie and ``bent`` as it is
+         *     bent, centre-lines of the wire from end to end, ``length_mm`` long; ``block`` is the closed
+         *     outline of a former to cut from wood. ``across_mm`` by ``through_mm`` is that block. ``rounds``
+         *     comes nearest on the maker's round tools.
+         */
+        OvalFormer: {
+            /** Across Mm */
+            across_mm: number;
+            /** Bent */
+            bent: [
+                number,
+                number
+            ][];
+            /** Block */
+            block: [
+                number,
+                number
+            ][];
+            /** Length Mm */
+            length_mm: number;
+            rounds: components["schemas"]["ByRounds"] | null;
+            /** Target */
+            target: [
+                number,
+                number
+            ][];
+            /** Through Mm */
+            through_mm: number;
+            /** Wire Mm */
+            wire_mm: number;
+        };
+        /**
          * OverlapBangle
-         * @description Open, its ends passing each other. Source of 5 to 15 overlap: common practice.
+         * @description Of one wire, its ends rounded.
          */
         OverlapBangle_as_typed: {
             /**
@@ -6136,6 +6427,11 @@ export interface components {
             ease_options: components["schemas"]["EaseOption"][];
             /** Family */
             family: string;
+            /**
+             * Feels
+             * @default []
+             */
+            feels?: components["schemas"]["Feel"][];
             /** Figures */
             figures: components["schemas"]["Figure"][];
             finished_length_mm: components["schemas"]["PlusMinus"] | null;
@@ -6161,6 +6457,7 @@ export interface components {
              * @default []
              */
             needs?: components["schemas"]["Need"][];
+            oval?: components["schemas"]["OvalFormer"] | null;
             putting_right?: components["schemas"]["PuttingRight"] | null;
             /** Says */
             says: string;
@@ -6181,16 +6478,30 @@ export interface components {
          * @description A bend to make: pin and place on the straight wire [mm], angle [rad], side.
          *
          *     Its ``id`` is that of its cut and its own key there; ``places`` are all places on that wire at
-         *     which it is made. ``opens_to_mm`` is the inside diameter after springback; ``tool`` the maker's
-         *     nearest pin.
+         *     which it is made. ``opens_to_mm`` is the inside diameter after springback. ``tool`` is what the
+         *     maker has for it: the nearest pin ``tool_mm``, ``at_mm`` from the tip of what tapers, what a
+         *     bend on that opens to (``result_mm``) and how much more wire it takes (``more_mm``).
+         *     ``matches`` are the ids of bends that are made at one place with it, to come out alike.
          */
         PlannedBend: {
             /** Angle */
             angle: number;
+            /** At Mm */
+            at_mm?: number | null;
             /** Id */
             id: string;
             /** Label */
             label: string;
+            /**
+             * Matches
+             * @default []
+             */
+            matches?: string[];
+            /**
+             * More Mm
+             * @default 0
+             */
+            more_mm?: number;
             /** Opens To Mm */
             opens_to_mm: number;
             /** Pin */
@@ -6199,6 +6510,8 @@ export interface components {
             places: number[];
             /** Position */
             position: number;
+            /** Result Mm */
+            result_mm?: number | null;
             /**
              * Side
              * @enum {string}
@@ -6209,7 +6522,7 @@ export interface components {
             /** Tool */
             tool: string | null;
             /** Tool Mm */
-            tool_mm: number | null;
+            tool_mm?: number | null;
         };
         /**
          * PlusMinus
@@ -6605,6 +6918,22 @@ export interface components {
             wire?: string | number | null;
         };
         /**
+         * RoundPlace
+         * @description A round place of the maker's to bend part of an oval on, so far from its middle [mm].
+         */
+        RoundPlace: {
+            /** At Mm */
+            at_mm: number | null;
+            /** From Mm */
+            from_mm: number;
+            /** To Mm */
+            to_mm: number;
+            /** Tool */
+            tool: string;
+            /** Tool Mm */
+            tool_mm: number;
+        };
+        /**
          * Round
          * @description Round wire of a ``diameter`` [mm].
          */
@@ -6874,6 +7203,8 @@ export interface components {
          *     ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
          *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
          *     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
+         *     ``malleting`` is the share of a body's springback that malleting on its former takes away;
+         *     ``measured`` are yields that reels of this bench were found to have.
          */
         Shop: {
             /**
@@ -6960,6 +7291,7 @@ export interface components {
              * Formers
              * @default [
              *       {
+             *         "base": null,
              *         "diameters": [
              *           40,
              *           43,
@@ -6973,9 +7305,13 @@ export interface components {
              *           67
              *         ],
              *         "kind": "stepped mandrel",
-             *         "name": "bracelet mandrel"
+             *         "length": null,
+             *         "name": "bracelet mandrel",
+             *         "ratio": 1,
+             *         "tip": null
              *       },
              *       {
+             *         "base": null,
              *         "diameters": [
              *           7,
              *           8,
@@ -6986,9 +7322,13 @@ export interface components {
              *           20
              *         ],
              *         "kind": "dowels",
-             *         "name": "dowels"
+             *         "length": null,
+             *         "name": "dowels",
+             *         "ratio": 1,
+             *         "tip": null
              *       },
              *       {
+             *         "base": null,
              *         "diameters": [
              *           72,
              *           80,
@@ -7001,7 +7341,10 @@ export interface components {
              *           165
              *         ],
              *         "kind": "household",
-             *         "name": "jars and pans"
+             *         "length": null,
+             *         "name": "jars and pans",
+             *         "ratio": 1,
+             *         "tip": null
              *       }
              *     ]
              */
@@ -7054,14 +7397,38 @@ export interface components {
              */
             language?: "en";
             /**
+             * Malleting
+             * @default 0
+             */
+            malleting?: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured?: components["schemas"]["MeasuredYield"][];
+            /**
              * Metals
              * @default []
              */
             metals?: components["schemas"]["OwnMetal"][];
             /**
+             * @default {
+             *       "block": true,
+             *       "hammer": true,
+             *       "mallet": true,
+             *       "mill": false,
+             *       "pickle": false,
+             *       "punches": [],
+             *       "torch": false,
+             *       "tumbler": false
+             *     }
+             */
+            outfit?: components["schemas"]["Outfit"];
+            /**
              * Pins
              * @default [
              *       {
+             *         "base": null,
              *         "diameters": [
              *           2,
              *           2.6,
@@ -7071,7 +7438,19 @@ export interface components {
              *           6
              *         ],
              *         "kind": "stepped pliers",
-             *         "name": "stepped pliers"
+             *         "length": null,
+             *         "name": "stepped pliers",
+             *         "ratio": 1,
+             *         "tip": null
+             *       },
+             *       {
+             *         "base": null,
+             *         "diameters": [],
+             *         "kind": "flat pliers",
+             *         "length": null,
+             *         "name": "flat pliers",
+             *         "ratio": 1,
+             *         "tip": null
              *       }
              *     ]
              */
@@ -7131,6 +7510,8 @@ export interface components {
          *     ``shelf`` holds links of the maker's own, ``metals`` the maker's own or overridden. A remnant
          *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
          *     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
+         *     ``malleting`` is the share of a body's springback that malleting on its former takes away;
+         *     ``measured`` are yields that reels of this bench were found to have.
          */
         Shop_as_typed: {
             /**
@@ -7217,6 +7598,7 @@ export interface components {
              * Formers
              * @default [
              *       {
+             *         "base": null,
              *         "diameters": [
              *           40,
              *           43,
@@ -7230,9 +7612,13 @@ export interface components {
              *           67
              *         ],
              *         "kind": "stepped mandrel",
-             *         "name": "bracelet mandrel"
+             *         "length": null,
+             *         "name": "bracelet mandrel",
+             *         "ratio": 1,
+             *         "tip": null
              *       },
              *       {
+             *         "base": null,
              *         "diameters": [
              *           7,
              *           8,
@@ -7243,9 +7629,13 @@ export interface components {
              *           20
              *         ],
              *         "kind": "dowels",
-             *         "name": "dowels"
+             *         "length": null,
+             *         "name": "dowels",
+             *         "ratio": 1,
+             *         "tip": null
              *       },
              *       {
+             *         "base": null,
              *         "diameters": [
              *           72,
              *           80,
@@ -7258,7 +7648,10 @@ export interface components {
              *           165
              *         ],
              *         "kind": "household",
-             *         "name": "jars and pans"
+             *         "length": null,
+             *         "name": "jars and pans",
+             *         "ratio": 1,
+             *         "tip": null
              *       }
              *     ]
              */
@@ -7312,14 +7705,38 @@ export interface components {
              */
             language?: "en";
             /**
+             * Malleting
+             * @default 0
+             */
+            malleting?: number;
+            /**
+             * Measured
+             * @default []
+             */
+            measured?: components["schemas"]["MeasuredYield_as_typed"][];
+            /**
              * Metals
              * @default []
              */
             metals?: components["schemas"]["OwnMetal_as_typed"][];
             /**
+             * @default {
+             *       "block": true,
+             *       "hammer": true,
+             *       "mallet": true,
+             *       "mill": false,
+             *       "pickle": false,
+             *       "punches": [],
+             *       "torch": false,
+             *       "tumbler": false
+             *     }
+             */
+            outfit?: components["schemas"]["Outfit_as_typed"];
+            /**
              * Pins
              * @default [
              *       {
+             *         "base": null,
              *         "diameters": [
              *           2,
              *           2.6,
@@ -7329,7 +7746,19 @@ export interface components {
              *           6
              *         ],
              *         "kind": "stepped pliers",
-             *         "name": "stepped pliers"
+             *         "length": null,
+             *         "name": "stepped pliers",
+             *         "ratio": 1,
+             *         "tip": null
+             *       },
+             *       {
+             *         "base": null,
+             *         "diameters": [],
+             *         "kind": "flat pliers",
+             *         "length": null,
+             *         "name": "flat pliers",
+             *         "ratio": 1,
+             *         "tip": null
              *       }
              *     ]
              */
@@ -7712,7 +8141,9 @@ export interface components {
          *     entries at once is ``of`` all their steps, with the ``counts`` of each. ``figures`` are the
          *     numbers that it speaks of (pin, former, count, places on the wire): when one of them moves, what
          *     was done no longer is as planned. ``sort`` is the sort of part that it makes, ``bends`` are the
-         *     bends of it, by their key.
+         *     bends of it, by their key, ``shapes`` all that it shapes, and ``works`` what it does to the
+         *     metal through and through. ``waits`` is how long it is left
+         *     alone before the next can be done [min].
          */
         Step: {
             /**
@@ -7747,6 +8178,11 @@ export interface components {
             station: "cut" | "form" | "fit";
             /** Title */
             title: string;
+            /**
+             * Waits
+             * @default 0
+             */
+            waits?: number;
         };
         /**
          * StepNow
@@ -7849,9 +8285,12 @@ export interface components {
         };
         /**
          * Strength
-         * @description The place that gives first, by name, and the pull it bears: newtons, and grams hung on it.
+         * @description The place that gives first, by name, and the pull it bears: newtons, grams hung on it, and
+         *     something everybody has held that weighs as much.
          */
         Strength: {
+            /** Felt */
+            felt: string;
             /** Grams */
             grams: number;
             /** Newtons */
@@ -8250,33 +8689,81 @@ export interface components {
         };
         /**
          * Tool
-         * @description Something round to bend on, with the diameters [mm] that it offers.
+         * @description Something to bend on.
+         *
+         *     Most have steps, each with its diameter [mm]. What tapers has one at its ``tip``, one at its
+         *     ``base`` and the ``length`` between; flat pliers have none. ``ratio`` is breadth over depth: an
+         *     oval one is named by its breadth.
          */
         Tool: {
-            /** Diameters */
-            diameters: number[];
+            /** Base */
+            base?: number | null;
+            /**
+             * Diameters
+             * @default []
+             */
+            diameters?: number[];
             /**
              * Kind
              * @enum {string}
              */
-            kind: "stepped mandrel" | "stepped pliers" | "dowels" | "household";
+            kind: "stepped mandrel" | "tapered mandrel" | "stepped pliers" | "cone pliers" | "flat pliers" | "dowels" | "drill shanks" | "household";
+            /** Length */
+            length?: number | null;
             /** Name */
             name: string;
+            /**
+             * Ratio
+             * @default 1
+             */
+            ratio?: number;
+            /** Tip */
+            tip?: number | null;
         };
         /**
          * Tool
-         * @description Something round to bend on, with the diameters [mm] that it offers.
+         * @description Something to bend on.
+         *
+         *     Most have steps, each with its diameter [mm]. What tapers has one at its ``tip``, one at its
+         *     ``base`` and the ``length`` between; flat pliers have none. ``ratio`` is breadth over depth: an
+         *     oval one is named by its breadth.
          */
         Tool_as_typed: {
-            /** Diameters */
-            diameters: (string | number)[];
+            /**
+             * Base
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            base?: string | number | null;
+            /**
+             * Diameters
+             * @default []
+             */
+            diameters?: (string | number)[];
             /**
              * Kind
              * @enum {string}
              */
-            kind: "stepped mandrel" | "stepped pliers" | "dowels" | "household";
+            kind: "stepped mandrel" | "tapered mandrel" | "stepped pliers" | "cone pliers" | "flat pliers" | "dowels" | "drill shanks" | "household";
+            /**
+             * Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            length?: string | number | null;
             /** Name */
             name: string;
+            /**
+             * Ratio
+             * @default 1
+             */
+            ratio?: number;
+            /**
+             * Tip
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            tip?: string | number | null;
         };
         /**
          * Tray

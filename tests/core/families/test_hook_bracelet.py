@@ -102,6 +102,6 @@ def test_too_big_comes_off_at_the_eye() -> None:
 
 
 def test_it_is_drawn_with_hook_and_eye_on_the_wrist() -> None:
-    (section, eye, former) = planned(BRIEF).drawings.sheets
+    (section, eye, former, oval) = planned(BRIEF).drawings.sheets
     assert {s.part for s in section.strokes} == {"skin", "body", "eye", "hook"}
-    assert (eye.id, former.id) == ("loop", "former")
+    assert (eye.id, former.id, oval.id) == ("loop", "former", "oval")

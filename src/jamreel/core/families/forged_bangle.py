@@ -215,7 +215,7 @@ class ForgedBangle(OpenRing):
         for n in range(1, count + 1):
             gap = first * (strip.thickness / first) ** (n / count)
             yield step(
-                "forged.roll", "form", name=f"roll_{n}", cautions=("mill",), n=n, of=count, gap=gap
+                "forged.roll", "form", name=f"roll_{n}", cautions=("mill",), n=n, of=count, rollers=gap
             )
         yield step(
             "forged.rolled",
