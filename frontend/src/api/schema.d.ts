@@ -470,6 +470,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/former.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Former File
+         * @description Return the oval former of a rigid piece at 1:1, to print or to cut; 404 for one without.
+         */
+        get: operations["jamreel_api_pieces_former_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{piece_id}/outline.pdf": {
         parameters: {
             query?: never;
@@ -644,6 +664,26 @@ export interface paths {
          * @description Step back.
          */
         post: operations["jamreel_api_pieces_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/wires": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wires
+         * @description Return the wires of one entry as they are after every step; without one, the piece's own.
+         */
+        get: operations["jamreel_api_pieces_wires"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -916,6 +956,26 @@ export interface paths {
          * @description Write off a length that was cut wrong; the board lays out the rest anew.
          */
         post: operations["jamreel_api_stock_spoil"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/stock/{stock_id}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trial
+         * @description Keep what a wire came off a former at with its reel: springback goes by it from then on.
+         */
+        post: operations["jamreel_api_stock_trial"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6326,6 +6386,19 @@ export interface components {
             };
         };
         /**
+         * Pin
+         * @description What a bend is made on, seen square on: its middle and diameter [mm].
+         */
+        Pin: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Diameter */
+            diameter: number;
+        };
+        /**
          * Placed
          * @description A shape of a drawing set down at a place, turned [rad] and perhaps mirrored end for end.
          *
@@ -8278,6 +8351,7 @@ export interface components {
             swg: components["schemas"]["Near"] | null;
             /** Tare G */
             tare_g: number;
+            trial: components["schemas"]["TrialView"] | null;
             /** Wire */
             wire: {
                 [key: string]: unknown;
@@ -8529,6 +8603,31 @@ export interface components {
             wire?: string | number | null;
         };
         /**
+         * TemperRow
+         * @description A wire after one step of work: how much of what it bears is used, how hard it is [MPa], the
+         *     temper that is nearest to, and whether it was annealed before or softened by the step.
+         */
+        TemperRow: {
+            /** Annealed */
+            annealed: boolean;
+            /** Bears */
+            bears: number;
+            /** Cracks */
+            cracks: boolean;
+            /** Place */
+            place: string;
+            /** Step */
+            step: string;
+            /** Temper */
+            temper: string;
+            /** Title */
+            title: string;
+            /** Used */
+            used: number;
+            /** Yield Mpa */
+            yield_mpa: number;
+        };
+        /**
          * Through
          * @description How many wires of a diameter pass a hole; ``most`` is where counting stops.
          */
@@ -8778,6 +8877,34 @@ export interface components {
             name: string;
             /** Stock Id */
             stock_id: number;
+        };
+        /**
+         * TrialIn
+         * @description What the wire was wound on and came off at, as typed; both blank takes a trial back.
+         */
+        TrialIn: {
+            /**
+             * Came Off
+             * @default
+             */
+            came_off?: string;
+            /**
+             * Former
+             * @default
+             */
+            former?: string;
+        };
+        /**
+         * TrialView
+         * @description What the wire came off a former at [mm], and the yield that tells of it [MPa].
+         */
+        TrialView: {
+            /** Came Off */
+            came_off: number;
+            /** Former */
+            former: number;
+            /** Yield Mpa */
+            yield_mpa: number;
         };
         /**
          * TryOnView
@@ -9059,6 +9186,31 @@ export interface components {
             wanted_mm: number | null;
         };
         /**
+         * WireShown
+         * @description A wire of a piece through all its steps: how it looks and how hard it is, and how hard the
+         *     finished piece is at each place.
+         */
+        WireShown: {
+            /** Begins */
+            begins: string;
+            /** Begins Mpa */
+            begins_mpa: number;
+            /** Colour */
+            colour: string;
+            /** Ends */
+            ends: components["schemas"]["TemperRow"][];
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Stages */
+            stages: components["schemas"]["WireStage"][];
+            /** Temper */
+            temper: components["schemas"]["TemperRow"][];
+            /** Wire Mm */
+            wire_mm: number;
+        };
+        /**
          * WireSize
          * @description A round wire's diameter as it was asked for.
          *
@@ -9108,6 +9260,64 @@ export interface components {
              * @enum {string}
              */
             system?: "awg" | "swg" | "length";
+        };
+        /**
+         * WireStage
+         * @description A wire after some steps, to scale [mm], y upwards.
+         *
+         *     ``line`` is all of it, ``made`` what the step of this stage bends, on ``pins``; ``ghost`` is how
+         *     the next step bends it, from the same view. ``marks`` lie on it. The first stage, with no step,
+         *     is the wire as cut.
+         */
+        WireStage: {
+            /**
+             * Ghost
+             * @default []
+             */
+            ghost?: [
+                number,
+                number
+            ][];
+            /** Length Mm */
+            length_mm: number;
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /**
+             * Made
+             * @default []
+             */
+            made?: [
+                number,
+                number
+            ][][];
+            /**
+             * Marks
+             * @default []
+             */
+            marks?: [
+                number,
+                number
+            ][];
+            /**
+             * Pins
+             * @default []
+             */
+            pins?: components["schemas"]["Pin"][];
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Wires
+         * @description Wires of a piece through all their steps.
+         */
+        Wires: {
+            /** Wires */
+            wires: components["schemas"]["WireShown"][];
         };
         /**
          * Worked
@@ -12531,6 +12741,148 @@ export interface operations {
             };
         };
     };
+    jamreel_api_pieces_former_file: {
+        parameters: {
+            query?: {
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+                form: "pdf" | "svg" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     jamreel_api_pieces_outline_pdf: {
         parameters: {
             query?: {
@@ -13740,6 +14092,147 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Stale"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_wires: {
+        parameters: {
+            query?: {
+                entry?: string;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wires"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Request Entity Too Large */
@@ -15910,6 +16403,149 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SpoilIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_stock_trial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                stock_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialIn"];
             };
         };
         responses: {

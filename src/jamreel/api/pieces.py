@@ -12,16 +12,18 @@ from jamreel.api.errors import EVERY_ERROR, Stale
 from jamreel.api.texts import Line, RowId, Typed
 from jamreel.api.views import PieceView, piece_view
 from jamreel.core.draft import unsound
-from jamreel.core.plan import BriefRefused, Plan, propose_raw
+from jamreel.core.plan import BriefRefused, Plan, in_words, propose_raw
 from jamreel.core.result import Proposal
 from jamreel.core.shop import Shop
 from jamreel.core.units import Unit
+from jamreel.core.workpiece.stages import WireShown, shown
 from jamreel.workshop import making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
+from jamreel.workshop.papers.former_files import FORMER_TYPES, former_dxf, former_svg
 from jamreel.workshop.papers.making_card import making_card
-from jamreel.workshop.papers.outline import outline, outline_strokes
+from jamreel.workshop.papers.outline import former_paper, outline, outline_strokes
 from jamreel.workshop.planning import Planned, brief_for_planning, plan_of, shop_of
 from jamreel.workshop.resolving import resolve
 from jamreel.workshop.turns import whole_piece
@@ -79,6 +81,16 @@ class Settle(Schema):
     key: Typed = Field(min_length=1, max_length=140)
     way: Literal["trim", "keep", "offcut", "serve", "put_back"]
     to: Typed = Field(default="", max_length=140)
+
+
+# So many wires are drawn in one answer: of one entry there are a few.
+MOST_WIRES = 12
+
+
+class Wires(Schema):
+    """Wires of a piece through all their steps."""
+
+    wires: list[WireShown]
 
 
 class Finish(Schema):
@@ -260,6 +272,34 @@ def outline_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "lette
     if not outline_strokes(plan):
         raise Http404
     return _paper(outline(plan, piece.name, paper, shop), f"outline-{piece.pk}")
+
+
+@router.get("/pieces/{int:piece_id}/former.{form}", response={200: Any, **EVERY_ERROR})
+def former_file(
+    request: HttpRequest,
+    piece_id: int,
+    form: Literal["pdf", "svg", "dxf"],
+    paper: Literal["a4", "letter"] = "a4",
+) -> Any:
+    """Return the oval former of a rigid piece at 1:1, to print or to cut; 404 for one without."""
+    piece, plan, shop = _planned_on(request, piece_id)
+    if plan.oval is None:
+        raise Http404
+    name = f"former-{piece.pk}"
+    if form == "pdf":
+        return _paper(former_paper(plan, piece.name, paper, shop), name)
+    body = former_svg(plan.oval, shop) if form == "svg" else former_dxf(plan.oval)
+    response = HttpResponse(body, content_type=FORMER_TYPES[form])
+    response["Content-Disposition"] = f'attachment; filename="{name}.{form}"'
+    return response
+
+
+@router.get("/pieces/{int:piece_id}/wires", response={200: Wires, **EVERY_ERROR})
+def wires(request: HttpRequest, piece_id: int, entry: Typed = "") -> Wires:
+    """Return the wires of one entry as they are after every step; without one, the piece's own."""
+    _, plan, shop = _planned_on(request, piece_id)
+    found = [one for one in plan.worked if one.entry == entry]
+    return Wires(wires=in_words(lambda: [shown(one, plan) for one in found[:MOST_WIRES]], shop))
 
 
 def _planned_on(request: HttpRequest, piece_id: int) -> tuple[Piece, Plan, Shop]:

@@ -24,6 +24,7 @@ from jamreel.workshop.csv_text import MOST_TEXT
 from jamreel.workshop.models import Movement, Stock, Workshop
 from jamreel.workshop.ownership import row
 from jamreel.workshop.stock_csv import StockImport, import_stock, stock_csv
+from jamreel.workshop.trials import note_trial
 
 router = Router(tags=["stock"])
 FONTS = Path(racks.__file__).parent / "papers" / "fonts"
@@ -38,6 +39,21 @@ class MovementView(Schema):
     note: str
     at: datetime
     undone: bool
+
+
+class TrialView(Schema):
+    """What the wire came off a former at [mm], and the yield that tells of it [MPa]."""
+
+    former: float
+    came_off: float
+    yield_mpa: float
+
+
+class TrialIn(Schema):
+    """What the wire was wound on and came off at, as typed; both blank takes a trial back."""
+
+    former: Typed = Field(default="", max_length=40)
+    came_off: Typed = Field(default="", max_length=40)
 
 
 class StockView(Schema):
@@ -63,6 +79,7 @@ class StockView(Schema):
     mass_g: float | None
     awg: Near | None
     swg: Near | None
+    trial: TrialView | None
     movements: list[MovementView]
 
 
@@ -124,6 +141,9 @@ class StockImportView(Schema):
     imported: bool
 
 
+TRIAL = ("former", "came_off", "yield_mpa")
+
+
 def _stock_view(stock: Stock, amount: float, last: Sequence[Movement]) -> StockView:
     wire, problem = racks.wire_or_why(stock)
     # Only round wire goes by gauge.
@@ -146,6 +166,7 @@ def _stock_view(stock: Stock, amount: float, last: Sequence[Movement]) -> StockV
         mass_g=wire.mass(amount) if wire else None,
         awg=near[0],
         swg=near[1],
+        trial=TrialView(**{k: stock.trial[k] for k in TRIAL}) if stock.trial else None,
         movements=[
             MovementView(
                 id=m.pk,
@@ -240,6 +261,14 @@ def weigh(request: HttpRequest, stock_id: int, payload: WeighIn) -> WeighedView:
             stock, racks.amount_of(stock), racks.last_movements(workshop).get(stock.pk, ())
         ),
     )
+
+
+@router.post("/stock/{int:stock_id}/trial", response={200: RackView, **EVERY_ERROR})
+def trial(request: HttpRequest, stock_id: int, payload: TrialIn) -> RackView:
+    """Keep what a wire came off a former at with its reel: springback goes by it from then on."""
+    workshop = bench_of(request)
+    note_trial(workshop, stock_id, payload.dict())
+    return _rack(workshop)
 
 
 @router.get("/stock.csv", response={200: Any, **EVERY_ERROR})

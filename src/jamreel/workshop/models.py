@@ -137,7 +137,8 @@ class Stock(Owned):
     """Something on the rack: a reel, lengths and offcuts of wire, beads, findings.
 
     What there is of it is the sum of its movements: millimetres of wire, or pieces. ``wire`` is the
-    wire as typed (a ``core`` wire choice as JSON), ``key`` what cuts may come off it.
+    wire as typed (a ``core`` wire choice as JSON), ``key`` what cuts may come off it. ``trial`` is
+    what it came off a former at, and the yield that tells of it.
     """
 
     kind = models.CharField(max_length=10)
@@ -150,6 +151,7 @@ class Stock(Owned):
     low = models.FloatField(default=0)
     size_mm = models.FloatField(null=True)
     hole_mm = models.FloatField(null=True)
+    trial = models.JSONField(default=dict)
     put_away_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:

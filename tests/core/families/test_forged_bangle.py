@@ -17,7 +17,7 @@ FORGE = Shop.model_validate(
 )
 
 
-def forged(shop: Shop = FORGE, wire: dict[str, str] | None = None, **own: Any) -> Plan:
+def forged(shop: Shop = FORGE, wire: dict[str, Any] | None = None, **own: Any) -> Plan:
     piece = {**BRIEF["piece"], **own}
     return plan_raw({**BRIEF, "piece": piece, "wire": wire or BRIEF["wire"]}, shop)
 
@@ -97,7 +97,7 @@ def test_rolled_hard_the_strip_springs_further_than_one_soldered_soft() -> None:
         ({"ends": "paddles", "paddle_length": "40", "overlap": "1"}, "", ""),
     ],
 )
-def test_what_can_not_be_forged_is_refused(own: dict[str, str], key: str, field: str) -> None:
+def test_what_can_not_be_forged_is_refused(own: dict[str, Any], key: str, field: str) -> None:
     if not key:
         assert forged(**own).cuts
         return
@@ -111,7 +111,7 @@ def test_what_can_not_be_forged_is_refused(own: dict[str, str], key: str, field:
 def test_any_section_of_bar_will_do() -> None:
     square = {"size": "3 mm", "metal": "copper", "temper": "dead_soft"}
     section = {"shape": "square", "side": "2.6"}
-    plan = forged(ends="plain", wire={**square, "section": section})  # type: ignore[dict-item]
+    plan = forged(ends="plain", wire={**square, "section": section})
     assert figure(plan, "bar") == pytest.approx(figure(plan, "strip") * STRIP / 2.6**2)
 
 

@@ -4,6 +4,7 @@ import math
 from collections.abc import Sequence
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import HARD_TEMPERS, Tight
 from jamreel.core.forming.tools import Former
 from jamreel.core.words import say
@@ -44,6 +45,32 @@ def no_torch(steps: Sequence[str]) -> Advice | None:
     Source: plain comparison.
     """
     return advise("no_torch", "check", "tools", step=steps[0]) if steps else None
+
+
+def yield_measured(reel: str, measured: float, table: float) -> Advice:
+    """Return that springback goes by a trial.
+
+    Args:
+        reel: that was tried.
+        measured: yield that its trial showed [MPa].
+        table: yield of its temper [MPa].
+
+    Source: plain report.
+    """
+    return advise("yield_measured", "note", "wire", reel=reel, measured=measured, table=table)
+
+
+def no_hardening(wire: Wire) -> Advice | None:
+    """Return a note where hardening was asked for and no constants are published.
+
+    Args:
+        wire: that springs back.
+
+    Source: data/metals.toml, a metal at a time.
+    """
+    if not wire.hardening or wire.law.hardens:
+        return None
+    return advise("no_hardening", "note", "making.springback", metal=wire.metal.name)
 
 
 def bend_tight(tight: Tight | None, *, torch: bool) -> Advice | None:

@@ -214,8 +214,9 @@ class ForgedBangle(OpenRing):
         first = wire.shape.thickness
         for n in range(1, count + 1):
             gap = first * (strip.thickness / first) ** (n / count)
+            name = f"roll_{n}"
             yield step(
-                "forged.roll", "form", name=f"roll_{n}", cautions=("mill",), n=n, of=count, rollers=gap
+                "forged.roll", "form", name=name, cautions=("mill",), n=n, of=count, rollers=gap
             )
         yield step(
             "forged.rolled",

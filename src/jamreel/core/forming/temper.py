@@ -29,7 +29,8 @@ TEMPERS: tuple[Temper, ...] = ("dead_soft", "quarter_hard", "half_hard", "full_h
 
 @dataclass(frozen=True)
 class Work:
-    """What one step does to a wire: the strain, and where: a bend by its key, or ``THROUGH``; or it
+    """What one step does to a wire: the strain, and where: a bend by its key (and behind a ~ the
+    step), or ``THROUGH``; or it
     ``softens`` it, as soldering does."""
 
     step: str
@@ -251,7 +252,8 @@ def works_of(wire: Wire, step: str, moves: Sequence[Move]) -> list[Work]:
     found: dict[str, Work] = {}
     for move in moves:
         strain = bend_strain(wire, move)
-        place = getattr(move, "label", "") or move.kind
+        # Every bend is made once: what another step bends lies elsewhere.
+        place = f"{getattr(move, 'label', '') or move.kind}~{step}"
         if strain > 0 and strain > found.get(place, Work(step, 0.0)).strain:
             found[place] = Work(step, strain, place)
     return list(found.values())

@@ -122,8 +122,19 @@ def _curve(move: Move, wire: float, step: float) -> _Curve | None:
             return None
 
 
-def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
-    """Return the centre-line of a path in space.
+@dataclass(frozen=True)
+class Run:
+    """Where one move lies: its points from where the move before ended, shape (n, 3) [mm], tangent,
+    normal and binormal as it begins, and the middle of what it is bent on, if it is."""
+
+    move: Move
+    points: Array
+    frame: Array
+    middle: Array | None = None
+
+
+def runs(moves: Sequence[Move], wire: float, step: float = 0.5) -> tuple[Run, ...]:
+    """Return the centre-line of a path in space, move by move.
 
     Starts at the origin along +x; the first bends lie in the x-y plane, ``left`` towards +y.
 
@@ -133,31 +144,50 @@ def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
         step: greatest distance between points along the wire [mm], over 0.
 
     Returns:
-        Points of shape (n, 3) [mm].
+        One run for each move, also of those that take no wire.
 
     Source: plain geometry (a frame carried along arcs, helices, spirals and straights).
     """
     point = np.zeros(3)
     tangent, normal = np.array([1.0, 0, 0]), np.array([0, 1.0, 0])
-    line = [point[np.newaxis]]
+    found: list[Run] = []
     for move in moves:
+        laid, middle = point[np.newaxis], None
+        frame = np.column_stack([tangent, normal, _cross(tangent, normal)])
         if isinstance(move, Turn):
             across = _cross(tangent, normal)
             normal = math.cos(move.angle) * normal + math.sin(move.angle) * across
         elif isinstance(move, (Straight, Flatten)):
-            if move.length > 0:
-                point = point + move.length * tangent
-                line.append(point[np.newaxis])
+            laid = np.vstack([point, point + move.length * tangent])
         elif not isinstance(move, Mark) and (curve := _curve(move, wire, step)) is not None:
             sign = 1.0 if move.side == "left" else -1.0
             # A right-hand bend is the mirror image of a left-hand one.
             here = np.column_stack([tangent, sign * normal, sign * _cross(tangent, sign * normal)])
             carry = here @ curve.start.T
             laid = point + curve.points @ carry.T
-            line.append(laid[1:])
-            point = laid[-1]
+            if isinstance(move, Bend):
+                middle = point + sign * normal * (move.pin + wire) / 2
             tangent, normal = carry @ curve.end[:, 0], sign * (carry @ curve.end[:, 1])
-    return np.vstack(line)
+        found.append(Run(move, laid, frame, middle))
+        point = laid[-1]
+    return tuple(found)
+
+
+def trace(moves: Sequence[Move], wire: float, step: float = 0.5) -> Array:
+    """Return the centre-line of a path in space.
+
+    Args:
+        moves: the path.
+        wire: wire diameter [mm].
+        step: greatest distance between points along the wire [mm], over 0.
+
+    Returns:
+        Points of shape (n, 3) [mm].
+
+    Source: ``runs``.
+    """
+    found = runs(moves, wire, step)
+    return np.vstack([np.zeros((1, 3)), *(run.points[1:] for run in found)])
 
 
 def inside_length(a: Array, b: Array, wire: float) -> float:

@@ -6,7 +6,13 @@ from dataclasses import dataclass
 from jamreel.core.advice import Advice, advise, given
 from jamreel.core.advice.closing import frail
 from jamreel.core.advice.cutting import by_ratio, longer_than_handled, margin_falls_back
-from jamreel.core.advice.forming import bend_tight, former_near, no_torch
+from jamreel.core.advice.forming import (
+    bend_tight,
+    former_near,
+    no_hardening,
+    no_torch,
+    yield_measured,
+)
 from jamreel.core.advice.making import cut_differs
 from jamreel.core.advice.measuring import about_girth, measure_limits
 from jamreel.core.advice.wire import (
@@ -170,6 +176,8 @@ def _advice(
         frail(own.weakest),
         bend_tight(_tightest(own.wires, wires), torch=torch),
         cracked(wires, lambda key: titles.get(key, key), torch=torch),
+        _measured(job),
+        no_hardening(job.wires.body),
         no_torch([] if torch else [one.title for one in steps if "torch" in one.cautions]),
         assumed_system(job.wire),
         *(assumed_system(wire, f"palette.{role}") for role, wire in beside.items()),
@@ -187,6 +195,16 @@ def _advice(
         *(longer_than_handled(cut, job.cutting) for cut in cuts),
         advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
     )
+
+
+def _measured(job: Job) -> Advice | None:
+    """Return that the body's springback goes by a trial, where it does."""
+    wire = job.wires.body
+    reels = (one for one in job.shop.measured if one.stock == wire.key)
+    found = next((one for one in reels if one.yield_mpa == wire.yield_mpa), None)
+    if found is None:
+        return None
+    return yield_measured(found.reel, found.yield_mpa, wire.metal.yields[wire.temper])
 
 
 def _whole(cuts: tuple[Cut, ...]) -> Iterator[Cut]:

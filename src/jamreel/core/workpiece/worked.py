@@ -1,8 +1,8 @@
 """Every wire of a piece with the step at which each of its bends is made."""
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
 
 from jamreel.core.bench.steps import Step
 from jamreel.core.cutting.cuts import Cut
@@ -21,14 +21,16 @@ class WorkedWire:
     """A wire with its path: the ``moves`` that it makes and the ``steps`` at which they are made,
     by id; None for what shapes nothing, and for what is bent as it comes off the reel.
 
-    ``of_steps`` are all steps that may work it, ``works`` what they do to it that is no bend;
-    ``track`` is its temper through them. ``wire`` is what is bent, which a bar is rolled to.
+    ``order`` are the steps that shape it, each once, as they come; ``of_steps`` all steps that may
+    work it, ``works`` what they do to it that is no bend; ``track`` is its temper through them.
+    ``wire`` is what is bent, which a bar is rolled to.
     """
 
     cut: Cut
     wire: Wire
     moves: tuple[Move, ...]
     steps: tuple[str | None, ...]
+    order: tuple[str, ...] = ()
     of_steps: frozenset[str] = frozenset()
     works: tuple[Work, ...] = ()
     track: Track | None = None
@@ -39,15 +41,10 @@ class WorkedWire:
         """The wire as it comes off the reel, as hard as it was bought."""
         return replace(self.wire, yield_mpa=self.bought_mpa or self.wire.yield_mpa)
 
-    @cached_property
-    def order(self) -> tuple[str, ...]:
-        """The steps that shape it, each once, in the order of work."""
-        return tuple(dict.fromkeys(self.in_order))
-
     @property
-    def in_order(self) -> tuple[str, ...]:
-        """The step of every move that shapes it."""
-        return tuple(step for step in self.steps if step is not None)
+    def entry(self) -> str:
+        """The entry that it is for, '' in a piece of one wire."""
+        return entry_of(self.cut)
 
     def at(self, step: str) -> tuple[Move, ...]:
         """Return the moves that a step makes."""
@@ -67,27 +64,36 @@ def worked_wires(
     Source: plain counting.
     """
     working = [one for one in steps if one.station != "fit"]
-    return tuple(
-        _worked(one, cut, _of_entry(cut, working))
-        for one, cut in zip(laid, cuts, strict=True)
-        if cut.alike == cut.id and one.path
-    )
+    made: dict[str, Counter[str]] = {}
+    found = []
+    for one, cut in zip(laid, cuts, strict=True):
+        # Alike bends of an entry are counted through all of its wires.
+        counted = made.setdefault(entry_of(cut), Counter())
+        if cut.alike == cut.id and one.path:
+            found.append(_worked(one, cut, _of_entry(cut, working), counted))
+    return tuple(found)
 
 
-def _worked(laid: Laid, cut: Cut, own: Sequence[Step]) -> WorkedWire:
+def _worked(laid: Laid, cut: Cut, own: Sequence[Step], made: Counter[str]) -> WorkedWire:
     forming = [one for one in own if one.station == "form"]
-    names = frozenset(one.id for one in own)
-    wire = laid.shapes_as or laid.wire
+    steps = _steps_of(laid.path, forming, made)
     return WorkedWire(
-        cut,
-        wire,
-        laid.path,
-        _steps_of(laid.path, forming),
-        names,
-        laid.works,
-        None,
-        laid.wire.yield_mpa,
+        cut=cut,
+        wire=laid.shapes_as or laid.wire,
+        moves=laid.path,
+        steps=steps,
+        order=tuple(one.id for one in forming if one.id in steps),
+        of_steps=frozenset(one.id for one in own),
+        works=laid.works,
+        bought_mpa=laid.wire.yield_mpa,
     )
+
+
+def entry_of(cut: Cut) -> str:
+    """Return the entry that a wire is for, '' in a piece of one wire."""
+    if "/" not in cut.id:
+        return ""
+    return cut.shares[0].entry if cut.shares else cut.id.partition("/")[0]
 
 
 def _of_entry(cut: Cut, forming: Sequence[Step]) -> list[Step]:
@@ -95,12 +101,14 @@ def _of_entry(cut: Cut, forming: Sequence[Step]) -> list[Step]:
     whole = [one for one in forming if "/" not in one.id]
     if "/" not in cut.id:
         return whole
-    entry = f"{cut.shares[0].entry if cut.shares else cut.id.partition('/')[0]}/"
+    entry = f"{entry_of(cut)}/"
     own = [one for one in forming if any(name.startswith(entry) for name in one.stands_for)]
     return [*own, *whole]
 
 
-def _steps_of(moves: Sequence[Move], own: Sequence[Step]) -> tuple[str | None, ...]:
+def _steps_of(
+    moves: Sequence[Move], own: Sequence[Step], made: Counter[str]
+) -> tuple[str | None, ...]:
     """Return the step of every move.
 
     Of alike bends the first is made at the first step that makes such, and so on; the last of those
@@ -110,7 +118,6 @@ def _steps_of(moves: Sequence[Move], own: Sequence[Step]) -> tuple[str | None, .
     for one in own:
         for key in one.shapes:
             makes.setdefault(key, []).append(one.id)
-    made: dict[str, int] = {}
     found: list[str | None] = []
     for move in moves:
         if not isinstance(move, Shaping):
@@ -118,8 +125,8 @@ def _steps_of(moves: Sequence[Move], own: Sequence[Step]) -> tuple[str | None, .
             continue
         key = key_of(move)
         steps = makes.get(key) or ([] if key == AS_IT_COMES else [one.id for one in own[:1]])
-        n = made.get(key, 0)
-        made[key] = n + 1
+        n = made[key]
+        made[key] += 1
         found.append(steps[min(n, len(steps) - 1)] if steps else None)
     return tuple(found)
 

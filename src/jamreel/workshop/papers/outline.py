@@ -1,5 +1,5 @@
 """The outline: a piece's wire as it is to lie, at 1:1, to bend on by hand, over as many pages as it
-takes."""
+takes; and the oval former to cut, with the wire as it is bent round it."""
 
 import io
 import math
@@ -10,6 +10,7 @@ from reportlab.lib.colors import HexColor
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
+from jamreel.core.forming.oval import OvalFormer
 from jamreel.core.plan import Plan
 from jamreel.core.shop import Shop
 from jamreel.core.values import Stroke
@@ -77,6 +78,27 @@ def pages(strokes: tuple[Stroke, ...], wide: float, high: float) -> list[Page]:
     ]
 
 
+def former_strokes(oval: OvalFormer) -> tuple[Stroke, ...]:
+    """Return what is drawn of an oval former: the edge to cut along, and the wire on it."""
+    return (
+        Stroke(part="bent", points=oval.bent, width_mm=oval.wire_mm),
+        Stroke(part="former", points=oval.block, closed=True),
+    )
+
+
+def former_paper(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
+    """Return the oval former of a piece as PDF at 1:1.
+
+    Args:
+        plan: of a piece that has one.
+        name: of the piece.
+        paper: ``a4`` or ``letter``, laid across.
+        shop: gives unit and language.
+    """
+    assert plan.oval is not None  # by whoever asks
+    return _printed(plan, former_strokes(plan.oval), say("paper.former"), name, paper, shop)
+
+
 def outline(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
     """Return the outline of a piece as PDF at 1:1.
 
@@ -86,14 +108,19 @@ def outline(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
         paper: ``a4`` or ``letter``, laid across.
         shop: gives unit and language.
     """
+    return _printed(plan, outline_strokes(plan), say("paper.outline"), name, paper, shop)
+
+
+def _printed(
+    plan: Plan, strokes: tuple[Stroke, ...], title: str, name: str, paper: Paper, shop: Shop
+) -> bytes:
     register_fonts()
     out = io.BytesIO()
     width, height = SIZES[paper]
     canvas = Canvas(out, pagesize=(width, height), pageCompression=1, invariant=1)
-    canvas.setTitle(f"{say('paper.outline')}: {name}")
+    canvas.setTitle(f"{title}: {name}")
     wide, high = TILE_MM[paper], height / mm - TOP_MM - FOOT_MM
-    strokes = outline_strokes(plan)
-    under = f"{plan.says} · {plan.wire} {plan.metal}"
+    under = f"{title} · {plan.says} · {plan.wire} {plan.metal}"
     with speaking(shop.language, shop.unit):
         for page in pages(strokes, wide, high):
             page_head(canvas, name, under, width / mm, height / mm)
@@ -117,6 +144,9 @@ def _drawn(
     for colour, thick in ((WIRE, None), (INK, 0.2)):
         canvas.setStrokeColor(colour)
         for stroke in strokes:
+            if thick is None and not stroke.width_mm:
+                # An edge to cut along has no thickness of its own.
+                continue
             canvas.setLineWidth((thick or stroke.width_mm) * mm)
             canvas.drawPath(_path(canvas, stroke, page), stroke=1, fill=0)
     canvas.restoreState()

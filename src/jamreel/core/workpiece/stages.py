@@ -1,0 +1,217 @@
+"""A wire as it is after every step that shapes it: one drawing routine for all of them."""
+
+import math
+from collections.abc import Sequence
+
+import numpy as np
+
+from jamreel.core.forming.temper import Stage as Temper
+from jamreel.core.forming.temper import temper_of
+from jamreel.core.path.moves import Bend, Mark, Move, Straight, move_length
+from jamreel.core.path.trace import Array, Run, runs
+from jamreel.core.result import Plan
+from jamreel.core.values import Frozen, Point
+from jamreel.core.words import say
+from jamreel.core.workpiece.worked import WorkedWire
+
+# A wire is drawn with about so many points, and no coarser than every so many millimetres.
+POINTS, FINEST_MM = 700, 0.15
+
+
+class Pin(Frozen):
+    """What a bend is made on, seen square on: its middle and diameter [mm]."""
+
+    at: Point
+    diameter: float
+
+
+class WireStage(Frozen):
+    """A wire after some steps, to scale [mm], y upwards.
+
+    ``line`` is all of it, ``made`` what the step of this stage bends, on ``pins``; ``ghost`` is how
+    the next step bends it, from the same view. ``marks`` lie on it. The first stage, with no step,
+    is the wire as cut.
+    """
+
+    step: str
+    title: str
+    line: tuple[Point, ...]
+    made: tuple[tuple[Point, ...], ...] = ()
+    pins: tuple[Pin, ...] = ()
+    ghost: tuple[Point, ...] = ()
+    marks: tuple[Point, ...] = ()
+    length_mm: float
+
+
+class TemperRow(Frozen):
+    """A wire after one step of work: how much of what it bears is used, how hard it is [MPa], the
+    temper that is nearest to, and whether it was annealed before or softened by the step."""
+
+    step: str
+    title: str
+    place: str
+    used: float
+    bears: float
+    yield_mpa: float
+    temper: str
+    annealed: bool
+    cracks: bool
+
+
+class WireShown(Frozen):
+    """A wire of a piece through all its steps: how it looks and how hard it is, and how hard the
+    finished piece is at each place."""
+
+    id: str
+    label: str
+    wire_mm: float
+    colour: str
+    begins_mpa: float
+    begins: str
+    stages: tuple[WireStage, ...]
+    temper: tuple[TemperRow, ...]
+    ends: tuple[TemperRow, ...]
+
+
+def shown(one: WorkedWire, plan: Plan) -> WireShown:
+    """Return a wire of a plan through all its steps.
+
+    Args:
+        one: of ``plan.worked``.
+        plan: gives what steps are called.
+
+    Source: ``path.trace.runs``, ``forming.temper.track``.
+    """
+    titles = {step.id: step.title for step in plan.steps}
+    metal = one.wire.metal
+    rows = tuple(
+        _row(one, stage, titles.get(stage.work.step, say("temper_row.twist")))
+        for stage in (one.track.stages if one.track else ())
+    )
+    last: dict[str, TemperRow] = {}
+    ends = one.track.ends if one.track else {}
+    for place, yield_mpa in ends.items():
+        last[place] = TemperRow(
+            step="",
+            title="",
+            place=_place(place),
+            used=0.0,
+            bears=0.0,
+            yield_mpa=yield_mpa,
+            temper=say(f"temper.{temper_of(metal, yield_mpa)}"),
+            annealed=False,
+            cracks=False,
+        )
+    return WireShown(
+        id=one.cut.id,
+        label=one.cut.label,
+        wire_mm=one.wire.d,
+        colour=metal.colour,
+        begins_mpa=one.begins.yield_mpa,
+        begins=say(f"temper.{one.wire.temper}"),
+        stages=stages(one, titles),
+        temper=rows,
+        ends=tuple(last.values()),
+    )
+
+
+def _row(one: WorkedWire, stage: Temper, title: str) -> TemperRow:
+    return TemperRow(
+        step=stage.work.step,
+        title=title,
+        place=_place(stage.work.place),
+        used=stage.used,
+        bears=stage.bears,
+        yield_mpa=stage.yield_mpa,
+        temper=say(f"temper.{temper_of(one.wire.metal, stage.yield_mpa)}"),
+        annealed=stage.annealed,
+        cracks=stage.cracks,
+    )
+
+
+def _place(key: str) -> str:
+    return say(f"bend.{key.partition('~')[0]}") if key else say("temper_row.through")
+
+
+def stages(one: WorkedWire, titles: dict[str, str]) -> tuple[WireStage, ...]:
+    """Return a wire as cut, and after every step that shapes it.
+
+    Args:
+        one: the wire with its moves and the steps at which they are made.
+        titles: what steps are called.
+
+    Source: ``path.trace.runs``.
+    """
+    found = [_stage(one, "", say("stage.cut"), 0)]
+    for n, step in enumerate(one.order, 1):
+        found.append(_stage(one, step, titles.get(step, step), n))
+    return tuple(found)
+
+
+def _stage(one: WorkedWire, step: str, title: str, done: int) -> WireStage:
+    d, order = one.wire.bend_adds, one.order
+    now = _laid(one, frozenset(order[:done]))
+    made = [run for run, at in zip(now, one.steps, strict=True) if at == step and step]
+    flat = _View(now, made)
+    coming = _laid(one, frozenset(order[: done + 1])) if done < len(order) else ()
+    marks = [run.points[0] for run in now if isinstance(run.move, Mark)]
+    pins = tuple(
+        Pin(at=flat.point(run.middle), diameter=run.move.pin)
+        for run in made
+        if run.middle is not None and isinstance(run.move, Bend)
+    )
+    return WireStage(
+        step=step,
+        title=title,
+        line=flat.points(now),
+        made=tuple(flat.points([run]) for run in made),
+        pins=pins,
+        ghost=flat.points(coming) if coming else (),
+        marks=tuple(flat.point(at) for at in marks),
+        length_mm=sum(move_length(move, d) for move in one.moves),
+    )
+
+
+def _laid(one: WorkedWire, done: frozenset[str]) -> tuple[Run, ...]:
+    """Return where a wire lies when some steps are done: all other moves are still straight."""
+    d = one.wire.bend_adds
+    moves = [
+        move if at is None or at in done else _still_straight(move, d)
+        for move, at in zip(one.moves, one.steps, strict=True)
+    ]
+    total = sum(move_length(move, d) for move in moves)
+    return runs(moves, d, max(FINEST_MM, total / POINTS))
+
+
+def _still_straight(move: Move, wire: float) -> Move:
+    return Straight(length=move_length(move, wire))
+
+
+class _View:
+    """A way to look at a wire: square on what is being bent, its longest straight level."""
+
+    def __init__(self, laid: Sequence[Run], made: Sequence[Run]) -> None:
+        frame = made[0].frame if made else np.eye(3)
+        straight = max(
+            (run for run in laid if isinstance(run.move, Straight)),
+            key=lambda run: run.move.length if isinstance(run.move, Straight) else 0.0,
+            default=None,
+        )
+        out = frame[:, 2]
+        if abs(out[2]) > 0.9:
+            # Seen from the side that it was seen from before: turning it over is a step of its own.
+            out = out * math.copysign(1.0, out[2])
+        level = straight.frame[:, 0] if straight is not None else frame[:, 0]
+        level = level - (level @ out) * out
+        if np.linalg.norm(level) < 1e-6:
+            level = frame[:, 0]
+        right = level / np.linalg.norm(level)
+        self._axes = np.column_stack([right, np.cross(out, right)])
+
+    def point(self, at: Array) -> Point:
+        x, y = np.round(at @ self._axes, 2).tolist()
+        return (x, y)
+
+    def points(self, laid: Sequence[Run]) -> tuple[Point, ...]:
+        line = np.vstack([laid[0].points[:1], *(run.points[1:] for run in laid)])
+        return tuple((x, y) for x, y in np.round(line @ self._axes, 2).tolist())
