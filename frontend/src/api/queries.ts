@@ -29,6 +29,17 @@ export const queries = {
       staleTime: Infinity,
       placeholderData: (before) => before,
     }),
+  wires: (id: number, version: number, entry: string) =>
+    queryOptions({
+      queryKey: ["wires", id, version, entry],
+      queryFn: async () => {
+        const params = { path: { piece_id: id }, query: { entry } };
+        const found = await ask(api.GET("/api/pieces/{piece_id}/wires", { params }));
+        return found.wires;
+      },
+      staleTime: Infinity,
+      placeholderData: (before) => before,
+    }),
   rack: () => queryOptions({ queryKey: ["rack"], queryFn: () => ask(api.GET("/api/stock")) }),
   gauges: () =>
     queryOptions({

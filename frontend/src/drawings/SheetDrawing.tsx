@@ -3,7 +3,16 @@ import { usePointed } from "../hooks/usePointed";
 import { useSize } from "../hooks/useSize";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText } from "../logic/length";
-import { eachPlaced, frame, place, upright, type Frame, type Placed } from "./frame";
+import {
+  eachPlaced,
+  frame,
+  frameOf,
+  place,
+  upright,
+  type Box,
+  type Frame,
+  type Placed,
+} from "./frame";
 import { Shape } from "./Shape";
 import { toneOf } from "./tones";
 
@@ -18,20 +27,27 @@ const FILLS: Record<string, string> = {
   pendant: "wire",
   ball: "wire",
 };
+/** Wire that is drawn in a colour of its own: what the step at hand bends. */
+const MADE = "var(--color-accent)";
+/** Lines that are only to be seen through: what is wanted, and what comes next. */
+const DASHED = ["target", "ghost"];
 
 interface Props {
   sheet: Sheet;
   colour: string;
   className?: string;
+  /** What of it is looked at, where that is not all. */
+  focus?: Box;
 }
 
 /** A drawing of the plan to scale, with its dimension lines. */
-export function SheetDrawing({ sheet, colour, className = "" }: Props) {
+export function SheetDrawing({ sheet, colour, className = "", focus }: Props) {
   const { ref, width, height } = useSize<HTMLDivElement>();
   const unit = useUnit();
   const { lines } = usePointed();
   const ready = width > 60 && height > 60;
-  const at = ready ? frame(sheet, width, height) : null;
+  const whole = () => (focus ? frameOf(focus, width, height) : frame(sheet, width, height));
+  const at = ready ? whole() : null;
   return (
     <div ref={ref} className={`min-h-0 overflow-hidden ${className}`}>
       {at && (
@@ -49,7 +65,9 @@ export function SheetDrawing({ sheet, colour, className = "" }: Props) {
           ))}
           {(sheet.strokes ?? []).map((stroke) => {
             const path = pathOf(stroke.points, stroke.closed ?? false, at);
-            const fill = toneOf(stroke.tone) ?? FILLS[stroke.part.split(" ")[0] ?? ""];
+            const sort = stroke.part.split(" ")[0] ?? "";
+            const fill = toneOf(stroke.tone) ?? FILLS[sort];
+            const tone = toneOf(stroke.tone) ?? (sort === "made" ? MADE : colour);
             const wire = (stroke.width_mm ?? 0) > 0;
             const pointed = lines.includes(stroke.part);
             return (
@@ -66,9 +84,9 @@ export function SheetDrawing({ sheet, colour, className = "" }: Props) {
                 <path
                   d={path}
                   fill={fill === "wire" ? colour : (fill ?? "none")}
-                  stroke={wire ? (toneOf(stroke.tone) ?? colour) : "var(--color-muted)"}
+                  stroke={wire ? tone : "var(--color-muted)"}
                   strokeWidth={wire ? (stroke.width_mm ?? 0) * at.scale : 1}
-                  strokeDasharray={stroke.part === "target" ? "5 4" : undefined}
+                  strokeDasharray={DASHED.includes(sort) ? "5 4" : undefined}
                 />
               </g>
             );

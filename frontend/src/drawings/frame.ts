@@ -76,6 +76,22 @@ export function upright(a: [number, number], b: [number, number]): boolean {
   return Math.abs(a[1] - b[1]) > Math.abs(a[0] - b[0]);
 }
 
+/** Two opposite corners of what is looked at, mm. */
+export type Box = [[number, number], [number, number]];
+
+/** The largest scale at which a box fits another, with little room round it. */
+export function frameOf([[x0, y0], [x1, y1]]: Box, width: number, height: number): Frame {
+  const scale = Math.min(
+    (width - MARGIN_X) / Math.max(x1 - x0, 1e-6),
+    (height - MARGIN_X) / Math.max(y1 - y0, 1e-6),
+  );
+  return {
+    scale,
+    x: width / 2 - ((x0 + x1) / 2) * scale,
+    y: height / 2 + ((y0 + y1) / 2) * scale,
+  };
+}
+
 /** The largest scale at which a sheet, dimension lines included, fits a box. */
 export function frame(sheet: Sheet, width: number, height: number): Frame {
   const xs: number[] = [];

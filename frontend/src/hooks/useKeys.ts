@@ -1,7 +1,9 @@
 import { useEffect } from "react";
 
 function typing(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.matches("input, textarea, select");
+  // Choices that arrow keys walk through keep them, too.
+  const own = "input, textarea, select, [role=listbox] *, [role=menu] *, [role=group] button";
+  return target instanceof HTMLElement && target.matches(own);
 }
 
 /**

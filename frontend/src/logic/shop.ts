@@ -13,7 +13,13 @@ export function inUnit(shop: ShopTyped, unit: Unit): ShopTyped {
   if (from === unit) return shop;
   const kept = <T>(value: T): T => asMm(value, from) as T;
   const tools = (list: ShopTyped["formers"]) =>
-    list?.map((tool) => ({ ...tool, diameters: (tool.diameters as Typed[]).map(kept) }));
+    list?.map((tool) => ({
+      ...tool,
+      ...(tool.diameters && { diameters: (tool.diameters as Typed[]).map(kept) }),
+      ...(tool.tip != null && { tip: kept(tool.tip) }),
+      ...(tool.base != null && { base: kept(tool.base) }),
+      ...(tool.length != null && { length: kept(tool.length) }),
+    }));
   const shelf = (shop.shelf as { moves?: Move[] }[] | undefined)?.map((one) => ({
     ...one,
     moves: one.moves?.map((move) => ({
@@ -38,6 +44,12 @@ export function inUnit(shop: ShopTyped, unit: Unit): ShopTyped {
     unit,
     ...(shop.formers && { formers: tools(shop.formers) }),
     ...(shop.pins && { pins: tools(shop.pins) }),
+    ...(shop.outfit && {
+      outfit: {
+        ...shop.outfit,
+        ...(shop.outfit.punches && { punches: (shop.outfit.punches as Typed[]).map(kept) }),
+      },
+    }),
     ...(shop.ease && { ease }),
     ...(shelf && { shelf }),
     ...(shop.landmarks && {

@@ -6,12 +6,13 @@ import { queries } from "../api/queries";
 import { useKept } from "../hooks/useKept";
 import { asNumber, asText, withValue } from "../logic/draft";
 import { inUnit } from "../logic/shop";
-import { keptLengths, typedLength, typedLengths, typedWithUnit } from "../logic/length";
+import { typedLength, typedLengths, typedWithUnit } from "../logic/length";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
+import { OutfitSettings } from "./tools/OutfitSettings";
+import { ToolList } from "./tools/ToolList";
 
-const KINDS = ["stepped mandrel", "stepped pliers", "dowels", "household"] as const;
 const PARTS = ["wrist", "neck", "head", "ankle", "arm"] as const;
 type Part = (typeof PARTS)[number];
 const WORDS = ["snug", "comfortable", "loose"] as const;
@@ -99,6 +100,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
             unit={unit}
             onChange={set}
           />
+          <OutfitSettings key={`o${unit}`} draft={draft} unit={unit} onChange={set} />
         </div>
         <div className="space-y-6">
           <section>
@@ -331,100 +333,6 @@ function Landmarks({ marks, unit, onChange }: LandmarkProps) {
     </section>
   );
 }
-
-interface ListProps {
-  list: "formers" | "pins";
-  tools: readonly Tool[];
-  unit: Unit;
-  onChange: (path: (string | number)[], value: unknown) => void;
-}
-
-function ToolList({ list, tools, unit, onChange }: ListProps) {
-  const { t } = useTranslation();
-  return (
-    <section>
-      <h2 className="text-lg">{t(`tools.${list}`)}</h2>
-      <p className="mb-2 text-sm text-muted">
-        {t(`tools.${list}_why`, { unit: t(`unit.${unit}`) })}
-      </p>
-      <ul className="space-y-3">
-        {tools.map((tool, i) => (
-          <li key={i} className="grid grid-cols-[1fr_1fr_auto] gap-2 border-b hairline pb-3">
-            <TextField
-              label={t("tools.name")}
-              labelHidden
-              value={tool.name}
-              onText={(name) => onChange([list, i, "name"], name)}
-            />
-            <Select
-              label={t("tools.kind")}
-              labelHidden
-              value={tool.kind}
-              options={KINDS.map((value) => ({
-                value,
-                label: t(`tool.${value.replace(" ", "_")}`),
-              }))}
-              onChoose={(kind) => onChange([list, i, "kind"], kind)}
-            />
-            <Button
-              aria-label={t("tools.remove", { name: tool.name })}
-              onClick={() =>
-                onChange(
-                  [list],
-                  tools.filter((_, k) => k !== i),
-                )
-              }
-            >
-              {t("tools.remove_short")}
-            </Button>
-            <Steps
-              tool={tool}
-              unit={unit}
-              onChange={(all) => onChange([list, i, "diameters"], all)}
-            />
-          </li>
-        ))}
-      </ul>
-      <Button
-        className="mt-2"
-        onClick={() =>
-          onChange([list], [...tools, { name: t("tools.new"), kind: "household", diameters: [] }])
-        }
-      >
-        {t(`tools.add_${list}`)}
-      </Button>
-    </section>
-  );
-}
-
-interface StepsProps {
-  tool: Tool;
-  unit: Unit;
-  onChange: (diameters: (string | number)[]) => void;
-}
-
-/** The diameters of a tool as one line; those that are not touched stay exactly what they were. */
-function Steps({ tool, unit, onChange }: StepsProps) {
-  const { t } = useTranslation();
-  const [before] = useState(tool.diameters as (string | number)[]);
-  const [text, setText] = useState(() => typedLengths(before, unit).join(STEPS_APART[unit]));
-  return (
-    <TextField
-      className="col-span-3 [&_input]:figures"
-      label={t("tools.steps")}
-      labelHidden
-      suffix={unit}
-      value={text}
-      onText={(next) => {
-        setText(next);
-        onChange(keptLengths(next, before, unit));
-      }}
-    />
-  );
-}
-
-// A blank stands before a fraction too, so inches are parted by commas.
-const STEPS_APART = { mm: "  ", in: ", " };
 
 interface NumberProps {
   label: string;

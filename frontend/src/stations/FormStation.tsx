@@ -1,3 +1,4 @@
+import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Plan } from "../api/client";
@@ -5,15 +6,17 @@ import { SheetDrawing } from "../drawings/SheetDrawing";
 import { bendsOf, entryOf, partSheet } from "../logic/atHand";
 import { isDone } from "../logic/standing";
 import { AdviceList } from "../ui/AdviceList";
-import { Column } from "../ui/Column";
-import { Figure } from "../ui/Figure";
 import type { StationProps } from "./context";
+import { Feels } from "./form/Feels";
+import { FormerTable } from "./form/FormerTable";
+import { OvalFormer } from "./form/OvalFormer";
+import { WireStages } from "./form/WireStages";
 import { HowMade } from "./HowMade";
 import { StepList } from "./StepList";
 
 type Step = Plan["steps"][number];
 
-/** What to bend on, in which order, and what it springs to. */
+/** What to bend on, in which order, how the wire looks then, and what it springs to. */
 export function FormStation(props: StationProps) {
   const { plan, piece } = props;
   const { t } = useTranslation();
@@ -34,42 +37,89 @@ export function FormStation(props: StationProps) {
         </div>
       </section>
       <div className="space-y-4 self-start min-[760px]:sticky min-[760px]:top-4">
-        {plan && <AtHand plan={plan} step={step} />}
+        {plan && <AtHand {...props} plan={plan} step={step} />}
         <AdviceList advice={advice} />
       </div>
     </>
   );
 }
 
-/** The part that the step is about, large; then the whole, with its former or as it will lie. */
-function AtHand({ plan, step }: { plan: Plan; step: Step | undefined }) {
+type View = "wire" | "formers" | "oval" | "feels";
+
+/** What is at hand, one view at a time, so that it stays beside the step that is worked on. */
+function AtHand({ plan, piece, step }: StationProps & { plan: Plan; step: Step | undefined }) {
   const { t } = useTranslation();
-  const whole = plan.drawings.sheets.find((one) => one.stations.includes("form"));
+  const views: View[] = [
+    "wire",
+    ...(plan.formers.length > 0 ? (["formers"] as const) : []),
+    ...(plan.oval ? (["oval"] as const) : []),
+    ...((plan.feels ?? []).length > 0 || plan.weakest ? (["feels"] as const) : []),
+  ];
+  const tab =
+    "min-h-[44px] px-4 border-b-[3px] border-transparent text-muted data-[state=active]:border-accent data-[state=active]:text-ink data-[state=active]:font-semibold";
+  return (
+    <Tabs.Root defaultValue="wire">
+      <Tabs.List className="mb-3 flex border-b hairline" aria-label={t("form.at_hand")}>
+        {views.map((view) => (
+          <Tabs.Trigger key={view} value={view} className={tab}>
+            {t(`form.view.${view}`)}
+          </Tabs.Trigger>
+        ))}
+      </Tabs.List>
+      <Tabs.Content value="wire" className="space-y-4">
+        <AtStep plan={plan} piece={piece} step={step} />
+      </Tabs.Content>
+      <Tabs.Content value="formers" className="space-y-4">
+        <FormerTable formers={plan.formers} bends={plan.bends} />
+        <Whole plan={plan} id="former" className="h-[300px]" />
+      </Tabs.Content>
+      <Tabs.Content value="oval">
+        <OvalFormer plan={plan} pieceId={piece.id} />
+      </Tabs.Content>
+      <Tabs.Content value="feels">
+        <Feels plan={plan} />
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
+
+interface AtStepProps {
+  plan: Plan;
+  piece: StationProps["piece"];
+  step: Step | undefined;
+}
+
+/** The wire that the step is about, after that step, and its bends; the part; the whole. */
+function AtStep({ plan, piece, step }: AtStepProps) {
+  const { t } = useTranslation();
   const sequence = plan.drawings.sheets.find((one) => one.id === "sequence");
   const entry = entryOf(step);
   const part = partSheet(sequence, entry, t("form.bears"));
-  const bends = bendsOf(plan, entry);
+  const bends = entry === "" ? plan.bends : bendsOf(plan, entry);
   return (
     <>
+      {step && <WireStages plan={plan} pieceId={piece.id} version={piece.version} step={step} />}
+      {bends.length > 0 && <FormerTable formers={[]} bends={bends} />}
       {part && step && (
         <section className="rounded-sm border hairline bg-panel px-3 py-2">
           <h2 className="text-lg first-letter:uppercase">{step.title}</h2>
-          <SheetDrawing sheet={part} colour={plan.colour} className="h-[230px]" />
-          {bends.length > 0 && <FormerTable plan={{ ...plan, formers: [], bends }} />}
+          <SheetDrawing sheet={part} colour={plan.colour} className="h-[200px]" />
         </section>
       )}
-      {whole && (
-        <section>
-          <h2 className="text-lg">{whole.title}</h2>
-          <SheetDrawing
-            sheet={whole}
-            colour={plan.colour}
-            className={plan.formers.length > 0 ? "h-[300px]" : part ? "h-[110px]" : "h-[190px]"}
-          />
-        </section>
-      )}
-      {plan.formers.length > 0 && <FormerTable plan={plan} />}
+      <Whole plan={plan} id="sequence" className={part ? "h-[110px]" : "h-[190px]"} />
     </>
+  );
+}
+
+/** One of the plan's drawings, with what it is called. */
+function Whole({ plan, id, className }: { plan: Plan; id: string; className: string }) {
+  const sheet = plan.drawings.sheets.find((one) => one.id === id);
+  if (!sheet?.stations.includes("form")) return null;
+  return (
+    <section>
+      <h2 className="text-lg">{sheet.title}</h2>
+      <SheetDrawing sheet={sheet} colour={plan.colour} className={className} />
+    </section>
   );
 }
 
@@ -82,73 +132,5 @@ function GoneSteps({ piece }: StationProps) {
     <p className="mt-3 border-l-4 border-ink pl-3 text-[15px]">
       <strong>{t("form.gone")}</strong> {gone.map((one) => one.says).join("; ")}
     </p>
-  );
-}
-
-function FormerTable({ plan }: { plan: Plan }) {
-  const { t } = useTranslation();
-  const cell = "border-b hairline py-1.5 pr-3 text-left";
-  const every = [
-    ...plan.formers.flatMap((one) => [one.former_mm, one.tool_mm, one.result_mm]),
-    ...plan.bends.flatMap((one) => [one.pin, one.tool_mm, one.opens_to_mm]),
-  ];
-  return (
-    <table className="w-full text-[15px]">
-      <thead className="text-sm text-muted">
-        <tr>
-          {["what", "ideal", "yours", "opens_to"].map((key) => (
-            <th key={key} scope="col" className={`${cell} font-normal`}>
-              {t(`form.${key}`)}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        <Column of={every}>
-          {plan.formers.map((former) => (
-            <tr key={former.target_mm}>
-              <th scope="row" className={`${cell} font-semibold`}>
-                {t("form.body")}
-              </th>
-              <td className={cell}>
-                <Figure mm={former.former_mm} />
-              </td>
-              <td className={cell}>
-                {former.tool_mm ? (
-                  <>
-                    <Figure mm={former.tool_mm} className="font-semibold" /> {former.tool}
-                  </>
-                ) : (
-                  "–"
-                )}
-              </td>
-              <td className={cell}>{former.result_mm ? <Figure mm={former.result_mm} /> : "–"}</td>
-            </tr>
-          ))}
-          {plan.bends.map((bend) => (
-            <tr key={bend.id}>
-              <th scope="row" className={`${cell} font-semibold`}>
-                {bend.label}
-              </th>
-              <td className={cell}>
-                <Figure mm={bend.pin} />
-              </td>
-              <td className={cell}>
-                {bend.tool_mm ? (
-                  <>
-                    <Figure mm={bend.tool_mm} className="font-semibold" /> {bend.tool}
-                  </>
-                ) : (
-                  "–"
-                )}
-              </td>
-              <td className={cell}>
-                <Figure mm={bend.opens_to_mm} places={2} />
-              </td>
-            </tr>
-          ))}
-        </Column>
-      </tbody>
-    </table>
   );
 }

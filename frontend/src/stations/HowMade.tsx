@@ -7,6 +7,7 @@ import type { StationProps } from "./context";
 const STRAIGHTEN = ["draw", "as_reeled"] as const;
 const SHAPED_BY = ["former", "hands"] as const;
 const HAMMER = ["set", "mallet", "steel", "both"] as const;
+const SPRINGBACK = ["even", "hardening"] as const;
 const FINISH = ["hallmark", "file", "patina", "tumble", "polish"] as const;
 
 /** How the maker works this piece: straightened or not, shaped by what, hammered, finished. */
@@ -35,6 +36,7 @@ export function HowMade({ brief, piece, plan, edit }: StationProps) {
         {choice("straighten", making.straighten ?? "draw", STRAIGHTEN)}
         {shaped && choice("shaped_by", making.shaped_by ?? "former", SHAPED_BY)}
         {shaped && choice("hammer", making.hammer ?? "set", HAMMER)}
+        {shaped && choice("springback", making.springback ?? "even", SPRINGBACK)}
       </div>
       {shaped && making.shaped_by === "hands" && (
         <a

@@ -87,7 +87,7 @@ function PinChoice({ brief, edit, shop, facts }: StationProps) {
   const { t } = useTranslation();
   const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
   const usual = Number(kind?.choices.find((one) => one.name === "loop_pin")?.default ?? 0);
-  const pins = [...new Set((shop.shop.pins ?? []).flatMap((tool) => tool.diameters))]
+  const pins = [...new Set((shop.shop.pins ?? []).flatMap((tool) => tool.diameters ?? []))]
     .map(Number)
     .sort((a, b) => a - b);
   const typed = roughMm(

@@ -13,11 +13,12 @@ from django.utils import timezone
 from jamreel.core.plan import propose_raw, read_brief
 from jamreel.core.shop import Shop
 from jamreel.workshop import making
-from jamreel.workshop.demo_cast import CAST, FORM_STEPS, OTHERS, RACK, SHOP, Extra, Role
-from jamreel.workshop.models import Piece, Wearer, Workshop
+from jamreel.workshop.demo_cast import CAST, FORM_STEPS, OTHERS, RACK, SHOP, TRIALS, Extra, Role
+from jamreel.workshop.models import Piece, Stock, Wearer, Workshop
 from jamreel.workshop.pieces import save_brief, start_piece
 from jamreel.workshop.planning import plan_of, shop_of
 from jamreel.workshop.stock import add_stock
+from jamreel.workshop.trials import note_trial
 from jamreel.workshop.wearers import keep_readings, measures_of
 
 
@@ -33,6 +34,10 @@ def build(today: date) -> Workshop:
     workshop.members.add(user)
     for stock in RACK:
         add_stock(workshop, stock)
+    for name, former, came_off in TRIALS:
+        reel = Stock.objects.get(workshop=workshop, name=name)
+        note_trial(workshop, reel.pk, {"former": former, "came_off": came_off})
+    workshop.refresh_from_db()
     pieces = {role.part: _start(workshop, role, today) for role in CAST}
     _work_on(workshop, pieces)
     for extra in OTHERS:

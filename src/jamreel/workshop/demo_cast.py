@@ -33,8 +33,11 @@ SHOP: dict[str, Any] = {
             "kind": "stepped pliers",
             "diameters": ["2.0", "2.6", "3.0", "4.0", "5.0", "6.0"],
         },
-        {"name": "drill shanks", "kind": "dowels", "diameters": ["2.2", "2.4", "3.2"]},
+        {"name": "drill shanks", "kind": "drill shanks", "diameters": ["2.2", "2.4", "3.2"]},
+        {"name": "cone pliers", "kind": "cone pliers", "tip": "1.2", "base": "5.5", "length": "28"},
+        {"name": "flat pliers", "kind": "flat pliers"},
     ],
+    "outfit": {"torch": True, "pickle": True, "mill": True, "punches": ["4", "6", "8", "10"]},
 }
 
 
@@ -208,6 +211,15 @@ def _group(times: int, *entries: dict[str, Any], fill: bool = False) -> dict[str
 
 
 EXTRAS = (
+    Extra(
+        "the Ferryman",
+        "Landing-stage bangle",
+        {"kind": "forged_bangle", "ends": "cups", "pearl": "6", "overlap": "12"},
+        {"size": "3 mm", "metal": "copper", "temper": "dead_soft"},
+        9,
+        cut=True,
+        steps=("roll_1",),
+    ),
     Extra(
         "the Ferryman",
         "Rowlock cuff",
@@ -614,6 +626,8 @@ def _wire(
     return {"kind": kind, "name": name, "wire": wire, "amount": amount, **more}
 
 
+# What was wound on a former to try it: the reel, what it was wound on and what it came off at.
+TRIALS = (("copper 14 AWG, big reel", "49", "53.6"),)
 # What hangs on the barge's rack: two reels under one number, one nearly empty, offcuts in a jar.
 RACK = (
     _wire("reel", "copper 14 AWG, big reel", "14 awg", "copper", "11.4 m",

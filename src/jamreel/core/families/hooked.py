@@ -222,7 +222,7 @@ class HookedRing(OneWire, ABC):
     def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
         """Yield what it gives, hooked: it is closed all round, but for what plays in the eye."""
         radius = bench.wire.radius_on(bench.own / math.pi)
-        yield pressed(bench.wire, radius, closed=True)
+        yield pressed(bench.formed, radius, closed=True)
 
     def put_right(self, bench: OnBench) -> PuttingRight | None:
         """Return what a try-on asks for: length comes off at the eye, which is made again."""

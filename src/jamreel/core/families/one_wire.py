@@ -38,6 +38,8 @@ from jamreel.core.workpiece.straight import Laid, Stretch, lay_straight
 
 # What is bought for a piece of one wire, and what hangs from it, goes under these names.
 PIECE, HUNG = "piece", "hung"
+# The step that bends the body.
+SHAPED = "shape"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -180,9 +182,19 @@ class OneWire(Construction):
         return as_cut(bench.job, bench.cut)
 
     def solve(self, job: Job) -> Plan:
-        """Return the plan. Raises Refusal like ``sized``."""
+        """Return the plan. Raises Refusal like ``sized``.
+
+        What is annealed on the way is soft when it is shaped: then it is planned once more so.
+        """
         wire = job.wires.body
         formed = self.formed(job, wire)
+        plan = self._solved(job, wire, formed)
+        soft = next((one.softened_to(SHAPED) for one in plan.worked if not one.entry), None)
+        if soft is None or formed is not wire:
+            return plan
+        return self._solved(job, wire, replace(wire, yield_mpa=soft))
+
+    def _solved(self, job: Job, wire: Wire, formed: Wire) -> Plan:
         book = Book(formed.bend_adds)
         sized = self.sized(job, wire, book)
         self._sound(wire, sized.stretches)

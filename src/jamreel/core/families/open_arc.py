@@ -161,7 +161,7 @@ class OpenArc(OneWire, ABC):
 
     def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
         """Yield what it gives under finger and thumb."""
-        yield pressed(bench.wire, self._radius(bench), closed=False)
+        yield pressed(bench.formed, self._radius(bench), closed=False)
 
     def _radius(self, bench: OnBench) -> float:
         return bench.wire.radius_on(bench.own.inside_girth / math.pi)

@@ -42,13 +42,15 @@ class Work:
 @dataclass(frozen=True)
 class Stage:
     """A wire after some work: strain used there since it was last soft, what it bears in all, the
-    yield it has [MPa], and whether it is annealed before."""
+    yield it has there [MPa], whether it is annealed before, and the yield that it has through and
+    through when the work begins [MPa]."""
 
     work: Work
     used: float
     bears: float
     yield_mpa: float
     annealed: bool = False
+    before_mpa: float = 0.0
 
     @property
     def left(self) -> float:
@@ -73,6 +75,16 @@ class Track:
     def cracks(self) -> Stage | None:
         """The first stage that cracks it, None where none does."""
         return next((stage for stage in self.stages if stage.cracks), None)
+
+    def softened_to(self, step: str) -> float | None:
+        """Return the yield [MPa] that a step finds where the wire was made soft before it, None
+        where it is as it was bought."""
+        soft = False
+        for stage in self.stages:
+            soft = soft or stage.annealed or stage.work.softens
+            if stage.work.step == step:
+                return stage.before_mpa if soft else None
+        return None
 
     @property
     def anneals(self) -> tuple[Stage, ...]:
@@ -222,10 +234,11 @@ def track(wire: Wire, works: Iterable[Work], *, torch: bool) -> Track:
         annealed = can and asked > bears + 1e-9 and (begins > soft or asked > work.strain)
         if annealed:
             begins, bears, used = soft, wire.metal.bears_strain("dead_soft"), {THROUGH: 0.0}
+        before = yield_after(wire.metal, begins, used[THROUGH])
         used[work.place] = used.get(work.place, 0.0) + work.strain
         total = _at(used, work.place)
         reached = yield_after(wire.metal, begins, total)
-        stages.append(Stage(work, total, bears, reached, annealed))
+        stages.append(Stage(work, total, bears, reached, annealed, before))
     ends = {place: yield_after(wire.metal, begins, _at(used, place)) for place in used}
     return Track(wire, tuple(stages), ends)
 

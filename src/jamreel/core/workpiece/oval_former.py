@@ -67,6 +67,7 @@ def _thinned(line: Array) -> Array:
 def oval_sheet(oval: OvalFormer) -> Sheet:
     """Return the wire as it is bent, over the former to cut and the line that it springs to."""
     low = min(y for _, y in oval.block)
+    lowest = min(y for line in (oval.block, oval.bent, oval.target) for _, y in line)
     half = oval.across_mm / 2
     return Sheet(
         id="oval",
@@ -83,7 +84,7 @@ def oval_sheet(oval: OvalFormer) -> Sheet:
                 b=(half, low),
                 value_mm=oval.across_mm,
                 label=say("drawing.block"),
-                offset_mm=-(oval.wire_mm + 6),
+                offset_mm=lowest - low - oval.wire_mm - 6,
             ),
         ),
     )

@@ -152,8 +152,10 @@ def _stage(one: WorkedWire, step: str, title: str, done: int) -> WireStage:
     d, order = one.wire.bend_adds, one.order
     now = _laid(one, frozenset(order[:done]))
     made = [run for run, at in zip(now, one.steps, strict=True) if at == step and step]
-    flat = _View(now, made)
+    held = max(range(len(now)), key=lambda n: move_length(one.moves[n], d))
+    flat = _View(now, made, held)
     coming = _laid(one, frozenset(order[: done + 1])) if done < len(order) else ()
+    ahead = [run for run, at in zip(coming, one.steps, strict=False) if at in order[done:][:1]]
     marks = [run.points[0] for run in now if isinstance(run.move, Mark)]
     pins = tuple(
         Pin(at=flat.point(run.middle), diameter=run.move.pin)
@@ -166,7 +168,7 @@ def _stage(one: WorkedWire, step: str, title: str, done: int) -> WireStage:
         line=flat.points(now),
         made=tuple(flat.points([run]) for run in made),
         pins=pins,
-        ghost=flat.points(coming) if coming else (),
+        ghost=_View(coming, ahead, held).points(coming) if coming else (),
         marks=tuple(flat.point(at) for at in marks),
         length_mm=sum(move_length(move, d) for move in one.moves),
     )
@@ -188,30 +190,46 @@ def _still_straight(move: Move, wire: float) -> Move:
 
 
 class _View:
-    """A way to look at a wire: square on what is being bent, its longest straight level."""
+    """A way to look at a wire: square on what is being bent, its longest stretch level.
 
-    def __init__(self, laid: Sequence[Run], made: Sequence[Run]) -> None:
+    Where that stretch has its middle lies the origin, so that from stage to stage the rest of the
+    wire moves, and what is held stays.
+    """
+
+    def __init__(self, laid: Sequence[Run], made: Sequence[Run], held: int) -> None:
         frame = made[0].frame if made else np.eye(3)
-        straight = max(
-            (run for run in laid if isinstance(run.move, Straight)),
-            key=lambda run: run.move.length if isinstance(run.move, Straight) else 0.0,
-            default=None,
-        )
         out = frame[:, 2]
-        if abs(out[2]) > 0.9:
+        if abs(out[2]) > SQUARE_ON:
             # Seen from the side that it was seen from before: turning it over is a step of its own.
             out = out * math.copysign(1.0, out[2])
-        level = straight.frame[:, 0] if straight is not None else frame[:, 0]
-        level = level - (level @ out) * out
-        if np.linalg.norm(level) < 1e-6:
+        self.held, self.out = held, out
+        self._at, along = _middle(laid[held])
+        level = along - (along @ out) * out
+        if np.linalg.norm(level) < LEAST_LEVEL:
             level = frame[:, 0]
         right = level / np.linalg.norm(level)
         self._axes = np.column_stack([right, np.cross(out, right)])
 
     def point(self, at: Array) -> Point:
-        x, y = np.round(at @ self._axes, 2).tolist()
+        x, y = np.round((at - self._at) @ self._axes, 2).tolist()
         return (x, y)
 
     def points(self, laid: Sequence[Run]) -> tuple[Point, ...]:
         line = np.vstack([laid[0].points[:1], *(run.points[1:] for run in laid)])
-        return tuple((x, y) for x, y in np.round(line @ self._axes, 2).tolist())
+        flat = (line - self._at) @ self._axes
+        return tuple((x, y) for x, y in np.round(flat, 2).tolist())
+
+
+# Planes of bends that lie so nearly in the plane before are looked at from the same side; a
+# stretch that points so nearly at the eye has no direction to be laid level by.
+SQUARE_ON, LEAST_LEVEL = 0.9, 1e-6
+
+
+def _middle(run: Run) -> tuple[Array, Array]:
+    """Return the middle of a run and the direction of the wire there."""
+    n = len(run.points) - 1
+    before, after = run.points[n // 2], run.points[n - n // 2]
+    if n % 2 == 0 and n > 0:
+        before, after = run.points[n // 2 - 1], run.points[n // 2 + 1]
+        return run.points[n // 2], after - before
+    return (before + after) / 2, after - before

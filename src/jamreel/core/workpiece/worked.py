@@ -41,6 +41,11 @@ class WorkedWire:
         """The wire as it comes off the reel, as hard as it was bought."""
         return replace(self.wire, yield_mpa=self.bought_mpa or self.wire.yield_mpa)
 
+    def softened_to(self, step: str) -> float | None:
+        """Return the yield [MPa] that a step finds where the wire was made soft before; see
+        ``Track.softened_to``."""
+        return self.track.softened_to(step) if self.track else None
+
     @property
     def entry(self) -> str:
         """The entry that it is for, '' in a piece of one wire."""
