@@ -8215,7 +8215,7 @@ export interface components {
          *     numbers that it speaks of (pin, former, count, places on the wire): when one of them moves, what
          *     was done no longer is as planned. ``sort`` is the sort of part that it makes, ``bends`` are the
          *     bends of it, by their key, ``shapes`` all that it shapes, and ``works`` what it does to the
-         *     metal through and through. ``waits`` is how long it is left
+         *     metal through and through, ``wants`` what of the bench's outfit it takes. ``waits`` is how long it is left
          *     alone before the next can be done [min].
          */
         Step: {
@@ -8330,6 +8330,8 @@ export interface components {
             id: number;
             /** Is Low */
             is_low: boolean;
+            /** Key */
+            key: string;
             /** Kind */
             kind: string;
             /** Low */

@@ -9,6 +9,7 @@ import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
+import { Trial } from "./Trial";
 import { StockForm, type StockTyped } from "./StockForm";
 
 const REASONS = ["bought", "counted", "used", "spoiled", "scrapped"] as const;
@@ -163,64 +164,6 @@ function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
           : t("reels.scale_doubt", { doubt: `${lengthText(doubt, unit, 0)} ${unit}` })}
       </p>
       <Problem says={says(weigh.error)} />
-    </form>
-  );
-}
-
-/** Wound on one diameter, came off at another: what this very wire springs back by. */
-function Trial({ stock, onTake }: Omit<Props, "onClose">) {
-  const { t } = useTranslation();
-  const unit = useUnit();
-  const [typed, setTyped] = useState({ former: "", came_off: "" });
-  const note = useMutation({
-    meta: { shown: true },
-    mutationFn: (body: typeof typed) => {
-      const params = { path: { stock_id: stock.id } };
-      return ask(api.POST("/api/stock/{stock_id}/trial", { params, body }));
-    },
-    onSuccess: (rack) => {
-      setTyped({ former: "", came_off: "" });
-      onTake(rack);
-    },
-  });
-  return (
-    <form
-      className="border-y hairline py-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        note.mutate(typed);
-      }}
-    >
-      <div className="flex items-end gap-2">
-        {(["former", "came_off"] as const).map((name) => (
-          <TextField
-            key={name}
-            label={t(`reels.trial.${name}`)}
-            className="grow [&_input]:figures"
-            inputMode="decimal"
-            suffix={unit}
-            value={typed[name]}
-            onText={(text) => setTyped({ ...typed, [name]: text })}
-          />
-        ))}
-        <Button type="submit" look="strong" disabled={!typed.former || !typed.came_off}>
-          {t("reels.trial.note")}
-        </Button>
-      </div>
-      <p className="mt-1 text-[14px] text-muted">
-        {stock.trial ? (
-          <>
-            {t("reels.trial.found", { mpa: Math.round(stock.trial.yield_mpa) })}{" "}
-            <Figure mm={stock.trial.former} /> → <Figure mm={stock.trial.came_off} />{" "}
-            <Button onClick={() => note.mutate({ former: "", came_off: "" })}>
-              {t("reels.trial.forget")}
-            </Button>
-          </>
-        ) : (
-          t("reels.trial.how")
-        )}
-      </p>
-      <Problem says={says(note.error)} />
     </form>
   );
 }

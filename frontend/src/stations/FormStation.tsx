@@ -7,6 +7,7 @@ import { bendsOf, entryOf, partSheet } from "../logic/atHand";
 import { isDone } from "../logic/standing";
 import { AdviceList } from "../ui/AdviceList";
 import type { StationProps } from "./context";
+import { CameOff } from "./form/CameOff";
 import { Feels } from "./form/Feels";
 import { FormerTable } from "./form/FormerTable";
 import { OvalFormer } from "./form/OvalFormer";
@@ -71,7 +72,8 @@ function AtHand({ plan, piece, step }: StationProps & { plan: Plan; step: Step |
       </Tabs.Content>
       <Tabs.Content value="formers" className="space-y-4">
         <FormerTable formers={plan.formers} bends={plan.bends} />
-        <Whole plan={plan} id="former" className="h-[300px]" />
+        <Whole plan={plan} id="former" className="h-[260px]" />
+        <CameOff plan={plan} />
       </Tabs.Content>
       <Tabs.Content value="oval">
         <OvalFormer plan={plan} pieceId={piece.id} />

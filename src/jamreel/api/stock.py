@@ -66,6 +66,7 @@ class StockView(Schema):
     kind: str
     name: str
     said: str
+    key: str
     wire: dict[str, Any]
     problem: str
     amount: float
@@ -153,6 +154,7 @@ def _stock_view(stock: Stock, amount: float, last: Sequence[Movement]) -> StockV
         kind=stock.kind,
         name=stock.name,
         said=stock.said,
+        key=stock.key,
         wire=stock.wire if isinstance(stock.wire, dict) else {},
         problem=problem,
         amount=amount,

@@ -117,5 +117,6 @@ def test_any_section_of_bar_will_do() -> None:
 
 def test_a_bench_that_lacks_mill_and_punch_is_told() -> None:
     told = advice(planned(BRIEF))
-    assert {"no_mill", "no_punch", "no_torch"} <= set(told)
-    assert not {"no_mill", "no_punch", "no_torch"} & set(advice(forged()))
+    assert {"lacks", "no_punch", "no_torch"} <= set(told)
+    assert "rolling mill" in told["lacks"]
+    assert not {"lacks", "no_punch", "no_torch"} & set(advice(forged()))

@@ -1,12 +1,13 @@
 """Is there a former near enough?"""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.bench.steps import Step
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import HARD_TEMPERS, Tight
-from jamreel.core.forming.tools import Former
+from jamreel.core.forming.tools import Former, Outfit
 from jamreel.core.words import say
 
 # What the nearest step may change the inside girth by before the maker is told: mm, and share.
@@ -36,15 +37,25 @@ def former_near(former: Former) -> Advice | None:
     )
 
 
-def no_torch(steps: Sequence[str]) -> Advice | None:
-    """Return a warning when a step wants a torch that the bench does not have.
+def lacking(steps: Sequence[Step], outfit: Outfit) -> Iterator[Advice]:
+    """Yield what the bench does not have that a step wants, each thing once, at its first step.
 
     Args:
-        steps: that want one, by what they are called.
+        steps: of the piece.
+        outfit: of the bench.
 
     Source: plain comparison.
     """
-    return advise("no_torch", "check", "tools", step=steps[0]) if steps else None
+    said: set[str] = set()
+    for step in steps:
+        for thing in step.wants:
+            if thing not in said and not getattr(outfit, thing):
+                said.add(thing)
+                if thing == "torch":
+                    yield advise("no_torch", "check", "tools", step=step.title)
+                else:
+                    named = say(f"outfit.{thing}")
+                    yield advise("lacks", "check", "tools", step=step.title, thing=named)
 
 
 def yield_measured(reel: str, measured: float, table: float) -> Advice:

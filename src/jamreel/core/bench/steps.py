@@ -32,9 +32,9 @@ class Step(Frozen):
     entries at once is ``of`` all their steps, with the ``counts`` of each. ``figures`` are the
     numbers that it speaks of (pin, former, count, places on the wire): when one of them moves, what
     was done no longer is as planned. ``sort`` is the sort of part that it makes, ``bends`` are the
-    bends of it, by their key, ``shapes`` all that it shapes, and ``works`` what it does to the
-    metal through and through. ``waits`` is how long it is left
-    alone before the next can be done [min].
+    bends of it, by their key, ``shapes`` all that it shapes, ``works`` what it does to the metal
+    through and through, and ``wants`` what of the bench's outfit it takes. ``waits`` is how long it
+    is left alone before the next can be done [min].
     """
 
     id: str
@@ -50,6 +50,7 @@ class Step(Frozen):
     bends: tuple[str, ...] = Field(default=(), exclude=True)
     shapes: tuple[str, ...] = Field(default=(), exclude=True)
     works: Works | None = Field(default=None, exclude=True)
+    wants: tuple[str, ...] = Field(default=(), exclude=True)
     minutes: float = Field(default=0.0, exclude=True)
     waits: float = 0.0
 
@@ -75,6 +76,7 @@ class StepFacts(Frozen):
     bends: tuple[str, ...] = ()
     also: tuple[str, ...] = ()
     works: Works | None = None
+    wants: tuple[str, ...] = ()
 
 
 @cache
@@ -110,6 +112,7 @@ def step(
         bends=facts.bends,
         shapes=(*facts.bends, *facts.also),
         works=facts.works,
+        wants=facts.wants,
         minutes=facts.minutes,
         waits=facts.waits,
     )

@@ -270,8 +270,6 @@ class ForgedBangle(OpenRing):
         """Yield how it goes on, and what the bench lacks."""
         yield self.going_on(bench)
         outfit = bench.job.shop.outfit
-        if not outfit.mill:
-            yield advise("no_mill", "check", "tools", thickness=self.strip_thickness)
         if self.ends == "cups" and outfit.nearest_punch(self.pearl) is None:
             yield advise("no_punch", "check", "tools", pearl=self.pearl)
         if bench.formed.yield_mpa <= bench.wire.metal.yields["dead_soft"]:

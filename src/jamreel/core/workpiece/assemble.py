@@ -9,8 +9,8 @@ from jamreel.core.advice.cutting import by_ratio, longer_than_handled, margin_fa
 from jamreel.core.advice.forming import (
     bend_tight,
     former_near,
+    lacking,
     no_hardening,
-    no_torch,
     yield_measured,
 )
 from jamreel.core.advice.making import cut_differs
@@ -178,7 +178,7 @@ def _advice(
         cracked(wires, lambda key: titles.get(key, key), torch=torch),
         _measured(job),
         no_hardening(job.wires.body),
-        no_torch([] if torch else [one.title for one in steps if "torch" in one.cautions]),
+        *lacking(steps, job.shop.outfit),
         assumed_system(job.wire),
         *(assumed_system(wire, f"palette.{role}") for role, wire in beside.items()),
         *(needs_own_shears(metal) for metal in metals.values()),
