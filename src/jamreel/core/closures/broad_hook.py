@@ -10,6 +10,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, edge, flipped, ring
 from jamreel.core.path.bearings import hook_bearing
+from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, Straight
 from jamreel.core.values import Length, Stroke
 
@@ -64,11 +65,11 @@ class BroadHook(Hook):
                     "broad_hook",
                     w,
                     (
-                        ("loop_left", (loop,)),
+                        ("loop_left", centred(loop, first=True)),
                         ("leg_left", (leg,)),
                         ("body", (Bend(angle=math.pi, pin=broad, label="bow"),)),
                         ("leg_right", (leg,)),
-                        ("loop_right", (loop,)),
+                        ("loop_right", centred(loop, first=False)),
                     ),
                 ),
             ),
@@ -100,11 +101,11 @@ class BroadHook(Hook):
                     "broad_catch",
                     w,
                     (
-                        ("loop_left", (loop,)),
+                        ("loop_left", centred(loop, first=True)),
                         ("leg_left", (Straight(length=self.catch_leg),)),
                         ("body", (Bend(angle=math.pi, pin=self.catch_pin, label="catch"),)),
                         ("leg_right", (Straight(length=self.catch_leg),)),
-                        ("loop_right", (loop,)),
+                        ("loop_right", centred(loop, first=False)),
                     ),
                 ),
             ),

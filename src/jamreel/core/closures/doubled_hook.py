@@ -11,6 +11,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, edge, ring
 from jamreel.core.path.bearings import hook_bearing
+from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, Fold, Straight
 from jamreel.core.values import Length, Stroke
 
@@ -62,11 +63,11 @@ class DoubledHook(Hook):
         arm = (Straight(length=self.shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
         tip = Straight(length=2.5 * w.d)
         hook_wire: Stretches = (
-            ("loop_left", (self._loop(),)),
+            ("loop_left", centred(self._loop(), first=True)),
             ("leg_left", (side, *arm, tip)),
             ("body", (Fold(label="fold"),)),
             ("leg_right", (tip, *arm[::-1], side)),
-            ("loop_right", (self._loop(),)),
+            ("loop_right", centred(self._loop(), first=False)),
         )
         reach = self.loop_pin + w.d
         return Made(
@@ -105,11 +106,11 @@ class DoubledHook(Hook):
                     "wide_catch",
                     w,
                     (
-                        ("loop_left", (self._loop(),)),
+                        ("loop_left", centred(self._loop(), first=True)),
                         ("leg_left", (long,)),
                         ("body", (bow,)),
                         ("leg_right", (long,)),
-                        ("loop_right", (self._loop(),)),
+                        ("loop_right", centred(self._loop(), first=False)),
                     ),
                 ),
             ),

@@ -12,8 +12,9 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, edge, ring, wraps
 from jamreel.core.path.bearings import hook_bearing
-from jamreel.core.path.coils import binding_length, flat_row_perimeter
-from jamreel.core.path.moves import Bend, Fold, Straight
+from jamreel.core.path.coils import flat_row_perimeter
+from jamreel.core.path.loops import centred
+from jamreel.core.path.moves import Bend, Fold, Kink, Straight, Turn, Wrap
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
 
@@ -53,7 +54,14 @@ class FoldedHook(Hook):
             needs = crook + tip + least
             raise Refusal("fold_short", got=Mm(self.fold), field="fold", least=needs)
         length = JOIN_PIN_MM + w.d + shank + hook_bearing(self.hook_pin)
-        binds = binding_length(self.wraps, flat_row_perimeter(2, w.d), w.d / 2, w.d)
+        join = Bend(angle=2 * math.pi, pin=JOIN_PIN_MM, label="loop")
+        # Round both legs, from the end of the second one.
+        core = flat_row_perimeter(2, w.d) / math.pi
+        binding = (
+            Kink(angle=math.pi / 2, side="right"),
+            Turn(angle=math.pi / 2),
+            Wrap(turns=self.wraps, core=core, label="wraps"),
+        )
         leg = (Straight(length=shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
         back = (*leg[::-1],)
         hook = Made(
@@ -67,11 +75,11 @@ class FoldedHook(Hook):
                     "folded_hook",
                     w,
                     (
-                        ("loop_left", (Bend(angle=2 * math.pi, pin=JOIN_PIN_MM, label="loop"),)),
+                        ("loop_left", centred(join, first=True)),
                         ("leg_left", (*leg, Straight(length=tip))),
                         ("body", (Fold(label="fold"),)),
                         ("leg_right", (Straight(length=tip), *back)),
-                        ("binding", (Straight(length=binds),)),
+                        ("binding", binding),
                         *((("tail_right", (Straight(length=self.tail),)),) if self.tail else ()),
                     ),
                 ),

@@ -9,8 +9,8 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.pictures import arc_points, wraps
-from jamreel.core.path.coils import binding_length, flat_row_perimeter
-from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.path.coils import flat_row_perimeter
+from jamreel.core.path.moves import Bend, Straight, Wrap
 from jamreel.core.values import Length, Stroke
 
 # Held at each end of the binding while it is wound, and trimmed off [mm]; common practice.
@@ -53,7 +53,7 @@ class SHook(Hook):
         other = Bend(angle=1.35 * math.pi, pin=self.hook_pin, side="right", label="bow")
         length = 2 * self.hook_pin + w.d
         tips = Straight(length=1.5 * w.d)
-        binds = binding_length(self.wraps, flat_row_perimeter(2, w.d), fine.d / 2, fine.d)
+        core = flat_row_perimeter(2, w.d) / math.pi
         tail = Straight(length=TAIL_MM)
         return Made(
             length=length,
@@ -76,7 +76,7 @@ class SHook(Hook):
                     fine,
                     (
                         ("tail_left", (tail,)),
-                        ("binding", (Straight(length=binds),)),
+                        ("binding", (Wrap(turns=self.wraps, core=core, label="wraps"),)),
                         ("tail_right", (tail,)),
                     ),
                 ),

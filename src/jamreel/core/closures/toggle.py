@@ -66,6 +66,7 @@ class Toggle(Received):
     def _ring(self, w: Wire) -> Made:
         """Return its own ring, a small loop for the body beside it."""
         turn = Bend(angle=2 * math.pi, pin=self.ring_pin, label="ring")
+        beside = self._loop.model_copy(update={"side": "right"})
         holds = (
             (ovals_at("soldered_ring", w, self.ring_pin),)
             if self.soldered
@@ -83,7 +84,7 @@ class Toggle(Received):
                 End(self.ring_pin, w.d, False, "flat"),
                 End(self.loop_pin, w.d, not self.soldered, "flat"),
             ),
-            wires=(WireUse("toggle_ring", w, (("body", (turn,)), ("loop_right", (self._loop,)))),),
+            wires=(WireUse("toggle_ring", w, (("body", (turn,)), ("loop_right", (beside,)))),),
             holds=holds,
             strokes=(
                 ring(self.ring_pin / 2, self.ring_pin, w.d),

@@ -18,6 +18,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.bearings import EYES, EyeBearing, EyeSits
 from jamreel.core.path.hook import Crook
+from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, Move, Turn, developed_length
 from jamreel.core.result import Feel
 from jamreel.core.values import Length, PlusMinus, Sheet
@@ -77,10 +78,9 @@ class HookedRing(OneWire, ABC):
 
     def eye_moves(self) -> tuple[Move, ...]:
         """Return the eye: one turn, square to the hook."""
-        return (
-            Turn(angle=TURN / 4),
-            Bend(angle=TURN, pin=self.eye_pin, side="left", label="eye"),
-        )
+        eye = Bend(angle=TURN, pin=self.eye_pin, side="left", label="eye")
+        bent = centred(eye, first=False) if self.eye_sits == "centred" else (eye,)
+        return (Turn(angle=TURN / 4), *bent)
 
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
         """Return the sizes. Raises Refusal for an ease that is none."""

@@ -18,6 +18,7 @@ from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.thickness import arc_centre_length
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Hold, opens_at
+from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, bend_length
 from jamreel.core.result import Feel
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet, Stroke
@@ -120,8 +121,9 @@ class OpenArc(OneWire, ABC):
             rule = "path.moves.bend_length"
             book.term(key, loop, rule, "published", "cut", pin=self.loop_pin)
         left, right = (
-            Stretch(key, (Bend(angle=TURN, pin=self.loop_pin, side="right", label=key),))
+            Stretch(key, centred(bend, first=key == "loop_left"))
             for key in ("loop_left", "loop_right")
+            for bend in (Bend(angle=TURN, pin=self.loop_pin, side="right", label=key),)
         )
         return (left, body, right)
 

@@ -11,6 +11,7 @@ from jamreel.core.parts.base import End, Made, Plane, Role, Stretches, WireUse, 
 from jamreel.core.parts.beads import Beaded, BeadRow, Colour
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, Stand, face_step
 from jamreel.core.parts.pictures import arc_points, bead, ring, slender
+from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, Move, Straight, Turn, Wrap
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
@@ -85,7 +86,7 @@ class CurvedLink(Beaded):
             width=sagitta + self.bead + w.d,
             ends=(End(self.pin, w.d, True, "flat"), End(self.pin, w.d, True, second)),
             wires=(
-                WireUse(self.kind, w, self._main()),
+                WireUse(self.kind, w, self._main(w.d)),
                 WireUse("curved_link_wrapping", fine, self._wrapping(row, w.d)),
             ),
             bought=row.bought(),
@@ -120,14 +121,16 @@ class CurvedLink(Beaded):
         """Return the turns of its winding in all."""
         return 2 * self.end_turns + max(row.count - 1, 0) * self.turns_between
 
-    def _main(self) -> Stretches:
+    def _main(self, d: float) -> Stretches:
         loop = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
         side = 1 if self.hand == "right" else -1
         turn = () if self.stand == "alike" else (Turn(angle=side * math.pi / 2),)
+        angle = self.arc / ((self.form + d) / 2)
+        curve = Bend(angle=angle, pin=self.form, side="right", label="curve")
         return (
-            ("loop_left", (loop,)),
-            ("body", (Straight(length=self.arc),)),
-            ("loop_right", (*turn, loop)),
+            ("loop_left", centred(loop, first=True)),
+            ("body", (curve,)),
+            ("loop_right", (*turn, *centred(loop, first=False))),
         )
 
     def _wrapping(self, row: BeadRow, core: float) -> Stretches:

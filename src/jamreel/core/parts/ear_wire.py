@@ -7,6 +7,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.pictures import arc_points, ring
 from jamreel.core.path.bearings import hook_bearing
+from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, Straight
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
@@ -60,7 +61,7 @@ class EarWire(Part):
                         ("back", (Straight(length=self.back),)),
                         ("crook", (bow,)),
                         ("body", (Straight(length=self.front),)),
-                        ("loop_right", (loop,)),
+                        ("loop_right", centred(loop, first=False)),
                     ),
                 ),
             ),

@@ -20,7 +20,7 @@ from jamreel.core.parts.base import (
     part_step,
 )
 from jamreel.core.parts.pictures import edge, ring, slender, wraps
-from jamreel.core.path.loops import wrapped_loop_reach
+from jamreel.core.path.loops import centred, wrapped_loop_reach
 from jamreel.core.path.moves import Bend, Spiral, Straight, Turn, Wrap
 from jamreel.core.values import Length, Stroke
 
@@ -77,13 +77,19 @@ class Loop:
             turned: how far its plane is turned from that of the other loop [rad].
         """
         turn = (Turn(angle=turned),) if turned else ()
-        loop = (*turn, Bend(angle=2 * math.pi, pin=self.pin, label="loop"))
+        bend = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
+        loop = (*turn, *centred(bend, first=side == "left"))
         if not self.wrapped:
             return ((f"loop_{side}", loop),)
+        # From the loop it goes on round its own stem.
+        wraps = (
+            Turn(angle=math.pi / 2),
+            Wrap(turns=self.wraps_, core=self.wire.d, label="wraps"),
+        )
         rows: Stretches = (
             (f"stem_{side}", (Straight(length=self.wraps_ * self.wire.d),)),
             (f"loop_{side}", loop),
-            (f"wraps_{side}", (Wrap(turns=self.wraps_, core=self.wire.d, label="wraps"),)),
+            (f"wraps_{side}", wraps if side == "right" else wraps[::-1]),
         )
         if self._swirls:
             swirl = Spiral(turns=self.turns, pin=self.wire.d, outward=True, label="swirl")

@@ -2,6 +2,8 @@
 
 import math
 
+from jamreel.core.path.moves import Bend, Kink, Move, Side
+
 
 def loop_takes(pin: float, wire: float) -> float:
     """Return the wire in a plain loop, pi (D + d).
@@ -61,3 +63,22 @@ def ring_of_legs(pin: float, wire: float) -> float:
     Source: plain geometry: the legs leave the ring where they are one wire apart.
     """
     return 2 * math.pi - 2 * math.asin(wire / (pin + wire))
+
+
+_OTHER: dict[Side, Side] = {"left": "right", "right": "left"}
+
+
+def centred(loop: Bend, *, first: bool) -> tuple[Move, ...]:
+    """Return a loop that sits centred on its stem: the wire turns back sharply before it is rolled.
+
+    Args:
+        loop: the bend; it sits beyond the end of its stem.
+        first: whether it lies before its stem on the wire.
+
+    Returns:
+        The loop with its kink; they take what the loop takes.
+
+    Source: plain geometry.
+    """
+    kink = Kink(angle=math.pi / 2, side=_OTHER[loop.side])
+    return (loop, kink) if first else (kink, loop)

@@ -1,7 +1,8 @@
 """Moves on one round wire, the length they take, and where they lie on the straight wire.
 
 Composition: a path is a sequence of moves; any move may follow any other, an empty path is the
-neutral element, and joining paths adds their lengths. A ``Turn`` or ``Mark`` takes no wire.
+neutral element, and joining paths adds their lengths. A ``Turn``, ``Kink`` or ``Mark`` takes no
+wire.
 """
 
 import math
@@ -92,6 +93,18 @@ class Turn(Frozen):
     angle: float
 
 
+class Kink(Frozen):
+    """A sharp turn [rad] in the plane of the next bends that takes no wire of its own.
+
+    A loop that sits centred on its stem begins with one: by the trade's sums the wire of the turn
+    is counted in the loop.
+    """
+
+    kind: Literal["kink"] = "kink"
+    angle: float = Field(gt=0, le=math.pi)
+    side: Side = "left"
+
+
 class Mark(Frozen):
     """A mark on the wire."""
 
@@ -100,7 +113,7 @@ class Mark(Frozen):
 
 
 Move = Annotated[
-    Straight | Bend | Corner | Fold | Spiral | Wrap | Flatten | Turn | Mark,
+    Straight | Bend | Corner | Fold | Spiral | Wrap | Flatten | Turn | Kink | Mark,
     Field(discriminator="kind"),
 ]
 
@@ -269,7 +282,7 @@ def bends_of(moves: Sequence[Move], wire: float, start: float = 0.0) -> tuple[Be
     bends = []
     for at, move in _placed(moves, wire):
         bent = pin_and_angle(move)
-        if bent is not None and not isinstance(move, (Straight, Flatten, Turn, Mark)):
+        if bent is not None and not isinstance(move, (Straight, Flatten, Turn, Kink, Mark)):
             bends.append(
                 BendAt(
                     label=move.label,

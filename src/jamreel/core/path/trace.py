@@ -14,6 +14,7 @@ from jamreel.core.path.moves import (
     Corner,
     Flatten,
     Fold,
+    Kink,
     Mark,
     Move,
     Spiral,
@@ -157,6 +158,10 @@ def runs(moves: Sequence[Move], wire: float, step: float = 0.5) -> tuple[Run, ..
         if isinstance(move, Turn):
             across = _cross(tangent, normal)
             normal = math.cos(move.angle) * normal + math.sin(move.angle) * across
+        elif isinstance(move, Kink):
+            turn = move.angle if move.side == "left" else -move.angle
+            cos, sin = math.cos(turn), math.sin(turn)
+            tangent, normal = cos * tangent + sin * normal, cos * normal - sin * tangent
         elif isinstance(move, (Straight, Flatten)):
             laid = np.vstack([point, point + move.length * tangent])
         elif not isinstance(move, Mark) and (curve := _curve(move, wire, step)) is not None:

@@ -166,7 +166,7 @@ def _stage(one: WorkedWire, step: str, title: str, done: int) -> WireStage:
         step=step,
         title=title,
         line=flat.points(now),
-        made=tuple(flat.points([run]) for run in made),
+        made=tuple(flat.points([run]) for run in made if len(run.points) > 1),
         pins=pins,
         ghost=_View(coming, ahead, held).points(coming) if coming else (),
         marks=tuple(flat.point(at) for at in marks),

@@ -8,7 +8,7 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.cutting.cuts import Cut
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.temper import Track, Work
-from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Move, Spiral, Wrap
+from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Kink, Move, Spiral, Turn, Wrap
 from jamreel.core.workpiece.straight import Laid
 
 # Tempered wire is sold in a coil: its body is bent before anyone bends it.
@@ -133,6 +133,11 @@ def _steps_of(
         n = made[key]
         made[key] += 1
         found.append(steps[min(n, len(steps) - 1)] if steps else None)
+    # A kink is made with the loop that it belongs to.
+    for n, move in enumerate(moves):
+        if isinstance(move, Kink):
+            after = n + 1 < len(moves) and isinstance(moves[n + 1], Shaping | Turn)
+            found[n] = next((s for s in found[n + 1 :] if s), None) if after else found[n - 1]
     return tuple(found)
 
 
