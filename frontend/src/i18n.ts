@@ -9,4 +9,9 @@ void i18next.use(initReactI18next).init({
   interpolation: { escapeValue: false },
 });
 
+/** Add the words of one screen: they are fetched with it, not with the first page. */
+export function addWords(words: Record<string, unknown>): void {
+  i18next.addResourceBundle("en", "translation", words, true, true);
+}
+
 export default i18next;

@@ -75,6 +75,7 @@ def test_nobody_reaches_anothers_rows(
         "wearer_id": wearer.pk,
         "tryon_id": tryon.pk,
         "stock_id": stock.pk,
+        "form": "svg",
     }
     bodies: dict[str, Any] = {
         "brief": {"version": 1, "brief": {}},
@@ -89,6 +90,7 @@ def test_nobody_reaches_anothers_rows(
         "movements": {"amount": "1 m", "reason": "used"},
         "spoil": {"amount": "1 m"},
         "weigh": {"reading": "80 g"},
+        "trial": {"former": "56", "came_off": "60"},
         str(stock.pk): {"stock": reel},
         "{stock_id}": {"stock": reel},
     }

@@ -36,7 +36,7 @@ from jamreel.core.parts.ring_link import RingLink
 from jamreel.core.parts.spacer_coil import SpacerCoil
 from jamreel.core.parts.swag import Swag
 from jamreel.core.parts.tassel import Section, Tassel
-from jamreel.core.path.moves import Straight, Turn, developed_length
+from jamreel.core.path.moves import Kink, Straight, Turn, developed_length
 from jamreel.core.plan import BriefRefused, Plan, plan_raw, propose_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.gauges import WireSize
@@ -340,12 +340,10 @@ def test_the_loops_of_a_link_stand_as_chosen(stand: str) -> None:
         CurvedLink.model_validate({"stand": stand}),
     ):
         made = part.make(ONE)
-        turns = [
-            move.angle
-            for _, moves in made.wires[0].stretches
-            for move in moves
-            if isinstance(move, Turn)
-        ]
+        # A turn before a loop's kink turns the loop; one before wraps takes the wire round its stem.
+        path = [move for _, moves in made.wires[0].stretches for move in moves]
+        pairs = itertools.pairwise(path)
+        turns = [a.angle for a, b in pairs if isinstance(a, Turn) and isinstance(b, Kink)]
         assert [abs(t) for t in turns] == ([] if stand == "alike" else [math.pi / 2])
         assert made.ends is not None
         assert [end.plane for end in made.ends] == ["flat", "flat" if stand == "alike" else stand]

@@ -12,6 +12,10 @@ import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
 import { OutfitSettings } from "./tools/OutfitSettings";
 import { ToolList } from "./tools/ToolList";
+import { addWords } from "../i18n";
+import words from "../locales/en-tools.json";
+
+addWords(words);
 
 const PARTS = ["wrist", "neck", "head", "ankle", "arm"] as const;
 type Part = (typeof PARTS)[number];

@@ -14,6 +14,10 @@ import { OvalFormer } from "./form/OvalFormer";
 import { WireStages } from "./form/WireStages";
 import { HowMade } from "./HowMade";
 import { StepList } from "./StepList";
+import { addWords } from "../i18n";
+import words from "../locales/en-form.json";
+
+addWords(words);
 
 type Step = Plan["steps"][number];
 

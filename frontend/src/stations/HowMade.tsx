@@ -3,6 +3,10 @@ import { useTranslation } from "react-i18next";
 import { buttonLook } from "../ui/Button";
 import { Select } from "../ui/Select";
 import type { StationProps } from "./context";
+import { addWords } from "../i18n";
+import words from "../locales/en-form.json";
+
+addWords(words);
 
 const STRAIGHTEN = ["draw", "as_reeled"] as const;
 const SHAPED_BY = ["former", "hands"] as const;
