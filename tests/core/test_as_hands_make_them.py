@@ -340,7 +340,7 @@ def test_the_loops_of_a_link_stand_as_chosen(stand: str) -> None:
         CurvedLink.model_validate({"stand": stand}),
     ):
         made = part.make(ONE)
-        # A turn before a loop's kink turns the loop; one before wraps takes the wire round its stem.
+        # A turn before a kink turns the loop; one before wraps takes the wire round its stem.
         path = [move for _, moves in made.wires[0].stretches for move in moves]
         pairs = itertools.pairwise(path)
         turns = [a.angle for a, b in pairs if isinstance(a, Turn) and isinstance(b, Kink)]

@@ -8,11 +8,11 @@ from jamreel.core.closures.receiving import INTO_RANGES, Hook
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
-from jamreel.core.parts.pictures import arc_points, edge, flipped, ring
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.bearings import hook_bearing
-from jamreel.core.path.loops import centred
+from jamreel.core.path.loops import centred, turned_over
 from jamreel.core.path.moves import Bend, Straight
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length
 
 
 class BroadHook(Hook):
@@ -53,31 +53,29 @@ class BroadHook(Hook):
     def _hook(self, w: Wire, broad: float) -> Made:
         """Return the hook: a U as broad as the catch lets pass, turned over."""
         reach, loop = self.loop_pin + w.d, self._loop
-        over = math.pi * (self.hook_pin + w.d) / 2
-        leg = Straight(length=self.shank + over)
+        shank = Straight(length=self.shank)
+        # Both legs go over the pin, and the bow comes to lie underneath.
+        crook = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
+        stretches = (
+            ("loop_left", centred(loop, first=True)),
+            ("leg_left", (shank, *crook)),
+            ("body", (Bend(angle=math.pi, pin=broad, label="bow"),)),
+            ("leg_right", (*crook, shank)),
+            ("loop_right", centred(loop, first=False)),
+        )
+        hook = WireUse("broad_hook", w, stretches, held="leg_left")
+        use = laid(hook, left=0.0, low=True)
         return Made(
             length=reach + self.shank + hook_bearing(self.hook_pin),
             thickness=self.hook_pin + 2 * w.d,
             width=broad + w.d + self.loop_pin + 2 * w.d,
             ends=(End(self.loop_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
-            wires=(
-                WireUse(
-                    "broad_hook",
-                    w,
-                    (
-                        ("loop_left", centred(loop, first=True)),
-                        ("leg_left", (leg,)),
-                        ("body", (Bend(angle=math.pi, pin=broad, label="bow"),)),
-                        ("leg_right", (leg,)),
-                        ("loop_right", centred(loop, first=False)),
-                    ),
-                ),
-            ),
+            wires=(use,),
             holds=(
                 opens_at("hook", w, self.hook_pin, 2),
                 opens_at("plain_loop", w, self.loop_pin, 2),
             ),
-            strokes=self._hook_picture(w.d, broad, reach),
+            strokes=drawn(use),
             steps=(
                 closure_step("broad_u", pin=broad),
                 closure_step("turn_over", pin=self.hook_pin),
@@ -90,48 +88,24 @@ class BroadHook(Hook):
         """Return the catch: a wider U."""
         reach, loop = self.loop_pin + w.d, self._loop
         length = reach + self.catch_leg + hook_bearing(self.catch_pin)
-        mirrored = flipped(self._u_picture(w.d, self.catch_pin, reach, self.catch_leg), length)
+        leg = (Straight(length=self.catch_leg),)
+        stretches = (
+            ("loop_left", centred(loop, first=True)),
+            ("leg_left", leg),
+            ("body", (Bend(angle=math.pi, pin=self.catch_pin, label="catch"),)),
+            ("leg_right", leg),
+            ("loop_right", centred(loop, first=False)),
+        )
+        catch = WireUse("broad_catch", w, stretches, held="leg_left", turn=math.pi)
+        use = laid(catch, middle=length / 2, low=True)
         return Made(
             length=length,
             thickness=w.d,
             width=self.catch_pin + w.d + self.loop_pin + 2 * w.d,
             ends=(End(self.catch_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
-            wires=(
-                WireUse(
-                    "broad_catch",
-                    w,
-                    (
-                        ("loop_left", centred(loop, first=True)),
-                        ("leg_left", (Straight(length=self.catch_leg),)),
-                        ("body", (Bend(angle=math.pi, pin=self.catch_pin, label="catch"),)),
-                        ("leg_right", (Straight(length=self.catch_leg),)),
-                        ("loop_right", centred(loop, first=False)),
-                    ),
-                ),
-            ),
+            wires=(use,),
             holds=(opens_at("plain_loop", w, self.loop_pin, 2),),
-            strokes=mirrored,
+            strokes=drawn(use),
             steps=(closure_step("catch", pin=self.catch_pin, apart=self.catch_pin),),
             minutes=4.0,
-        )
-
-    def _hook_picture(self, d: float, broad: float, reach: float) -> tuple[Stroke, ...]:
-        """Return the hook from above: legs to where they turn over, the bow underneath."""
-        r, over = (broad + d) / 2, reach + self.shank
-        apex = over + self.hook_pin / 2
-        bow = ((apex, r), *arc_points(over, 0, r, r, math.pi / 2, math.pi), (apex, -r))
-        return (
-            Stroke(part="wire", points=bow, width_mm=d),
-            *(edge(reach - d / 2, apex, d, side * r) for side in (-1, 1)),
-            *(ring(self.loop_pin / 2, self.loop_pin, d, side * r) for side in (-1, 1)),
-        )
-
-    def _u_picture(self, d: float, pin: float, reach: float, leg: float) -> tuple[Stroke, ...]:
-        """Return a U whose bow lies right, a loop on the outside of each leg at the left."""
-        r = (pin + d) / 2
-        bow = arc_points(reach + leg, 0, r, r, math.pi / 2, -math.pi)
-        return (
-            Stroke(part="wire", points=((reach - d / 2, r), *bow, (reach - d / 2, -r)), width_mm=d),
-            *(ring(self.loop_pin / 2, self.loop_pin, d, side * r) for side in (-1, 1)),
-            edge(reach + leg, reach + leg + 0.01, d, r),
         )

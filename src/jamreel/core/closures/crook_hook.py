@@ -1,6 +1,5 @@
 """The crook hook: one wire, a curled tip, a wrapped loop; and a wrapped eye."""
 
-import math
 from typing import ClassVar, Literal
 
 from jamreel.core.closures.base import Fastened, Passes, closure_step
@@ -8,11 +7,11 @@ from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
 from jamreel.core.closures.receiving import INTO_RANGES, Hook, body_in
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import Loop
-from jamreel.core.parts.pictures import arc_points, edge
 from jamreel.core.path.hook import Crook
 from jamreel.core.path.moves import Straight
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length
 
 
 class CrookHook(Hook):
@@ -45,29 +44,25 @@ class CrookHook(Hook):
         crook = Crook(self.hook_pin, self.tip_pin)
         length = join.reach + self.shank + crook.bearing
         tip, bow = crook.moves()
+        stretches = (
+            *join.stretches("left"),
+            ("body", (Straight(length=self.shank),)),
+            ("crook", (bow,)),
+            ("tip", (tip,)),
+        )
+        use = laid(WireUse("crook_hook", w, stretches), left=0.0)
         hook = Made(
             length=length,
             thickness=join.thickness,
             # From the join loop's side to the outside of the curled tip.
             width=(JOIN_PIN_MM + w.d) / 2 + self.hook_pin + self.tip_pin + 3 * w.d,
             ends=(join.end(), End(self.hook_pin, w.d, False, "flat")),
-            wires=(
-                WireUse(
-                    "crook_hook",
-                    w,
-                    (
-                        *join.stretches("left"),
-                        ("body", (Straight(length=self.shank),)),
-                        ("crook", (bow,)),
-                        ("tip", (tip,)),
-                    ),
-                ),
-            ),
+            wires=(use,),
             holds=(
                 opens_at("hook", w, self.hook_pin),
                 join.hold,
             ),
-            strokes=self._picture(w.d, join),
+            strokes=drawn(use),
             steps=(
                 closure_step("join_open", pin=JOIN_PIN_MM),
                 body_in(),
@@ -83,18 +78,4 @@ class CrookHook(Hook):
             ),
             self.on_body(hook, wires),
             Passes(crook.width(w.d)),
-        )
-
-    def _picture(self, d: float, join: Loop) -> tuple[Stroke, ...]:
-        x, r = join.reach + self.shank, (self.hook_pin + d) / 2
-        tip = (self.tip_pin + d) / 2
-        return (
-            *join.picture(),
-            edge(join.reach - 0.1, x, d),
-            Stroke(part="wire", points=arc_points(x, -r, r, r, math.pi / 2, -math.pi), width_mm=d),
-            Stroke(
-                part="wire",
-                points=arc_points(x, -2 * r - tip, tip, tip, math.pi / 2, 1.5 * math.pi),
-                width_mm=d,
-            ),
         )

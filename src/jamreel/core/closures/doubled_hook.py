@@ -9,10 +9,11 @@ from jamreel.core.closures.receiving import INTO_RANGES, Hook, body_in
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
-from jamreel.core.parts.pictures import arc_points, edge, ring
+from jamreel.core.parts.drawn import drawn, laid
+from jamreel.core.parts.pictures import arc_points, ring
 from jamreel.core.path.bearings import hook_bearing
-from jamreel.core.path.loops import centred
-from jamreel.core.path.moves import Bend, Fold, Straight
+from jamreel.core.path.loops import centred, turned_over
+from jamreel.core.path.moves import Bend, Fold, Kink, Straight
 from jamreel.core.values import Length, Stroke
 
 
@@ -60,27 +61,33 @@ class DoubledHook(Hook):
 
     def _hook(self, w: Wire) -> Made:
         side = Straight(length=self._side(w))
-        arm = (Straight(length=self.shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
+        shank = Straight(length=self.shank)
+        crook = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
+        corner = Kink(angle=math.pi / 2, side="right")
         tip = Straight(length=2.5 * w.d)
         hook_wire: Stretches = (
-            ("loop_left", centred(self._loop(), first=True)),
-            ("leg_left", (side, *arm, tip)),
+            ("loop_left", (self._loop(),)),
+            ("side_left", (side, corner)),
+            ("leg_left", (shank, *crook, tip)),
             ("body", (Fold(label="fold"),)),
-            ("leg_right", (tip, *arm[::-1], side)),
-            ("loop_right", centred(self._loop(), first=False)),
+            ("leg_right", (tip, *crook, shank)),
+            ("side_right", (corner, side)),
+            ("loop_right", (self._loop(),)),
         )
+        doubled = WireUse("doubled_hook", w, hook_wire, held="leg_left")
+        use = laid(doubled, left=0.0, low=True)
         reach = self.loop_pin + w.d
         return Made(
             length=reach + self.shank + hook_bearing(self.hook_pin),
             thickness=2 * w.d,
             width=self._wide(w),
             ends=(End(self.loop_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
-            wires=(WireUse("doubled_hook", w, hook_wire),),
+            wires=(use,),
             holds=(
                 opens_at("hook", w, self.hook_pin, 2),
                 opens_at("plain_loop", w, self.loop_pin, 2),
             ),
-            strokes=self._hook_picture(w.d, reach),
+            strokes=drawn(use),
             steps=(
                 closure_step("fold", fold=self.shank + 2.5 * w.d),
                 closure_step("side_loops", pin=self.loop_pin, apart=self.apart),
@@ -118,19 +125,6 @@ class DoubledHook(Hook):
             strokes=self._catch_picture(w.d, length),
             steps=(closure_step("catch", pin=self.catch_pin, apart=self.apart),),
             minutes=4.0,
-        )
-
-    def _hook_picture(self, d: float, reach: float) -> tuple[Stroke, ...]:
-        x, r, y = reach + self.shank, (self.hook_pin + d) / 2, self.apart / 2
-        across = Stroke(part="wire", points=((reach, -y), (reach, y)), width_mm=d)
-        return (
-            across,
-            *(ring(self.loop_pin / 2, self.loop_pin, d, side * y) for side in (-1, 1)),
-            edge(reach, x, 2 * d),
-            Stroke(
-                part="wire", points=arc_points(x, -r, r, r, math.pi / 2, -math.pi), width_mm=2 * d
-            ),
-            edge(x - 2.5 * d, x, 2 * d, -2 * r),
         )
 
     def _catch_picture(self, d: float, length: float) -> tuple[Stroke, ...]:

@@ -12,7 +12,8 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at, size_of
-from jamreel.core.parts.pictures import box, flipped, ring
+from jamreel.core.parts.drawn import drawn, laid, moved
+from jamreel.core.parts.pictures import box, flipped
 from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.parts.weights import CAP_WALL_MM, CLASP_G_PER_MM, end_cap_mass
 from jamreel.core.values import Length
@@ -63,7 +64,8 @@ class EndCaps(Closure):
         outside = max(self.cap - self.depth, 0.5)
         inner = sprung_inside(w, self.ring_pin, "ring_pin")
         turn = ring_turn(w, self.ring_pin, inner)
-        use = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
+        ringed = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
+        use = laid(ringed, middle=inner / 2, low=True)
         hold = opens_at("jump_ring", w, inner)
         cautions = ("glue",) if self.fixed_by == "glued" else ("ends",)
         fixed = closure_step(self.fixed_by, cautions=cautions, depth=self.depth)
@@ -73,8 +75,8 @@ class EndCaps(Closure):
 
         def half(extra: float, *more: Bought) -> Made:
             length = inner + outside + extra
-            drawn = [
-                ring(inner / 2, inner, w.d),
+            picture = [
+                *drawn(use),
                 box(inner, inner + outside + self.depth, wide, "bought"),
             ]
             return Made(
@@ -85,7 +87,7 @@ class EndCaps(Closure):
                 wires=(use,),
                 bought=(cap, *more),
                 holds=(hold,),
-                strokes=tuple(drawn),
+                strokes=tuple(picture),
                 steps=steps,
                 advice=(tube_fits(w, self.tube, self._goes_in),) if made else (),
                 minutes=4.0,
@@ -93,11 +95,12 @@ class EndCaps(Closure):
 
         clasp = Bought("clasp", size_of(self.clasp), 1, CLASP_G_PER_MM * self.clasp, self.clasp)
         holding = half(self.clasp, clasp)
-        outer = flipped(holding.strokes, holding.length - self.clasp)
+        at = holding.length - self.clasp
+        outer = flipped(holding.strokes, at)
         tail = box(holding.length - self.clasp + 0.3, holding.length, 5.0, "bought")
         return Fastened(
             half(0.0),
-            replace(holding, strokes=(*outer, tail)),
+            replace(holding, strokes=(*outer, tail), wires=(moved(use, at - 2 * use.at[0]),)),
         )
 
     @property

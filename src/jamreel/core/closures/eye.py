@@ -3,8 +3,8 @@
 from jamreel.core.closures.base import closure_step
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Made, WireUse
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import Loop, LoopKind
-from jamreel.core.parts.pictures import edge, flipped
 from jamreel.core.path.moves import Straight
 
 JOIN_PIN_MM = 3.0
@@ -41,18 +41,15 @@ def wrapped_eye(w: Wire, eye_pin: float, wraps_: int, tail: float) -> Made:
             closure_step("join_plain", name="eye_join", pin=JOIN_PIN_MM),
         )
     )
+    use = laid(WireUse("eye", w, stretches), middle=length / 2)
     return Made(
         length=length,
         thickness=eye.thickness,
         width=eye_pin + 2 * w.d,
         ends=(eye.end(), join.end()),
-        wires=(WireUse("eye", w, stretches),),
+        wires=(use,),
         holds=(eye.hold, join.hold),
-        strokes=(
-            edge(eye_pin + w.d / 2, length - JOIN_PIN_MM - w.d / 2, w.d),
-            *eye.picture(),
-            *flipped(join.picture(), length),
-        ),
+        strokes=drawn(use),
         steps=steps,
         minutes=4.0,
     )

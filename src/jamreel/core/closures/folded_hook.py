@@ -10,13 +10,13 @@ from jamreel.core.closures.receiving import INTO_RANGES, Hook, body_in
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
-from jamreel.core.parts.pictures import arc_points, edge, ring, wraps
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.coils import flat_row_perimeter
-from jamreel.core.path.loops import centred
+from jamreel.core.path.loops import centred, turned_over
 from jamreel.core.path.moves import Bend, Fold, Kink, Straight, Turn, Wrap
 from jamreel.core.units import Mm
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length
 
 
 class FoldedHook(Hook):
@@ -58,37 +58,35 @@ class FoldedHook(Hook):
         # Round both legs, from the end of the second one.
         core = flat_row_perimeter(2, w.d) / math.pi
         binding = (
-            Kink(angle=math.pi / 2, side="right"),
-            Turn(angle=math.pi / 2),
+            Kink(angle=math.pi / 2, side="left"),
+            Turn(angle=-math.pi / 2),
             Wrap(turns=self.wraps, core=core, label="wraps"),
         )
-        leg = (Straight(length=shank), Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
-        back = (*leg[::-1],)
+        over = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
+        leg = Straight(length=shank)
+        stretches = (
+            ("loop_left", centred(join, first=True)),
+            ("leg_left", (leg, *over, Straight(length=tip))),
+            ("body", (Fold(label="fold"),)),
+            ("leg_right", (Straight(length=tip), *over, leg)),
+            ("binding", binding),
+            *((("tail_right", (Straight(length=self.tail),)),) if self.tail else ()),
+        )
+        # Seen from the side: both legs behind each other, the crook in the paper.
+        folded = WireUse("folded_hook", w, stretches, held="leg_left", roll=math.pi / 2)
+        use = laid(folded, left=0.0)
         hook = Made(
             length=length,
             thickness=2 * w.d,
             # From the join loop's side to the outside of the doubled crook.
             width=JOIN_PIN_MM / 2 + self.hook_pin + 3 * w.d,
             ends=(End(JOIN_PIN_MM, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
-            wires=(
-                WireUse(
-                    "folded_hook",
-                    w,
-                    (
-                        ("loop_left", centred(join, first=True)),
-                        ("leg_left", (*leg, Straight(length=tip))),
-                        ("body", (Fold(label="fold"),)),
-                        ("leg_right", (Straight(length=tip), *back)),
-                        ("binding", binding),
-                        *((("tail_right", (Straight(length=self.tail),)),) if self.tail else ()),
-                    ),
-                ),
-            ),
+            wires=(use,),
             holds=(
                 opens_at("hook", w, self.hook_pin, 2),
                 opens_at("plain_loop", w, JOIN_PIN_MM),
             ),
-            strokes=self._picture(w.d, shank, length),
+            strokes=drawn(use),
             steps=(
                 closure_step("fold", fold=self.fold),
                 closure_step("join_open", pin=JOIN_PIN_MM),
@@ -105,18 +103,4 @@ class FoldedHook(Hook):
             self.on_body(hook, wires),
             Passes(2 * w.d),
             few_wraps(self.wraps - 1),
-        )
-
-    def _picture(self, d: float, shank: float, length: float) -> tuple[Stroke, ...]:
-        start = JOIN_PIN_MM + d
-        x = start + shank
-        r = (self.hook_pin + d) / 2
-        return (
-            ring(JOIN_PIN_MM / 2, JOIN_PIN_MM, d),
-            edge(start - 0.2, x, 2 * d),
-            Stroke(
-                part="wire", points=arc_points(x, -r, r, r, math.pi / 2, -math.pi), width_mm=2 * d
-            ),
-            edge(x - 2.5 * d, x, 2 * d, -2 * r),
-            *wraps(start + 0.2, self.wraps, d, 3.4 * d),
         )

@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse
-from jamreel.core.parts.pictures import ring
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.moves import Bend
 from jamreel.core.values import Length
 
@@ -24,13 +24,15 @@ class MemoryLoops(Closure):
         w = wires.of("body")
         end = End(self.pin, w.d, False, "flat")
         turn = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
+        loop = WireUse("memory_loop", w, (("body", (turn,)),))
+        use = laid(loop, left=0.0, low=True)
         half = Made(
             length=self.pin + w.d,
             thickness=w.d,
             width=self.pin + 2 * w.d,
             ends=(end, end),
-            wires=(WireUse("memory_loop", w, (("body", (turn,)),)),),
-            strokes=(ring(self.pin / 2, self.pin, w.d),),
+            wires=(use,),
+            strokes=drawn(use),
             steps=(closure_step("bend_back", cautions=("hard", "eyes"), pin=self.pin),),
             minutes=2.0,
         )

@@ -24,8 +24,9 @@ from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Varies, WireUse, opens_at, ovals_at
 from jamreel.core.parts.bought_ring import BoughtRing
+from jamreel.core.parts.drawn import drawn, laid, moved
 from jamreel.core.parts.jump_ring import JumpRing
-from jamreel.core.parts.pictures import ring, shifted
+from jamreel.core.parts.pictures import shifted
 from jamreel.core.parts.split_ring import SplitRing
 from jamreel.core.path.moves import Bend
 from jamreel.core.values import Length
@@ -61,15 +62,17 @@ def ring_half(kind: Ring, wire: Wire, wires: Palette, pin: float) -> Made:
     turn = Bend(angle=2 * math.pi, pin=pin, label="ring")
     hold = ovals_at if soldered else opens_at
     solder = (closure_step("solder_ring", cautions=("torch",)),) if soldered else ()
+    bent = WireUse("hook_ring", wire, (("body", (turn,)),))
+    use = laid(bent, middle=pin / 2, low=True)
     return Made(
         length=pin,
         thickness=wire.d,
         width=pin + 2 * wire.d,
         ends=(end, end),
         one_loop=True,
-        wires=(WireUse("hook_ring", wire, (("body", (turn,)),)),),
+        wires=(use,),
         holds=(hold(kind, wire, pin),),
-        strokes=(ring(pin / 2, pin, wire.d),),
+        strokes=drawn(use),
         steps=(closure_step("ring", cautions=("eyes",), pin=pin), *solder),
         minutes=3.0,
     )
@@ -125,7 +128,7 @@ class Received(Closure):
             length=link.length + half.length,
             width=max(half.width, link.width),
             ends=(link.ends[0], half.ends[1]),
-            wires=(*half.wires, *link.wires),
+            wires=(*(moved(use, link.length) for use in half.wires), *link.wires),
             holds=(*half.holds, *link.holds),
             strokes=(*link.strokes, *shifted(half.strokes, link.length)),
             steps=(*half.steps, *link.steps, closure_step("hang_on_ring")),

@@ -8,13 +8,16 @@ from jamreel.core.closures.receiving import INTO_RANGES, Hook, IntoOther, body_i
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
-from jamreel.core.parts.pictures import arc_points, wraps
+from jamreel.core.parts.drawn import drawn, laid
+from jamreel.core.parts.pictures import wraps
 from jamreel.core.path.coils import flat_row_perimeter
 from jamreel.core.path.moves import Bend, Straight, Wrap
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length
 
 # Held at each end of the binding while it is wound, and trimmed off [mm]; common practice.
 TAIL_MM = 15.0
+# At its middle the wire of an S crosses the line through its bows square [rad].
+BOW_TURN = math.pi / 2
 
 
 class SHook(Hook):
@@ -55,22 +58,16 @@ class SHook(Hook):
         tips = Straight(length=1.5 * w.d)
         core = flat_row_perimeter(2, w.d) / math.pi
         tail = Straight(length=TAIL_MM)
+        bows = (("tip_left", (tips,)), ("crook", (bow,)), ("body", (other,)), ("tip", (tips,)))
+        # Laid so that its two bows lie one behind the other.
+        use = laid(WireUse("s_hook", w, bows, turn=BOW_TURN), middle=length / 2, low=True)
         return Made(
             length=length,
             thickness=max(0.8 * w.d, w.d + 2 * fine.d),
             width=self.hook_pin + 2 * w.d,
             ends=(End(self.hook_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
             wires=(
-                WireUse(
-                    "s_hook",
-                    w,
-                    (
-                        ("tip_left", (tips,)),
-                        ("crook", (bow,)),
-                        ("body", (other,)),
-                        ("tip", (tips,)),
-                    ),
-                ),
+                use,
                 WireUse(
                     "s_hook_binding",
                     fine,
@@ -82,7 +79,12 @@ class SHook(Hook):
                 ),
             ),
             holds=(opens_at("hook", w, self.hook_pin),),
-            strokes=self._picture(w.d, fine.d),
+            strokes=(
+                *drawn(use),
+                *wraps(
+                    length / 2 - self.wraps * fine.d / 2, self.wraps, fine.d, 2 * w.d + 2 * fine.d
+                ),
+            ),
             steps=(
                 closure_step("s_bows", pin=self.hook_pin),
                 closure_step("hammer_hook", cautions=("hammer",)),
@@ -90,15 +92,4 @@ class SHook(Hook):
                 closure_step("bind_half", cautions=("ends",), wraps=self.wraps),
             ),
             minutes=6.0,
-        )
-
-    def _picture(self, d: float, fine: float) -> tuple[Stroke, ...]:
-        r = (self.hook_pin + d) / 2
-        middle = self.hook_pin + d / 2
-        first = arc_points(self.hook_pin / 2, 0, r, r, 0, 1.85 * math.pi)
-        last = arc_points(middle + r, 0, r, r, math.pi, 1.35 * math.pi)
-        return (
-            Stroke(part="wire", points=first, width_mm=d),
-            Stroke(part="wire", points=last, width_mm=d),
-            *wraps(middle - self.wraps * fine / 2, self.wraps, fine, 2 * d + 2 * fine),
         )

@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 from jamreel.core.closures.base import NOTHING, Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, Varies, WireUse, opens_at, size_of
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.pictures import box, ring, shifted
 from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.parts.weights import CHAIN_G_PER_M, CLASP_G_PER_MM
@@ -45,7 +46,8 @@ class SpringClasp(Closure):
         w = wires.of("rings", self.wire)
         inner = sprung_inside(w, self.ring_pin, "ring_pin")
         turn = ring_turn(w, self.ring_pin, inner)
-        use = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
+        ringed = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
+        use = laid(ringed, middle=inner / 2, low=True)
         hold = opens_at("jump_ring", w, inner)
         end = End(inner, w.d, True, "any")
         reach = self.extender * self.extender_pitch
@@ -61,7 +63,7 @@ class SpringClasp(Closure):
             wires=(use,),
             bought=links,
             holds=(hold,),
-            strokes=(ring(inner / 2, inner, w.d),),
+            strokes=drawn(use),
             steps=(
                 closure_step("clasp_rings", cautions=("eyes",), pin=self.ring_pin, inner=inner),
             ),
@@ -79,7 +81,7 @@ class SpringClasp(Closure):
             ),
             holds=(hold,),
             strokes=(
-                ring(inner / 2, inner, w.d),
+                *drawn(use),
                 *shifted((box(0.4, self.clasp - 1.6, self.clasp_width, "bought"),), inner),
                 nose,
             ),

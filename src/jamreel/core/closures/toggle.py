@@ -11,9 +11,9 @@ from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import bar_force
 from jamreel.core.parts.base import End, Hold, Made, Stretches, WireUse, opens_at, ovals_at
-from jamreel.core.parts.pictures import edge, ring
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.moves import Bend, Flatten, Straight
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length
 
 # A tip is hammered over so many wires before it is curled, on a pin of so many; common practice.
 TIP_WIRES, CURL_WIRES = 3.0, 1.5
@@ -75,21 +75,23 @@ class Toggle(Received):
                 opens_at("plain_loop", w, self.loop_pin),
             )
         )
+        stretches = (("body", (turn,)), ("loop_right", (beside,)))
+        length = self.ring_pin + self.loop_pin + w.d
+        # Its own start is where both rings touch: the small one lies to the right.
+        ringed = WireUse("toggle_ring", w, stretches, turn=math.pi / 2)
+        use = laid(ringed, left=0.0)
         solder = (closure_step("solder_ring", cautions=("torch",)),) if self.soldered else ()
         return Made(
-            length=self.ring_pin + self.loop_pin + w.d,
+            length=length,
             thickness=w.d,
             width=self.ring_pin + 2 * w.d,
             ends=(
                 End(self.ring_pin, w.d, False, "flat"),
                 End(self.loop_pin, w.d, not self.soldered, "flat"),
             ),
-            wires=(WireUse("toggle_ring", w, (("body", (turn,)), ("loop_right", (beside,)))),),
+            wires=(use,),
             holds=holds,
-            strokes=(
-                ring(self.ring_pin / 2, self.ring_pin, w.d),
-                ring(self.ring_pin + w.d + self.loop_pin / 2, self.loop_pin, w.d),
-            ),
+            strokes=drawn(use),
             steps=(closure_step("toggle_ring", pin=self.ring_pin), *solder),
             minutes=5.0,
         )
@@ -106,6 +108,8 @@ class Toggle(Received):
             pin=self.loop_pin,
             bar=self.bar,
         )
+        bar = WireUse("toggle_bar", w, self._bar_wire(w, loops), turn=math.pi / 2)
+        use = laid(bar, left=0.0, low=True)
         hammer = (
             closure_step("bar_tips", cautions=("hammer",), pin=CURL_WIRES * w.d) if curled else None
         )
@@ -114,21 +118,12 @@ class Toggle(Received):
             thickness=2 * w.d,
             width=self.bar,
             ends=(End(self.loop_pin, w.d, True, "flat"), End(0.0, w.d, False, "flat")),
-            wires=(WireUse("toggle_bar", w, self._bar_wire(w, loops)),),
+            wires=(use,),
             holds=(
                 Hold("toggle_bar", bar_force(w.moment, 2 * w.radius_on(self._opening))),
                 ovals_at("toggle_loop", w, self.loop_pin),
             ),
-            strokes=(
-                Stroke(
-                    part="wire",
-                    points=((small + w.d / 2, -self.bar / 2), (small + w.d / 2, self.bar / 2)),
-                    width_mm=w.d,
-                ),
-                ring(self.loop_pin / 2, self.loop_pin, w.d),
-                edge(self.loop_pin + w.d / 2, small + w.d / 2, w.d),
-                *(self._curl(w.d, small, side) for side in (-1, 1) if curled),
-            ),
+            strokes=drawn(use),
             steps=(steps,) if hammer is None else (steps, hammer),
             minutes=4.0 + 3.0 * curled,
         )
@@ -150,9 +145,3 @@ class Toggle(Received):
         flat = Flatten(length=TIP_WIRES * w.d, thickness=w.d / 2)
         curl = Bend(angle=1.5 * math.pi, pin=CURL_WIRES * w.d, label="tip")
         return (("tip_left", (flat, curl)), *middle, ("tip_right", (curl, flat)))
-
-    def _curl(self, d: float, small: float, side: int) -> Stroke:
-        """Return a curled tip, turned back towards the body."""
-        r = (CURL_WIRES + 1) * d / 2
-        x, y = small + d / 2, side * (self.bar / 2 - d / 2)
-        return ring(x - r, CURL_WIRES * d, 0.6 * d, y)

@@ -19,7 +19,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import opening_force, oval_force, pulling_force
 from jamreel.core.path.moves import Move
 from jamreel.core.units import format_length
-from jamreel.core.values import Stroke
+from jamreel.core.values import Point, Stroke
 from jamreel.core.words import say, voice
 
 Role = Literal["link", "strung", "drop"]
@@ -57,7 +57,9 @@ class WireUse:
     """A wire that a part is made of, as named stretches of moves from left to right.
 
     What is ``off_coil`` comes off one wire however often it is made: rings and spacers are cut from
-    a long coil.
+    a long coil. In the part's picture the stretch ``held`` begins ``at`` a place [mm] and runs to
+    the right, the whole turned, and rolled about it [rad]; what is ``wound`` has the axis of its
+    turns to the right.
     """
 
     key: str
@@ -65,6 +67,11 @@ class WireUse:
     stretches: Stretches
     quantity: int = 1
     off_coil: bool = False
+    held: str = "body"
+    turn: float = 0.0
+    roll: float = 0.0
+    wound: bool = False
+    at: Point = (0.0, 0.0)
 
 
 @dataclass(frozen=True)

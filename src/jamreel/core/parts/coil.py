@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, WireUse, part_step
-from jamreel.core.parts.pictures import wraps
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.winding import Wound
 from jamreel.core.path.moves import Wrap
 
@@ -33,6 +33,7 @@ class Coil(Wound):
             *self.looser(w, self.turns),
         )
         key, more = ("coil", {}) if goes == 1 else ("coil_goes", {"goes": goes, "rod": self.rod})
+        use = laid(WireUse(self.kind, w, stretches, wound=True), left=0.0, low=True)
         return Made(
             length=long,
             lies="bead",
@@ -40,8 +41,8 @@ class Coil(Wound):
             thickness=outer,
             width=outer,
             hole=self.core,
-            wires=(WireUse(self.kind, w, stretches),),
-            strokes=tuple(wraps(0, self.turns, w.d, outer - w.d)),
+            wires=(use,),
+            strokes=drawn(use),
             steps=(
                 part_step(
                     key,

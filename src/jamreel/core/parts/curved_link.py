@@ -9,8 +9,9 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Plane, Role, Stretches, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import Beaded, BeadRow, Colour
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, Stand, face_step
-from jamreel.core.parts.pictures import arc_points, bead, ring, slender
+from jamreel.core.parts.pictures import arc_points, bead
 from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, Move, Straight, Turn, Wrap
 from jamreel.core.units import Mm
@@ -80,18 +81,20 @@ class CurvedLink(Beaded):
         length = chord + 2 * reach
         sagitta = radius * (1 - math.cos(min(angle, math.pi) / 2))
         second: Plane = "flat" if self.stand == "alike" else "square"
+        main = WireUse(self.kind, w, self._main(w.d), turn=min(angle, math.pi) / 2)
+        use = laid(main, middle=length / 2)
         return Made(
             length=length,
             thickness=max(w.d + 2 * fine.d, row.widest),
             width=sagitta + self.bead + w.d,
             ends=(End(self.pin, w.d, True, "flat"), End(self.pin, w.d, True, second)),
             wires=(
-                WireUse(self.kind, w, self._main(w.d)),
+                use,
                 WireUse("curved_link_wrapping", fine, self._wrapping(row, w.d)),
             ),
             bought=row.bought(),
             holds=(opens_at("plain_loop", w, self.pin),),
-            strokes=tuple(self._picture(row, w.d, fine.d, length, chord, radius, angle)),
+            strokes=(*drawn(use), *self._winding(row, w.d, fine.d, length, radius, angle)),
             steps=(
                 part_step("plain_first", pin=self.pin),
                 part_step("curve", form=self.form),
@@ -148,26 +151,11 @@ class CurvedLink(Beaded):
             *((("tail_right", tail),) if self.tail else ()),
         )
 
-    def _picture(
-        self,
-        row: BeadRow,
-        d: float,
-        fine: float,
-        length: float,
-        chord: float,
-        radius: float,
-        angle: float,
+    def _winding(
+        self, row: BeadRow, d: float, fine: float, length: float, radius: float, angle: float
     ) -> Iterator[Stroke]:
-        half = min(angle, math.pi) / 2
-        low = radius * math.cos(half)
-        line = tuple(
-            (round(length / 2 + radius * math.sin(a), 2), round(radius * math.cos(a) - low, 2))
-            for a in (-half + 2 * half * i / 24 for i in range(25))
-        )
-        inset = (length - chord) / 2
-        yield Stroke(part="wire", points=line, width_mm=d)
-        yield ring(inset - (self.pin + d) / 2, self.pin, d)
-        yield slender(length - self.pin - d, length + d, d)
+        """Yield what is wound on: finer wire round the arc, beads between."""
+        low = radius * math.cos(min(angle, math.pi) / 2)
 
         def turns(at: float, count: int) -> Stroke:
             wide = count * fine / radius

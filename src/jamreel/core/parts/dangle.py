@@ -6,8 +6,9 @@ from typing import ClassVar, Literal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, Stretches, WireUse, part_step
 from jamreel.core.parts.beads import Beaded, Colour
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import Looped
-from jamreel.core.parts.pictures import edge, hung, ring
+from jamreel.core.parts.pictures import edge, hung
 from jamreel.core.parts.pins import PIN_LENGTH_RANGE, BoughtPin
 from jamreel.core.path.moves import Spiral, Straight
 from jamreel.core.values import Length
@@ -51,22 +52,22 @@ class Dangle(Looped, Beaded):
             *(curl if curled else ()),
         )
         at = loop.reach + row.length
-        foot = ring(at + 1.8 * w.d, 2 * w.d, w.d) if curled else edge(at + 0.3, at + 0.6, 2 * w.d)
+        use = laid(WireUse(self.kind, w, stretches), left=0.0)
+        head = () if curled else (edge(at, at + HEAD_MM, w.d), edge(at + 0.3, at + 0.6, 2 * w.d))
         made = Made(
             length=0.0,
             thickness=max(row.widest, loop.thickness),
             width=max(row.widest, self.pin + 2 * w.d),
             hang=at + (3.5 * w.d if curled else HEAD_MM),
             ends=(loop.end(), loop.end()),
-            wires=(WireUse(self.kind, w, stretches),),
+            wires=(use,),
             bought=row.bought(),
             holds=(loop.hold,),
             strokes=hung(
                 (
-                    edge(loop.reach - 0.1, at + HEAD_MM, w.d),
-                    *loop.picture(),
+                    *drawn(use),
                     *row.strokes(loop.reach),
-                    foot,
+                    *head,
                 )
             ),
             steps=(

@@ -5,11 +5,11 @@ from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
-from jamreel.core.parts.pictures import arc_points, ring
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, Straight
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 
 
@@ -41,35 +41,21 @@ class EarWire(Part):
         length = hook_bearing(self.bow_pin) + self.front + self.pin + w.d
         bow = Bend(angle=math.pi, pin=self.bow_pin, label="bow")
         loop = Bend(angle=2 * math.pi, pin=self.pin, side="right", label="loop")
-        r = (self.bow_pin + w.d) / 2
-        x = self.bow_pin / 2
-        wire_line = (
-            (round(x + self.back * 0.7, 2), round(2 * r, 2)),
-            *arc_points(x, r, r, r, math.pi / 2, math.pi),
-            (round(x + self.front + w.d / 2, 2), 0.0),
+        stretches = (
+            ("back", (Straight(length=self.back),)),
+            ("crook", (bow,)),
+            ("body", (Straight(length=self.front),)),
+            ("loop_right", centred(loop, first=False)),
         )
+        use = laid(WireUse(self.kind, w, stretches), left=0.0)
         return Made(
             length=length,
             thickness=w.d,
-            width=2 * r + w.d,
+            width=self.bow_pin + 2 * w.d,
             ends=(End(self.bow_pin, w.d, False, "flat"), End(self.pin, w.d, True, "flat")),
-            wires=(
-                WireUse(
-                    self.kind,
-                    w,
-                    (
-                        ("back", (Straight(length=self.back),)),
-                        ("crook", (bow,)),
-                        ("body", (Straight(length=self.front),)),
-                        ("loop_right", centred(loop, first=False)),
-                    ),
-                ),
-            ),
+            wires=(use,),
             holds=(opens_at("plain_loop", w, self.pin),),
-            strokes=(
-                Stroke(part="wire", points=wire_line, width_mm=w.d),
-                ring(length - self.pin / 2, self.pin, w.d),
-            ),
+            strokes=drawn(use),
             steps=(
                 part_step("plain_first", pin=self.pin),
                 part_step("ear_bow", pin=self.bow_pin, check=True),

@@ -4,8 +4,8 @@ from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, WireUse
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import Looped, LoopKind, Stand, face_step, quarter
-from jamreel.core.parts.pictures import edge, flipped
 from jamreel.core.path.moves import Straight
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
@@ -37,18 +37,15 @@ class EyeLink(Looped):
             ("body", (Straight(length=self.stem),)),
             *loop.stretches("right", quarter(self.stand)),
         )
+        use = laid(WireUse(self.kind, w, stretches), middle=length / 2)
         return Made(
             length=length,
             thickness=loop.thickness,
             width=self.pin + 2 * w.d,
             ends=(loop.end(), loop.end(square)),
-            wires=(WireUse(self.kind, w, stretches),),
+            wires=(use,),
             holds=(loop.hold,),
-            strokes=(
-                edge(loop.reach - 0.1, length - loop.reach + 0.1, w.d),
-                *loop.picture(),
-                *flipped(loop.picture(square=square), length),
-            ),
+            strokes=drawn(use),
             steps=(*loop.made_steps(), face_step(self.stand)),
             minutes=4.0 if loop.wrapped else 2.0,
             advice=loop.advice,

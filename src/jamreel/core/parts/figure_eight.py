@@ -6,7 +6,7 @@ from typing import ClassVar, Literal
 from jamreel.core.advice.parts import thin_for_links
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
-from jamreel.core.parts.pictures import ring
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.moves import Bend
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
@@ -37,14 +37,17 @@ class FigureEight(Part):
         first = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
         second = Bend(angle=2 * math.pi, pin=self.pin, side="right", label="loop")
         hammer = (part_step("hammer_flat", cautions=("hammer",)),) if self.hammered else ()
+        stretches = (("loop_left", (first,)), ("body", (second,)))
+        eight = WireUse(self.kind, w, stretches, turn=math.pi / 2)
+        use = laid(eight, middle=length / 2)
         return Made(
             length=length,
             thickness=thick,
             width=self.pin + 2 * w.d,
             ends=(end, end),
-            wires=(WireUse(self.kind, w, (("loop_left", (first,)), ("body", (second,)))),),
+            wires=(use,),
             holds=(opens_at("plain_loop", w, self.pin),),
-            strokes=(ring(self.pin / 2, self.pin, w.d), ring(length - self.pin / 2, self.pin, w.d)),
+            strokes=drawn(use),
             steps=(
                 part_step("plain_first", pin=self.pin),
                 part_step("other_side", pin=self.pin, check=True),

@@ -15,7 +15,7 @@ from jamreel.core.parts.base import (
     ovals_at,
     part_step,
 )
-from jamreel.core.parts.pictures import ring
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
@@ -51,22 +51,17 @@ class JumpRing(Part):
         bears = ovals_at("soldered_ring", w, inner)
         hold = bears if self.soldered else opens_at("jump_ring", w, inner)
         cautions = ("torch", "eyes") if self.soldered else ("eyes",)
+        turn = (("body", (ring_turn(w, self.pin, inner),)),)
+        use = laid(WireUse(self.kind, w, turn, off_coil=True), middle=inner / 2, low=True)
         return Made(
             length=inner,
             thickness=w.d,
             width=inner + 2 * w.d,
             ends=(end, end),
             one_loop=True,
-            wires=(
-                WireUse(
-                    self.kind,
-                    w,
-                    (("body", (ring_turn(w, self.pin, inner),)),),
-                    off_coil=True,
-                ),
-            ),
+            wires=(use,),
             holds=(hold,),
-            strokes=(ring(inner / 2, inner, w.d),),
+            strokes=drawn(use),
             steps=(
                 part_step("rings", cautions=cautions, pin=self.pin, inner=inner),
                 part_step("ring_close", check=True),

@@ -7,8 +7,8 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import Beaded
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import Loop, Looped, Stand, face_step, quarter
-from jamreel.core.parts.pictures import edge, flipped
 from jamreel.core.parts.pins import PIN_LENGTH_RANGE, BoughtPin
 from jamreel.core.path.moves import Straight
 from jamreel.core.values import Length
@@ -47,8 +47,8 @@ class LinkedBead(Looped, Beaded):
         eye = Loop("plain", w, self.pin) if self.stock == "eye_pin" else loop
         length = eye.reach + row.length + loop.reach
         body = ("body", (Straight(length=row.length),))
-        left = () if self.stock == "eye_pin" else loop.stretches("left")
-        stretches = (*left, body, *loop.stretches("right", quarter(self.stand)))
+        stretches = (*eye.stretches("left"), body, *loop.stretches("right", quarter(self.stand)))
+        use = laid(WireUse(self.kind, w, stretches), middle=length / 2)
         square = self.stand == "square"
         thread = part_step("thread", beads=row.count)
         made = Made(
@@ -56,13 +56,11 @@ class LinkedBead(Looped, Beaded):
             thickness=max(row.widest, loop.thickness),
             width=max(row.widest, self.pin + 2 * w.d),
             ends=(eye.end(), loop.end(square)),
-            wires=(WireUse(self.kind, w, stretches),),
+            wires=(use,),
             bought=row.bought(),
             holds=(loop.hold,),
             strokes=(
-                edge(eye.reach - 0.1, length - loop.reach + 0.1, w.d),
-                *eye.picture(),
-                *flipped(loop.picture(square=square), length),
+                *drawn(use),
                 *row.strokes(eye.reach),
             ),
             steps=(*loop.made_steps(thread), face_step(self.stand)),
@@ -75,7 +73,8 @@ class LinkedBead(Looped, Beaded):
 
 def _on_eye_pin(made: Made, wire: Wire, length: float, loop: Loop) -> Made:
     """Return a linked bead made from an eye pin: nothing is cut, its first eye is there."""
-    pin = BoughtPin("eye_pin", wire, length, made.wires[0].stretches)
+    used = tuple(row for row in made.wires[0].stretches if row[0] != "loop_left")
+    pin = BoughtPin("eye_pin", wire, length, used)
     _, *rest = made.steps
     return made.but(
         wires=(),

@@ -4,7 +4,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, WireUse, part_step
-from jamreel.core.parts.pictures import wraps
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.winding import Wound
 from jamreel.core.path.moves import Wrap
 
@@ -37,6 +37,8 @@ class SpacerCoil(Wound):
             *((("lost", (Wrap(turns=self.lost, core=self.core),)),) if self.lost else ()),
             *self.looser(w, in_all),
         )
+        spacer = WireUse(self.kind, w, stretches, off_coil=True, wound=True)
+        use = laid(spacer, left=0.0, low=True)
         # As many as a rod holds are wound in one go.
         per_go = max(1, int(self.rod / (in_all * w.d)))
         return Made(
@@ -46,8 +48,8 @@ class SpacerCoil(Wound):
             thickness=outer,
             width=outer,
             hole=self.core,
-            wires=(WireUse(self.kind, w, stretches, off_coil=True),),
-            strokes=tuple(wraps(0, self.turns, w.d, outer - w.d)),
+            wires=(use,),
+            strokes=drawn(use),
             steps=(
                 part_step(
                     "coil_long", cautions=("whip",), core=self.core, per_go=per_go, rod=self.rod

@@ -13,6 +13,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.beads import BRITTLE, MOST_LISTED, BeadList, BeadRow, OneBead
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, WRAPS_RANGE, Loop
 from jamreel.core.parts.pictures import edge, flipped, hung, repeated, shifted
 from jamreel.core.path.moves import Straight
@@ -105,6 +106,12 @@ class Tassel(Part):
         links = [self._section(fine, one.row) for one in rows]
         widest = max(one.row.widest for one in rows)
         used = [one.times * one.strands for one in rows]
+        stretches = (
+            *upper.stretches("left"),
+            ("body", (Straight(length=head.length),)),
+            *lower.stretches("right"),
+        )
+        use = laid(WireUse("tassel_head", w, stretches), left=0.0)
         return Made(
             length=0.0,
             thickness=max(2 * widest, head.widest, lower.thickness),
@@ -114,15 +121,7 @@ class Tassel(Part):
             + fine.d,
             ends=(upper.end(), upper.end()),
             wires=(
-                WireUse(
-                    "tassel_head",
-                    w,
-                    (
-                        *upper.stretches("left"),
-                        ("body", (Straight(length=head.length),)),
-                        *lower.stretches("right"),
-                    ),
-                ),
+                use,
                 *_counted(links, used),
             ),
             bought=(
@@ -130,7 +129,7 @@ class Tassel(Part):
                 *(b for one, n in zip(rows, used, strict=True) for b in one.row.bought(n)),
             ),
             holds=(upper.hold, self._loops(fine)[0].hold),
-            strokes=hung(self._picture(upper, lower, fine, neck)),
+            strokes=hung(self._picture(use, upper.reach, fine, neck)),
             steps=self._steps(upper, head.count, sum(one.times for one in rows)),
             minutes=4.0 * (1 + sum(used)),
             brittle=bool(self.stuffs & BRITTLE),
@@ -194,17 +193,13 @@ class Tassel(Part):
         )
         return WireUse("tassel_section", fine, stretches), above.reach + row.length + below.reach
 
-    def _picture(self, upper: Loop, lower: Loop, fine: Wire, neck: float) -> list[Stroke]:
+    def _picture(self, use: WireUse, reach: float, fine: Wire, neck: float) -> list[Stroke]:
         above, below = self._loops(fine)
         head, rows = BeadRow(self.head), self._rows()
-        drawn = [
-            *upper.picture(),
-            *flipped(lower.picture(), neck),
-            *head.strokes(upper.reach),
-        ]
+        strokes = [*drawn(use), *head.strokes(reach)]
         # Many sections with many beads each would be drawn too small to tell apart.
-        strokes = sum(len(one.row.beads) + 8 for one in rows)
-        seen, at = min(self.strands, MOST_SEEN if strokes < CROWDED else 2), neck
+        crowded = sum(len(one.row.beads) + 8 for one in rows) >= CROWDED
+        seen, at = min(self.strands, 2 if crowded else MOST_SEEN), neck
         apart = max(max(one.row.widest for one in rows), fine.d * 3)
         for one in rows:
             long = above.reach + one.row.length + below.reach
@@ -216,9 +211,9 @@ class Tassel(Part):
             ]
             column = list(repeated(section, one.times, (long, 0.0)))
             for k in range(0, seen, 1 if one.strands == self.strands else 2):
-                drawn += shifted(column, at, (k - (seen - 1) / 2) * apart)
+                strokes += shifted(column, at, (k - (seen - 1) / 2) * apart)
             at += long * one.times
-        return drawn
+        return strokes
 
 
 def _counted(links: list[tuple[WireUse, float]], used: list[int]) -> tuple[WireUse, ...]:

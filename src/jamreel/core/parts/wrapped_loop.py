@@ -6,6 +6,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import (
     PIN_RANGE,
     SWIRL_RANGE,
@@ -14,7 +15,7 @@ from jamreel.core.parts.ends import (
     EndsIn,
     Loop,
 )
-from jamreel.core.parts.pictures import bead, edge, hung
+from jamreel.core.parts.pictures import bead, hung
 from jamreel.core.path.moves import Flatten
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
@@ -59,20 +60,17 @@ class WrappedLoop(Part):
             *loop.stretches("left"),
             ("body", (Flatten(length=self.stem, thickness=w.d / 2),)),
         )
-        drawn = (
-            edge(loop.reach - 0.1, hang - paddle, w.d),
-            *loop.picture(),
-            bead(hang - paddle / 2, paddle, wide, "wire"),
-        )
+        use = laid(WireUse(self.kind, w, stretches), left=0.0)
+        end = bead(hang - paddle / 2, paddle, wide, "wire")
         return Made(
             length=0.0,
             thickness=loop.thickness,
             width=max(self.pin + 2 * w.d, wide),
             hang=hang,
             ends=(loop.end(), loop.end()),
-            wires=(WireUse(self.kind, w, stretches),),
+            wires=(use,),
             holds=(loop.hold,),
-            strokes=hung(drawn),
+            strokes=hung((*drawn(use), end)),
             steps=(
                 part_step("paddle", cautions=("hammer",), check=True),
                 *loop.hung_steps(),

@@ -2,7 +2,7 @@
 
 import math
 
-from jamreel.core.path.moves import Bend, Kink, Move, Side
+from jamreel.core.path.moves import Bend, Kink, Move, Side, Turn
 
 
 def loop_takes(pin: float, wire: float) -> float:
@@ -82,3 +82,18 @@ def centred(loop: Bend, *, first: bool) -> tuple[Move, ...]:
     """
     kink = Kink(angle=math.pi / 2, side=_OTHER[loop.side])
     return (loop, kink) if first else (kink, loop)
+
+
+def turned_over(crook: Bend) -> tuple[Move, ...]:
+    """Return a bend that lies square to the plane of those before and after it.
+
+    Args:
+        crook: the bend.
+
+    Returns:
+        The bend between two turns of the plane; a wire doubled to the left makes it on its way
+        back with the same moves.
+
+    Source: plain geometry.
+    """
+    return (Turn(angle=math.pi / 2), crook, Turn(angle=-math.pi / 2))

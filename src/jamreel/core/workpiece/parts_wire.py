@@ -134,7 +134,7 @@ def _laid(used: Used, cutting: Cutting, whole: float | None = None) -> Laid:
     through = whole if use.key == STRING_RUN else None
     laid = _once(use.key, use.stretches, use.wire, cutting, through, voice())
     cut = laid.cut.model_copy(update={**named, "quantity": used.times})
-    return replace(laid, cut=cut)
+    return replace(laid, cut=cut, pictured=use)
 
 
 # A keystroke changes one part; the wires of the others lie as they lay.
@@ -174,7 +174,7 @@ def _coil(use: WireUse, times: int, cutting: Cutting, named: dict[str, Any]) -> 
     ends = laid.cut.marks[:1] + laid.cut.marks[-1:]
     path = tuple(move for _, moves in use.stretches for move in moves)
     cut = laid.cut.model_copy(update={"marks": ends})
-    return Laid(use.wire, cut, tight=tightest(use.wire, path), shapes_to=path)
+    return Laid(use.wire, cut, tight=tightest(use.wire, path), shapes_to=path, pictured=use)
 
 
 def _straight(moves: tuple[object, ...]) -> bool:

@@ -7,6 +7,10 @@ import numpy as np
 
 from jamreel.core.forming.temper import Stage as Temper
 from jamreel.core.forming.temper import temper_of
+from jamreel.core.parts.base import WireUse
+from jamreel.core.parts.drawn import kept_moves, looked_at
+from jamreel.core.path.lying import Laid as Looking
+from jamreel.core.path.lying import seen_of
 from jamreel.core.path.moves import Bend, Mark, Move, Straight, move_length
 from jamreel.core.path.trace import Array, Run, runs
 from jamreel.core.result import Plan
@@ -14,6 +18,8 @@ from jamreel.core.values import Frozen, Point
 from jamreel.core.words import say
 from jamreel.core.workpiece.worked import WorkedWire
 
+# The stage after the last step: the wire as it lies in its part's picture.
+DONE = "done"
 # A wire is drawn with about so many points, and no coarser than every so many millimetres.
 POINTS, FINEST_MM = 700, 0.15
 
@@ -145,7 +151,21 @@ def stages(one: WorkedWire, titles: dict[str, str]) -> tuple[WireStage, ...]:
     found = [_stage(one, "", say("stage.cut"), 0)]
     for n, step in enumerate(one.order, 1):
         found.append(_stage(one, step, titles.get(step, step), n))
+    if one.pictured is not None and one.order:
+        found.append(_finished(one, one.pictured))
     return tuple(found)
+
+
+def _finished(one: WorkedWire, use: WireUse) -> WireStage:
+    """Return the wire as it is in the part's picture: what was only held is snipped off."""
+    moves, _ = kept_moves(use)
+    d = one.wire.bend_adds
+    return WireStage(
+        step=DONE,
+        title=say("stage.done"),
+        line=done_line(use),
+        length_mm=sum(move_length(move, d) for move in moves),
+    )
 
 
 def _stage(one: WorkedWire, step: str, title: str, done: int) -> WireStage:
@@ -189,12 +209,9 @@ def _still_straight(move: Move, wire: float) -> Move:
     return Straight(length=move_length(move, wire))
 
 
-class _View:
-    """A way to look at a wire: square on what is being bent, its longest stretch level.
-
-    Where that stretch has its middle lies the origin, so that from stage to stage the rest of the
-    wire moves, and what is held stays.
-    """
+class _View(Looking):
+    """A way to look at a wire while it is worked: square on what is being bent, its longest stretch
+    level, and that stretch's middle at the origin: what is held stays where it is."""
 
     def __init__(self, laid: Sequence[Run], made: Sequence[Run], held: int) -> None:
         frame = made[0].frame if made else np.eye(3)
@@ -202,22 +219,39 @@ class _View:
         if abs(out[2]) > SQUARE_ON:
             # Seen from the side that it was seen from before: turning it over is a step of its own.
             out = out * math.copysign(1.0, out[2])
-        self.held, self.out = held, out
-        self._at, along = _middle(laid[held])
+        at, along = _middle(laid[held])
         level = along - (along @ out) * out
         if np.linalg.norm(level) < LEAST_LEVEL:
             level = frame[:, 0]
         right = level / np.linalg.norm(level)
-        self._axes = np.column_stack([right, np.cross(out, right)])
+        super().__init__(at, np.column_stack([right, np.cross(out, right), out]))
 
     def point(self, at: Array) -> Point:
-        x, y = np.round((at - self._at) @ self._axes, 2).tolist()
+        x, y = np.round(self.seen(at[np.newaxis])[0, :2], 2).tolist()
         return (x, y)
 
     def points(self, laid: Sequence[Run]) -> tuple[Point, ...]:
-        line = np.vstack([laid[0].points[:1], *(run.points[1:] for run in laid)])
-        flat = (line - self._at) @ self._axes
-        return tuple((x, y) for x, y in np.round(flat, 2).tolist())
+        return _line(self, laid)
+
+
+def _line(view: Looking, laid: Sequence[Run]) -> tuple[Point, ...]:
+    """Return a path as it is seen, in one line."""
+    seen = [seen_of(run, view)[:, :2] for run in laid if len(run.points) > 1]
+    rows = np.vstack([seen[0][:1], *(one[1:] for one in seen)]) if seen else np.zeros((1, 2))
+    return tuple((x, y) for x, y in np.round(rows, 2).tolist())
+
+
+def done_line(use: WireUse) -> tuple[Point, ...]:
+    """Return a wire as it lies in its part's picture when it is done, what is held snipped off.
+
+    Args:
+        use: the wire, with its place in the picture.
+
+    Source: ``parts.drawn``: the same path, looked at in the same way.
+    """
+    look = looked_at(use)
+    x0, y0 = use.at
+    return tuple((round(x + x0, 2), round(y + y0, 2)) for x, y in _line(look.view, look.path))
 
 
 # Planes of bends that lie so nearly in the plane before are looked at from the same side; a

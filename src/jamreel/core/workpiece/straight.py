@@ -9,6 +9,7 @@ from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, cut_length, extras
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.temper import Work
 from jamreel.core.forming.tight import Tight, tightest
+from jamreel.core.parts.base import WireUse
 from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_length, marks_of
 from jamreel.core.values import PlusMinus, RuleDrawing, Span
 from jamreel.core.words import say
@@ -36,7 +37,8 @@ class Laid:
 
     ``shapes_to`` are the moves that it makes in the end where they are not those of its stretches:
     of one thing where many are cut from a coil, of a strip (``shapes_as``) that it is rolled to.
-    ``works`` is what steps do to it that is no bend.
+    ``works`` is what steps do to it that is no bend; ``pictured`` is how it lies in the picture of
+    the part that it is for.
     """
 
     wire: Wire
@@ -47,6 +49,7 @@ class Laid:
     shapes_to: tuple[Move, ...] = ()
     shapes_as: Wire | None = None
     works: tuple[Work, ...] = ()
+    pictured: WireUse | None = None
 
     @property
     def path(self) -> tuple[Move, ...]:

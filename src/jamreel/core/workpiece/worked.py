@@ -8,6 +8,7 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.cutting.cuts import Cut
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.temper import Track, Work
+from jamreel.core.parts.base import WireUse
 from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Kink, Move, Spiral, Turn, Wrap
 from jamreel.core.workpiece.straight import Laid
 
@@ -23,7 +24,8 @@ class WorkedWire:
 
     ``order`` are the steps that shape it, each once, as they come; ``of_steps`` all steps that may
     work it, ``works`` what they do to it that is no bend; ``track`` is its temper through them.
-    ``wire`` is what is bent, which a bar is rolled to.
+    ``wire`` is what is bent, which a bar is rolled to; ``pictured`` is how it lies in its part's
+    picture when it is done.
     """
 
     cut: Cut
@@ -33,6 +35,7 @@ class WorkedWire:
     order: tuple[str, ...] = ()
     of_steps: frozenset[str] = frozenset()
     works: tuple[Work, ...] = ()
+    pictured: WireUse | None = None
     track: Track | None = None
     bought_mpa: float | None = None
 
@@ -90,6 +93,7 @@ def _worked(laid: Laid, cut: Cut, own: Sequence[Step], made: Counter[str]) -> Wo
         order=tuple(one.id for one in forming if one.id in steps),
         of_steps=frozenset(one.id for one in own),
         works=laid.works,
+        pictured=laid.pictured,
         bought_mpa=laid.wire.yield_mpa,
     )
 

@@ -1,0 +1,124 @@
+"""A part's wire in its picture: drawn from the path of its moves, as every step of it is drawn."""
+
+from dataclasses import dataclass, replace
+from functools import cached_property, lru_cache
+
+import numpy as np
+
+from jamreel.core.parts.base import WireUse
+from jamreel.core.path.lying import Laid, Piece, held_at, pieces, seen_of, traced
+from jamreel.core.path.moves import Move
+from jamreel.core.path.trace import Run
+from jamreel.core.values import Point, Stroke
+
+# What is held while a wire is worked, and snipped off when it is done.
+SNIPPED = ("tail", "lost", "looser")
+
+
+def kept_moves(use: WireUse) -> tuple[tuple[Move, ...], int]:
+    """Return the moves of a wire without what is snipped off in the end, and the number of the one
+    that is held where it lies.
+
+    Args:
+        use: the wire.
+
+    Source: plain counting.
+    """
+    moves: list[Move] = []
+    held = 0
+    for key, row in use.stretches:
+        if key.startswith(SNIPPED):
+            continue
+        if key == use.held:
+            held = len(moves)
+        moves += row
+    return tuple(moves), held
+
+
+@dataclass(frozen=True)
+class Look:
+    """A wire as its part's picture looks at it: its path, the way of looking, and the corners of
+    what is seen of it [mm]."""
+
+    path: tuple[Run, ...]
+    view: Laid
+    low: tuple[float, float]
+    high: tuple[float, float]
+
+    @cached_property
+    def pieces(self) -> tuple[Piece, ...]:
+        """What is drawn of it, the furthest first."""
+        return pieces(self.path, self.view)
+
+
+def looked_at(use: WireUse) -> Look:
+    """Return a wire without what is snipped off, as its part's picture looks at it.
+
+    Args:
+        use: the wire.
+
+    Source: ``path.lying``.
+    """
+    moves, held = kept_moves(use)
+    return _looked_at(moves, use.wire.bend_adds, held, use.turn, use.roll, use.wound)
+
+
+# A part is made more than once with the same wire: with every keystroke, and to be laid and drawn.
+@lru_cache(maxsize=1024)
+def _looked_at(
+    moves: tuple[Move, ...], wire: float, held: int, turn: float, roll: float, wound: bool
+) -> Look:
+    found = traced(moves, wire)
+    view = held_at(found, held, turn, roll, wound=wound)
+    seen = np.vstack([seen_of(run, view)[:, :2] for run in found])
+    (x0, y0), (x1, y1) = seen.min(axis=0).tolist(), seen.max(axis=0).tolist()
+    return Look(found, view, (x0, y0), (x1, y1))
+
+
+def laid(
+    use: WireUse, *, left: float | None = None, middle: float | None = None, low: bool = False
+) -> WireUse:
+    """Return a wire with the place where it lies in its part's picture.
+
+    Args:
+        use: the wire; ``held`` and ``turn`` are set.
+        left: where the inside of its leftmost bend comes to lie [mm], half a wire within it; or
+        middle: where the middle of all of it does.
+        low: whether its middle lies on the line across, too; otherwise what is held does.
+
+    Source: plain geometry.
+    """
+    look = looked_at(use)
+    (x0, y0), (x1, y1) = look.low, look.high
+    x = left - use.wire.d / 2 - x0 if left is not None else (middle or 0.0) - (x0 + x1) / 2
+    return replace(use, at=(x, -(y0 + y1) / 2 if low else 0.0))
+
+
+def moved(use: WireUse, dx: float) -> WireUse:
+    """Return a wire that lies so much further to the right in the picture [mm]."""
+    return replace(use, at=(use.at[0] + dx, use.at[1]))
+
+
+def drawn(use: WireUse, tone: str = "") -> tuple[Stroke, ...]:
+    """Return a wire as it is bent in the end, where it lies.
+
+    Args:
+        use: the wire.
+        tone: of its own, where it is not the part's metal.
+
+    Source: ``path.lying.pieces``.
+    """
+    look = looked_at(use)
+    return tuple(_stroke(piece, use.at, use.wire.d, tone) for piece in look.pieces)
+
+
+def _stroke(piece: Piece, at: Point, wide: float, tone: str) -> Stroke:
+    points = np.round(piece.points + np.array(at), 2)
+    return Stroke(
+        part="wire",
+        points=tuple((x, y) for x, y in points.tolist()),
+        width_mm=wide,
+        tone=tone,
+        times=piece.times,
+        step=(round(piece.step[0], 4), round(piece.step[1], 4)),
+    )
