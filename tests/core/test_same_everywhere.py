@@ -7,6 +7,7 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
+from shapely.geometry import GeometryCollection, LinearRing, LineString
 
 from jamreel.core.closures.base import registered_closures
 from jamreel.core.families.base import registered
@@ -118,15 +119,15 @@ def test_the_rule_the_ledger_and_the_cut_are_equally_long(kind: str) -> None:
 
 
 def drawn(strokes: tuple[Stroke, ...]) -> tuple[float, float, float]:
-    """Leftmost and rightmost of what is drawn, and how high: closed lines with their thickness."""
-    xs, ys = [], []
+    """Leftmost and rightmost of what is drawn, and how high, with the thickness of its lines."""
+    shapes = []
     for stroke in (copy for one in strokes for copy in one.copies):
-        half = stroke.width_mm / 2
-        ends = half if stroke.closed else 0.0
-        for x, y in stroke.points:
-            xs += [x - ends, x + ends]
-            ys += [y - half, y + half]
-    return min(xs), max(xs), max(ys) - min(ys)
+        line = (LinearRing if stroke.closed else LineString)(stroke.points)
+        shapes.append(
+            line.buffer(stroke.width_mm / 2, cap_style="flat") if stroke.width_mm else line
+        )
+    left, low, right, top = GeometryCollection(shapes).bounds
+    return left, right, top - low
 
 
 @pytest.mark.parametrize("kind", PARTS)
