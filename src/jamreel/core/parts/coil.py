@@ -33,7 +33,7 @@ class Coil(Wound):
             *self.looser(w, self.turns),
         )
         key, more = ("coil", {}) if goes == 1 else ("coil_goes", {"goes": goes, "rod": self.rod})
-        use = laid(WireUse(self.kind, w, stretches, wound=True), left=0.0, low=True)
+        use = laid(WireUse(self.kind, w, stretches, wound=True), middle=long / 2, low=True)
         return Made(
             length=long,
             lies="bead",

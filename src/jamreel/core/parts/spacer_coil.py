@@ -38,7 +38,7 @@ class SpacerCoil(Wound):
             *self.looser(w, in_all),
         )
         spacer = WireUse(self.kind, w, stretches, off_coil=True, wound=True)
-        use = laid(spacer, left=0.0, low=True)
+        use = laid(spacer, middle=self.turns * w.d / 2, low=True)
         # As many as a rod holds are wound in one go.
         per_go = max(1, int(self.rod / (in_all * w.d)))
         return Made(
