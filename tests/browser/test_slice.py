@@ -66,7 +66,8 @@ def test_a_bangle_by_mouse_from_wearer_to_finished(page: Page) -> None:
     expect(page.get_by_role("heading", name="Cut already")).to_contain_text("1 wire, still right")
     # Form: four steps in order.
     page.get_by_role("link", name=re.compile("Form")).click()
-    expect(answer(page)).to_contain_text("49.0")
+    # Annealed for its tight loops it is soft, and springs less than as it was bought.
+    expect(answer(page)).to_contain_text("52.0")
     for box in page.get_by_role("checkbox").all():
         box.click()
         expect(box).to_be_checked()
@@ -285,14 +286,15 @@ def test_tools_change_what_pieces_are_shaped_on(page: Page) -> None:
     steps.fill("40 50 nonsense")
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_text("can't be read as a length")).to_be_visible()
-    steps.fill("40 50")
+    steps.fill("40 52.5")
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_text("can't be read as a length")).to_be_hidden()
     expect(page.get_by_role("status")).to_have_text("saved")
     page.get_by_role("link", name="Bench", exact=True).click()
     open_piece(page, "Ferryman's bangle", "Form")
+    page.get_by_role("tab", name="Formers").click()
     expect(page.get_by_role("row", name=re.compile("body"))).to_contain_text("bracelet mandrel")
-    expect(answer(page)).to_contain_text("50.0")
+    expect(answer(page)).to_contain_text("52.5")
 
 
 def test_sliding_a_chain_moves_its_fall(page: Page) -> None:

@@ -14,7 +14,13 @@ import pytest
 from tests.conftest import ROOT
 
 KEPT = ROOT / "tests" / "kept"
-STATES = {"landed-1": "0001", "landed-2": "0002", "landed-3": "0003", "landed-4": "0004"}
+STATES = {
+    "landed-1": "0001",
+    "landed-2": "0002",
+    "landed-3": "0003",
+    "landed-4": "0004",
+    "landed-5": "0005",
+}
 LOOK = """
 import json
 import django

@@ -35,14 +35,14 @@ export function OutfitSettings({ draft, unit, onChange }: Props) {
       <p className="mb-2 text-sm text-muted">{t("tools.outfit_why")}</p>
       <div className="mb-3 grid grid-cols-2 gap-x-4">
         {HAS.map((name) => (
-          <label key={name} className="flex min-h-[44px] items-center gap-3">
+          <label key={name} className="flex min-h-[44px] items-center gap-3 pb-1">
             <Checkbox.Root
               checked={outfit[name] ?? USUAL[name]}
               onCheckedChange={(checked) => onChange(["outfit", name], checked === true)}
-              className="flex size-7 shrink-0 items-center justify-center rounded-sm border border-muted bg-panel data-[state=checked]:border-accent data-[state=checked]:bg-accent"
+              className="flex size-11 shrink-0 items-center justify-center rounded-sm border border-muted bg-panel data-[state=checked]:border-accent data-[state=checked]:bg-accent"
             >
               <Checkbox.Indicator>
-                <Check aria-hidden="true" className="size-5 text-on-ink" />
+                <Check aria-hidden="true" className="text-on-ink" />
               </Checkbox.Indicator>
             </Checkbox.Root>
             {t(`tools.has.${name}`)}

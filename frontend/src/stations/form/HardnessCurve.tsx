@@ -19,11 +19,10 @@ export function HardnessCurve({ wire, step }: { wire: WireShown; step: string })
   return (
     <div className="mt-2 border-t hairline pt-2">
       <svg
-        width={WIDE}
-        height={HIGH}
+        viewBox={`0 0 ${WIDE} ${HIGH}`}
         role="img"
         aria-label={t("temper_track.curve", { from: wire.begins, to: points.at(-1)?.temper })}
-        className="mb-1"
+        className="mb-1 w-full max-w-[380px]"
       >
         <line x1={0} x2={WIDE} y1={HIGH - 1} y2={HIGH - 1} stroke="var(--color-hair)" />
         <path d={`M${line}`} fill="none" stroke="var(--color-ink)" strokeWidth={1.6} />
