@@ -65,5 +65,5 @@ def test_a_bench_without_a_torch_is_told_to_buy_softer(page: Page) -> None:
     expect(page.get_by_role("status")).to_have_text("saved")
     page.get_by_role("link", name="Bench", exact=True).click()
     open_piece(page, "Millrace choker", "Form")
-    expect(page.get_by_text("Curl the tip on 2.0 mm")).to_be_visible()
+    expect(page.get_by_role("heading", name="Curl the tip on 2.0 mm")).to_be_visible()
     expect(page.get_by_text("Make it soft: ring wire")).to_have_count(0)

@@ -679,7 +679,8 @@ export interface paths {
         };
         /**
          * Wires
-         * @description Return the wires of one entry as they are after every step; without one, the piece's own.
+         * @description Return the wires of one entry as they are after every step; without one, what the steps of
+         *     the whole piece shape.
          */
         get: operations["jamreel_api_pieces_wires"];
         put?: never;
@@ -8214,9 +8215,9 @@ export interface components {
          *     entries at once is ``of`` all their steps, with the ``counts`` of each. ``figures`` are the
          *     numbers that it speaks of (pin, former, count, places on the wire): when one of them moves, what
          *     was done no longer is as planned. ``sort`` is the sort of part that it makes, ``bends`` are the
-         *     bends of it, by their key, ``shapes`` all that it shapes, and ``works`` what it does to the
-         *     metal through and through, ``wants`` what of the bench's outfit it takes. ``waits`` is how long it is left
-         *     alone before the next can be done [min].
+         *     bends of it, by their key, ``shapes`` all that it shapes, ``works`` what it does to the metal
+         *     through and through, and ``wants`` what of the bench's outfit it takes. ``waits`` is how long it
+         *     is left alone before the next can be done [min].
          */
         Step: {
             /**

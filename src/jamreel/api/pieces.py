@@ -296,9 +296,10 @@ def former_file(
 
 @router.get("/pieces/{int:piece_id}/wires", response={200: Wires, **EVERY_ERROR})
 def wires(request: HttpRequest, piece_id: int, entry: Typed = "") -> Wires:
-    """Return the wires of one entry as they are after every step; without one, the piece's own."""
+    """Return the wires of one entry as they are after every step; without one, what the steps of
+    the whole piece shape."""
     _, plan, shop = _planned_on(request, piece_id)
-    found = [one for one in plan.worked if one.entry == entry]
+    found = [one for one in plan.worked if one.is_for(entry)]
     return Wires(wires=in_words(lambda: [shown(one, plan) for one in found[:MOST_WIRES]], shop))
 
 

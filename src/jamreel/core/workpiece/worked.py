@@ -54,6 +54,10 @@ class WorkedWire:
         """The entry that it is for, '' in a piece of one wire."""
         return entry_of(self.cut)
 
+    def is_for(self, entry: str) -> bool:
+        """Return whether it is of an entry, or, for '', shaped by a step of the whole piece."""
+        return self.entry == entry or (not entry and any("/" not in step for step in self.order))
+
     def at(self, step: str) -> tuple[Move, ...]:
         """Return the moves that a step makes."""
         return tuple(m for m, s in zip(self.moves, self.steps, strict=True) if s == step)
