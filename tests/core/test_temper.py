@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.temper import (
+    FIRST,
     Work,
     flattened_strain,
     stretches_before_it_necks,
@@ -48,8 +49,8 @@ def test_strain_adds_up_through_and_through_and_at_each_place_by_itself() -> Non
 
 
 def test_it_is_annealed_before_the_step_that_would_crack_it() -> None:
-    works = [Work("draw", 0.05), Work("loop", 0.3, "loop"), Work("steel", 0.1)]
-    one = track(wire(), works, torch=True)
+    works = [Work("draw", 0.25), Work("loop", 0.3, "loop"), Work("steel", 0.1)]
+    one = track(wire(temper="dead_soft"), works, torch=True)
     assert [stage.annealed for stage in one.stages] == [False, True, False]
     # Soft again it bears 0.5, and what was worked before counts no more.
     assert one.stages[1].used == pytest.approx(0.3)
@@ -60,6 +61,22 @@ def test_it_is_annealed_before_the_step_that_would_crack_it() -> None:
     # Hardest where it was bent and hammered.
     assert one.ends["loop"] == pytest.approx(k * (worked + 0.4) ** n)
     assert one.ends[""] == pytest.approx(k * (worked + 0.1) ** n)
+
+
+def test_wire_that_is_not_soft_is_annealed_once_before_its_first_step() -> None:
+    works = [Work("draw", 0.05), Work("loop", 0.3, "loop"), Work("crook", 0.2, "crook")]
+    one = track(wire(), works, torch=True)
+    assert [(stage.work.step, stage.annealed) for stage in one.stages] == [
+        (FIRST, True),
+        ("draw", False),
+        ("loop", False),
+        ("crook", False),
+    ]
+    assert one.stages[0].yield_mpa == 70
+    # What it was drawn counts from there.
+    assert one.stages[2].used == pytest.approx(0.35)
+    assert one.softened_to("loop") == pytest.approx(one.stages[1].yield_mpa)
+    assert track(wire(), works[:1], torch=True).softened_to("draw") is None
 
 
 @pytest.mark.parametrize("metal", ["titanium", "memory_steel", "enamelled_copper"])
@@ -141,11 +158,11 @@ def test_a_bench_with_a_torch_anneals_before_the_tight_bends_and_says_how_long()
     names = ids(plan)
     # The tip on 2 asks 2 / (2 + 2): half of it, where half-hard bears 0.15.
     at = names.index("tip")
-    assert names[at - 3 : at] == ["anneal_tip", "quench_tip", "pickle_tip"]
+    assert names[at - 3 : at] == ["anneal", "quench", "pickle"]
     by_id = {step.id: step for step in plan.steps}
-    assert by_id["anneal_tip"].cautions == ("torch",)
-    assert by_id["pickle_tip"].cautions == ("pickle",)
-    assert by_id["pickle_tip"].waits == 10
+    assert by_id["anneal"].cautions == ("torch",)
+    assert by_id["pickle"].cautions == ("pickle",)
+    assert by_id["pickle"].waits == 10
     assert not {"bend_anneal", "bend_torchless"} & set(advice(plan))
     assert {"torch", "pickle"} <= {caution.id for caution in plan.cautions}
     without = looped("half_hard", Shop())
@@ -167,20 +184,27 @@ def test_soft_wire_needs_no_torch() -> None:
 def test_nickel_silver_is_not_quenched() -> None:
     plan = looped("half_hard", TORCH, metal="nickel_silver")
     by_id = {step.id: step for step in plan.steps}
-    assert by_id["quench_tip"].title == "Let it cool"
-    assert by_id["quench_tip"].waits > 0
+    assert by_id["quench"].title == "Let it cool"
+    assert by_id["quench"].waits > 0
 
 
-def test_a_step_of_a_part_is_annealed_under_its_entry() -> None:
+def test_all_wires_of_a_piece_that_need_it_are_annealed_in_one_fire() -> None:
+    plan = plan_raw(deepcopy(example("linked_bracelet")), TORCH)
+    names = ids(plan)
+    assert len(set(names)) == len(names)
+    (fire,) = [step for step in plan.steps if step.id.rpartition("/")[2].startswith("anneal")]
+    # Before anything is formed, and every wire by its name.
+    assert names.index(fire.id) == next(
+        n for n, step in enumerate(plan.steps) if step.station == "form"
+    )
+    for wire_ in plan.worked:
+        if wire_.track and wire_.track.anneals:
+            assert wire_.cut.label in fire.title
+    # Two metals are handled one after the other.
     brief = deepcopy(example("linked_bracelet"))
-    plan = plan_raw(brief, TORCH)
-    heats = [name for name in ids(plan) if "/anneal_" in name]
-    assert heats
-    for name in heats:
-        entry, _, own = name.partition("/")
-        assert f"{entry}/{own.removeprefix('anneal_')}" in ids(plan)
-    # As often as what it is done for.
-    assert len(set(ids(plan))) == len(ids(plan))
+    brief["palette"] = {"closure": {"size": "1 mm", "metal": "nickel_silver"}}
+    two = ids(plan_raw(brief, TORCH))
+    assert {"anneal", "quench", "anneal_2", "quench_2"} <= set(two)
 
 
 def test_a_bench_without_a_torch_is_told_of_the_step_that_wants_one() -> None:

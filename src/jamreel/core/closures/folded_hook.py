@@ -60,7 +60,7 @@ class FoldedHook(Hook):
         binding = (
             Kink(angle=math.pi / 2, side="left"),
             Turn(angle=-math.pi / 2),
-            Wrap(turns=self.wraps, core=core, label="wraps"),
+            Wrap(turns=self.wraps, core=core, label="wraps", on_own=True),
         )
         over = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
         leg = Straight(length=shank)

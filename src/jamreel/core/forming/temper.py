@@ -16,6 +16,8 @@ from jamreel.core.forming.tight import BRITTLE_STRAIN
 from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Move, Spiral, Wrap
 from jamreel.core.wire.metals import BEARS, Metal, Temper
 
+# Before the first step of a piece.
+FIRST = "first"
 # Everywhere on the wire, not at one place of it.
 THROUGH = ""
 # True strain of work that has no measure of its own; from memory, no source: drawn straight by hand
@@ -30,13 +32,14 @@ TEMPERS: tuple[Temper, ...] = ("dead_soft", "quarter_hard", "half_hard", "full_h
 @dataclass(frozen=True)
 class Work:
     """What one step does to a wire: the strain, and where: a bend by its key (and behind a ~ the
-    step), or ``THROUGH``; or it
-    ``softens`` it, as soldering does."""
+    step), or ``THROUGH``; or it ``softens`` it, as soldering does. What is done ``early`` is done
+    before anything is formed."""
 
     step: str
     strain: float
     place: str = THROUGH
     softens: bool = False
+    early: bool = False
 
 
 @dataclass(frozen=True)
@@ -209,8 +212,9 @@ def stretches_before_it_necks(metal: Metal, temper: Temper, yield_mpa: float) ->
 def track(wire: Wire, works: Iterable[Work], *, torch: bool) -> Track:
     """Return a wire through all of its work.
 
-    Where the next step would ask for more than is left it is annealed before, if its metal can be
-    and the bench has a torch; otherwise it cracks there, and says so.
+    Where the next step would ask for more than is left it is annealed, if its metal can be and the
+    bench has a torch; otherwise it cracks there, and says so. Wire that is not soft to begin with
+    is annealed before its first step, with all that need it: one fire for a piece.
 
     Args:
         wire: as it begins.
@@ -219,21 +223,29 @@ def track(wire: Wire, works: Iterable[Work], *, torch: bool) -> Track:
 
     Source: strains add up until the metal cracks, common practice; ``yield_after``.
     """
+    every = [work for work in works if work.strain > 0 or work.softens]
     can = torch and "anneal" in wire.metal.takes
+    found = _tracked(wire, every, can=can)
+    if found.anneals and wire.yield_mpa > wire.metal.yields["dead_soft"]:
+        early = [work for work in every if work.early]
+        later = [work for work in every if not work.early]
+        return _tracked(wire, [*early, Work(FIRST, 0.0, softens=True), *later], can=can)
+    return found
+
+
+def _tracked(wire: Wire, works: Sequence[Work], *, can: bool) -> Track:
     soft = wire.metal.yields["dead_soft"]
     begins, bears = wire.yield_mpa, wire.metal.bears_strain(wire.temper)
     used: dict[str, float] = {THROUGH: 0.0}
     stages: list[Stage] = []
     for work in works:
-        if work.softens:
-            begins, bears, used = soft, wire.metal.bears_strain("dead_soft"), {THROUGH: 0.0}
-            stages.append(Stage(work, 0.0, bears, soft))
-        if work.strain <= 0:
-            continue
         asked = _at(used, work.place) + work.strain
         annealed = can and asked > bears + 1e-9 and (begins > soft or asked > work.strain)
-        if annealed:
+        if annealed or work.softens:
             begins, bears, used = soft, wire.metal.bears_strain("dead_soft"), {THROUGH: 0.0}
+        if work.softens:
+            stages.append(Stage(work, 0.0, bears, soft, work.step == FIRST, soft))
+            continue
         before = yield_after(wire.metal, begins, used[THROUGH])
         used[work.place] = used.get(work.place, 0.0) + work.strain
         total = _at(used, work.place)

@@ -31,6 +31,8 @@ FLAT = "flat pliers"
 # No mandrel for a part of the body is more oval than this.
 MOST_OVAL = 2.0
 LEAST_MM, MOST_MM = 0.5, 400.0
+# What is half or twice as wide is no former, and no pin, for a bend.
+NEAR = (0.6, 1.7)
 # No jaw and no mandrel is longer [mm].
 LONGEST_MM = 1000.0
 
@@ -222,8 +224,7 @@ def choose_former(
     Source: ``sprung_diameter``.
     """
     found = nearest_place(former, tools, oval=True)
-    # A step half or twice as wide is no former for this.
-    if found is None or not 0.6 <= found.diameter / former <= 1.7:
+    if found is None or not NEAR[0] <= found.diameter / former <= NEAR[1]:
         return Former(target_mm=target, former_mm=former, tool=None, tool_mm=None, result_mm=None)
     result = sprung_diameter(found.diameter, section, law, kept)
     straight = math.isinf(result)

@@ -84,7 +84,7 @@ class Loop:
         # From the loop it goes on round its own stem.
         wraps = (
             Turn(angle=math.pi / 2),
-            Wrap(turns=self.wraps_, core=self.wire.d, label="wraps"),
+            Wrap(turns=self.wraps_, core=self.wire.d, label="wraps", on_own=True),
         )
         rows: Stretches = (
             (f"stem_{side}", (Straight(length=self.wraps_ * self.wire.d),)),

@@ -115,10 +115,13 @@ TURN_POINTS = 25
 
 
 def _one_turn(run: Run) -> tuple[Array, Array]:
-    """Return the first turn of what is wound, and from its start to the middle of its axis."""
+    """Return the first turn of what is wound, and what brings its axis to its own stem, where that
+    is what it goes round."""
     assert isinstance(run.move, Wrap)
     last = (len(run.points) - 1) / run.move.turns
     turn = _at(run.points, np.linspace(0, last, TURN_POINTS))
+    if not run.move.on_own:
+        return turn, np.zeros(3)
     axis = turn[-1] - turn[0]
     off = turn[:-1].mean(axis=0) - turn[0]
     return turn, off - axis * (off @ axis) / (axis @ axis)
@@ -131,7 +134,7 @@ def _winds(run: Run) -> bool:
 def seen_of(run: Run, laid: Laid) -> Array:
     """Return the points of a run as they are seen; see ``Laid.seen``.
 
-    What is wound round a stem has it in its middle: a path goes on from the stem's own middle, so
+    What is wound round its own stem has it in its middle: a path goes on from the stem's middle, so
     that its turns would lie beside it.
 
     Args:

@@ -68,12 +68,16 @@ class Spiral(Frozen):
 
 
 class Wrap(Frozen):
-    """Turns round a core of diameter ``core`` [mm], each ``pitch`` further on; 0 is close."""
+    """Turns round a core of diameter ``core`` [mm], each ``pitch`` further on; 0 is close.
+
+    With ``on_own`` the core is the wire's own stem, which it goes on from.
+    """
 
     kind: Literal["wrap"] = "wrap"
     turns: float = Field(gt=0, le=2000)
     core: float = Field(gt=0)
     pitch: float = Field(default=0.0, ge=0)
+    on_own: bool = False
     side: Side = "left"
     label: str = ""
 

@@ -13,7 +13,14 @@ from jamreel.core.fit.tryon import TryOn
 from jamreel.core.forming.chosen import Known, Wire
 from jamreel.core.forming.palette import Palette, palette_of
 from jamreel.core.forming.springback import former_diameter
-from jamreel.core.forming.tools import Former, choose_former, flat_pliers, nearest_place
+from jamreel.core.forming.tools import (
+    NEAR,
+    Former,
+    Place,
+    choose_former,
+    flat_pliers,
+    nearest_place,
+)
 from jamreel.core.path.moves import BendAt
 from jamreel.core.result import PlannedBend
 from jamreel.core.shop import Shop
@@ -138,8 +145,16 @@ class Job:
             opens = wire.sprung(bend.pin_mm) if bend.pin_mm > 0 else 0.0
             return PlannedBend.of(bend, opens, flat.name if flat else None, name, places)
         return PlannedBend.of(bend, wire.sprung(bend.pin_mm), None, name, places).on(
-            nearest_place(bend.pin_mm, self.shop.pins), wire.sprung
+            self._place_for(bend.pin_mm), wire.sprung
         )
+
+    def _place_for(self, pin: float) -> Place | None:
+        """Return the maker's place nearest to a pin; what is far from it is none."""
+        for tools in (self.shop.pins, (*self.shop.pins, *self.shop.formers)):
+            found = nearest_place(pin, tools)
+            if found is not None and NEAR[0] <= found.diameter / pin <= NEAR[1]:
+                return found
+        return None
 
     def nearest_pin(self, pin: float) -> float | None:
         """Return the diameter of the maker's pin nearest to a wanted one [mm], or None."""

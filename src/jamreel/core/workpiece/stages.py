@@ -5,8 +5,8 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from jamreel.core.forming.temper import FIRST, temper_of
 from jamreel.core.forming.temper import Stage as Temper
-from jamreel.core.forming.temper import temper_of
 from jamreel.core.parts.base import WireUse
 from jamreel.core.parts.drawn import kept_moves, looked_at
 from jamreel.core.path.lying import Laid as Looking
@@ -91,7 +91,7 @@ def shown(one: WorkedWire, plan: Plan) -> WireShown:
     titles = {step.id: step.title for step in plan.steps}
     metal = one.wire.metal
     rows = tuple(
-        _row(one, stage, titles.get(stage.work.step, say("temper_row.twist")))
+        _row(one, stage, titles.get(stage.work.step, say(f"temper_row.{_own(stage.work.step)}")))
         for stage in (one.track.stages if one.track else ())
     )
     last: dict[str, TemperRow] = {}
@@ -119,6 +119,11 @@ def shown(one: WorkedWire, plan: Plan) -> WireShown:
         temper=rows,
         ends=tuple(last.values()),
     )
+
+
+def _own(step: str) -> str:
+    """Return the word for work that is no step of the plan by its own name."""
+    return "first" if step == FIRST else "twist"
 
 
 def _row(one: WorkedWire, stage: Temper, title: str) -> TemperRow:

@@ -1,11 +1,12 @@
 """Every wire through the steps of its piece: where it is annealed, and what would crack it."""
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.forming.temper import (
+    FIRST,
     MALLETED,
     STEELED,
     STRAIGHTENED,
@@ -50,14 +51,14 @@ def _works(one: WorkedWire, steps: Sequence[Step]) -> Iterator[Work]:
     """Yield all that is done to a wire, in order."""
     section = one.wire.section
     if isinstance(section, Twisted):
-        yield Work(TWISTED, twisted_strain(section.strand / 2, section.pitch))
+        yield Work(TWISTED, twisted_strain(section.strand / 2, section.pitch), early=True)
     for each in steps:
         yield from (work for work in one.works if work.step == each.id)
         if each.id in one.of_steps:
             if each.works == "softened":
                 yield Work(each.id, 0.0, softens=True)
             elif each.works:
-                yield Work(each.id, _THROUGH[each.works])
+                yield Work(each.id, _THROUGH[each.works], early=each.station == "cut")
         yield from works_of(one.wire, each.id, one.at(each.id))
 
 
@@ -81,27 +82,26 @@ def with_heat(
                 there.append(one)
     found: list[Step] = []
     for each in steps:
+        if each.station == "form" and FIRST in before:
+            found += _first_fire(before.pop(FIRST), outfit)
         if each.id in before:
-            found += _heat(each, before[each.id], outfit)
+            found += _of(each, _heat(before[each.id], outfit))
         found.append(each)
     return tuple(found)
 
 
-def _heat(each: Step, wires: Sequence[WorkedWire], outfit: Outfit) -> Iterator[Step]:
-    """Yield what is done to make wires soft before a step; of one entry or of the whole piece."""
+def _first_fire(wires: Sequence[WorkedWire], outfit: Outfit) -> Iterator[Step]:
+    """Yield what makes all wires soft that need it, a metal at a time: they are handled alike."""
+    metals = dict.fromkeys(one.wire.metal for one in wires)
+    for n, metal in enumerate(metals, 1):
+        for step_ in _heat([one for one in wires if one.wire.metal == metal], outfit):
+            name = step_.id if n == 1 else f"{step_.id}_{n}"
+            yield step_.model_copy(update={"id": name})
+
+
+def _of(each: Step, rows: Iterable[Step]) -> Iterator[Step]:
+    """Yield steps under the names of the step that they are done for."""
     entry, _, own = each.id.rpartition("/")
-    metal = wires[0].wire.metal
-    named = say("step.heat.wires", names=", ".join(dict.fromkeys(w.cut.label for w in wires)))
-    note = f"metal_note.{metal.id}.anneal"
-    habit = say(note if note in catalogue("en") else "metal_note.other")
-    what = {"what": named, "habit": habit}
-    rows = [step("heat.anneal", "form", cautions=("torch",), check=True, **what)]
-    if metal.quench:
-        rows.append(step("heat.quench", "form", cautions=("torch",), metal=metal.name))
-    else:
-        rows.append(step("heat.cool", "form", name="quench", metal=metal.name))
-    if outfit.pickle:
-        rows.append(step("heat.pickle", "form", cautions=("pickle",), check=True))
     for one in rows:
         name = f"{one.id}_{own}"
         yield one.model_copy(
@@ -112,6 +112,22 @@ def _heat(each: Step, wires: Sequence[WorkedWire], outfit: Outfit) -> Iterator[S
                 "sort": each.sort,
             }
         )
+
+
+def _heat(wires: Sequence[WorkedWire], outfit: Outfit) -> Iterator[Step]:
+    """Yield what is done to make wires of one metal soft."""
+    metal = wires[0].wire.metal
+    names = ", ".join(dict.fromkeys(one.cut.label for one in wires))
+    note = f"metal_note.{metal.id}.anneal"
+    habit = say(note if note in catalogue("en") else "metal_note.other")
+    what = {"what": say("step.heat.wires", names=names), "habit": habit}
+    yield step("heat.anneal", "form", cautions=("torch",), check=True, **what)
+    if metal.quench:
+        yield step("heat.quench", "form", cautions=("torch",), metal=metal.name)
+    else:
+        yield step("heat.cool", "form", name="quench", metal=metal.name)
+    if outfit.pickle:
+        yield step("heat.pickle", "form", cautions=("pickle",), check=True)
 
 
 def cracked(
