@@ -39,9 +39,9 @@ from jamreel.core.workpiece.stages import DONE, done_line, stages
 from tests.core.families import example
 
 ONE = palette_of(WireChoice(size=WireSize(diameter_mm=0.9)))
-# Wire that goes round other wire, and shapes of the maker's own, which are laid by their ends.
-WOUND_ON = {"coil_bead_outer", "coil_bead_core", "curved_link_wrapping", "s_hook_binding"}
-ELSEWHERE = {"own_link", "own_hook", "ring_link", "tassel_section", "wide_catch"}
+# What is coiled and then coiled once more, and what is folded over itself in space, is drawn in the
+# part's picture by hand; a tassel hangs its sections side by side.
+BY_HAND = {"coil_bead_outer", "coil_bead_core", "ring_link", "tassel_section"}
 KINDS: dict[str, type[Any]] = {**registered_parts(), **registered_closures()}
 
 
@@ -111,7 +111,7 @@ def _moves(use: WireUse) -> list[Move]:
 def test_after_its_last_step_a_wire_is_its_parts_own_picture(kind: str) -> None:
     for half in made_of(kind):
         for use in half.wires:
-            if use.key in WOUND_ON | ELSEWHERE:
+            if use.key in BY_HAND:
                 continue
             line = LineString(done_line(use))
             strokes = [s for s in half.strokes if s.part == "wire" and s.width_mm == use.wire.d]

@@ -10,11 +10,10 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.pictures import arc_points, ring
 from jamreel.core.path.bearings import hook_bearing
-from jamreel.core.path.loops import centred, turned_over
+from jamreel.core.path.loops import turned_over
 from jamreel.core.path.moves import Bend, Fold, Kink, Straight
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length
 
 
 class DoubledHook(Hook):
@@ -100,40 +99,32 @@ class DoubledHook(Hook):
 
     def _catch(self, w: Wire) -> Made:
         leg = self.catch_pin / 2
-        long = Straight(length=self._side(w) + leg)
+        # From the end of the bow its foot runs straight, then turns out, or in, to where a loop is.
+        across = self.apart / 2 - (self.catch_pin + w.d) / 2
+        foot = Straight(length=leg)
+        arm = Straight(length=abs(across))
+        turn = Kink(angle=math.pi / 2, side="right" if across >= 0 else "left")
         bow = Bend(angle=math.pi, pin=self.catch_pin, label="catch")
         length = self.loop_pin + w.d + leg + hook_bearing(self.catch_pin)
+        stretches = (
+            ("loop_left", (self._loop(),)),
+            ("side_left", (arm, turn)),
+            ("leg_left", (foot,)),
+            ("body", (bow,)),
+            ("leg_right", (foot,)),
+            ("side_right", (turn, arm)),
+            ("loop_right", (self._loop(),)),
+        )
+        catch = WireUse("wide_catch", w, stretches, held="leg_left", turn=math.pi)
+        use = laid(catch, middle=length / 2, low=True)
         return Made(
             length=length,
             thickness=w.d,
             width=self._wide(w),
             ends=(End(self.catch_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
-            wires=(
-                WireUse(
-                    "wide_catch",
-                    w,
-                    (
-                        ("loop_left", centred(self._loop(), first=True)),
-                        ("leg_left", (long,)),
-                        ("body", (bow,)),
-                        ("leg_right", (long,)),
-                        ("loop_right", centred(self._loop(), first=False)),
-                    ),
-                ),
-            ),
+            wires=(use,),
             holds=(opens_at("plain_loop", w, self.loop_pin, 2),),
-            strokes=self._catch_picture(w.d, length),
+            strokes=drawn(use),
             steps=(closure_step("catch", pin=self.catch_pin, apart=self.apart),),
             minutes=4.0,
-        )
-
-    def _catch_picture(self, d: float, length: float) -> tuple[Stroke, ...]:
-        y, r = self.apart / 2, (self.catch_pin + d) / 2
-        foot = length - self.loop_pin - d
-        bow = arc_points(r - d / 2, 0, r, r, math.pi / 2, math.pi)
-        return (
-            Stroke(
-                part="wire", points=((foot, y), (foot, r), *bow, (foot, -r), (foot, -y)), width_mm=d
-            ),
-            *(ring(length - self.loop_pin / 2, self.loop_pin, d, side * y) for side in (-1, 1)),
         )

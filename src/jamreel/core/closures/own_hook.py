@@ -9,6 +9,7 @@ from jamreel.core.closures.eye import wrapped_eye
 from jamreel.core.closures.receiving import INTO_RANGES, Hook
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
+from jamreel.core.parts.drawn import drawn
 from jamreel.core.parts.own_shape import OwnMove, own_shape
 from jamreel.core.values import Length
 
@@ -58,17 +59,18 @@ class OwnHook(Hook):
         shape = own_shape(self.moves, w.d)
         # The join may hold anything, the crook whatever the eye is.
         ends = (End(shape.pins[0], w.d, True, "any"), End(max(shape.pins), w.d, False, "any"))
+        bent = WireUse("own_hook", w, (("body", shape.moves),), eye=shape.eye, at=shape.at)
         hook = Made(
             length=shape.length,
             thickness=shape.depth,
             width=shape.width,
             ends=ends,
-            wires=(WireUse("own_hook", w, (("body", shape.moves),)),),
+            wires=(bent,),
             holds=(
                 opens_at("hook", w, max(shape.pins)),
                 opens_at("plain_loop", w, shape.pins[0]),
             ),
-            strokes=shape.strokes,
+            strokes=drawn(bent),
             steps=(closure_step("own_moves", cautions=("ends",)),),
             minutes=0.6 * len(self.moves),
         )

@@ -8,8 +8,7 @@ from jamreel.core.closures.receiving import INTO_RANGES, Hook, IntoOther, body_i
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
-from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.pictures import wraps
+from jamreel.core.parts.drawn import drawn_round, laid
 from jamreel.core.path.coils import flat_row_perimeter
 from jamreel.core.path.moves import Bend, Straight, Wrap
 from jamreel.core.values import Length
@@ -61,6 +60,10 @@ class SHook(Hook):
         bows = (("tip_left", (tips,)), ("crook", (bow,)), ("body", (other,)), ("tip", (tips,)))
         # Laid so that its two bows lie one behind the other.
         use = laid(WireUse("s_hook", w, bows, turn=BOW_TURN), middle=length / 2, low=True)
+        turns = Wrap(turns=self.wraps, core=core, label="wraps")
+        bound = (("tail_left", (tail,)), ("binding", (turns,)), ("tail_right", (tail,)))
+        finer = WireUse("s_hook_binding", fine, bound, held="binding", wound=True)
+        binding = laid(finer, middle=length / 2, low=True)
         return Made(
             length=length,
             thickness=max(0.8 * w.d, w.d + 2 * fine.d),
@@ -68,23 +71,10 @@ class SHook(Hook):
             ends=(End(self.hook_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
             wires=(
                 use,
-                WireUse(
-                    "s_hook_binding",
-                    fine,
-                    (
-                        ("tail_left", (tail,)),
-                        ("binding", (Wrap(turns=self.wraps, core=core, label="wraps"),)),
-                        ("tail_right", (tail,)),
-                    ),
-                ),
+                binding,
             ),
             holds=(opens_at("hook", w, self.hook_pin),),
-            strokes=(
-                *drawn(use),
-                *wraps(
-                    length / 2 - self.wraps * fine.d / 2, self.wraps, fine.d, 2 * w.d + 2 * fine.d
-                ),
-            ),
+            strokes=drawn_round(use, binding),
             steps=(
                 closure_step("s_bows", pin=self.hook_pin),
                 closure_step("hammer_hook", cautions=("hammer",)),

@@ -59,7 +59,8 @@ class WireUse:
     What is ``off_coil`` comes off one wire however often it is made: rings and spacers are cut from
     a long coil. In the part's picture the stretch ``held`` begins ``at`` a place [mm] and runs to
     the right, the whole turned, and rolled about it [rad]; what is ``wound`` has the axis of its
-    turns to the right.
+    turns to the right, bent to an ``arc`` of some radius [mm] where it lies on one. ``eye`` are the
+    axes of the picture in space instead: right, up and towards the eye.
     """
 
     key: str
@@ -71,6 +72,8 @@ class WireUse:
     turn: float = 0.0
     roll: float = 0.0
     wound: bool = False
+    arc: float = 0.0
+    eye: tuple[tuple[float, float, float], ...] = ()
     at: Point = (0.0, 0.0)
 
 

@@ -9,11 +9,11 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Plane, Role, Stretches, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import Beaded, BeadRow, Colour
-from jamreel.core.parts.drawn import drawn, laid
+from jamreel.core.parts.drawn import drawn_round, laid
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, Stand, face_step
-from jamreel.core.parts.pictures import arc_points, bead
+from jamreel.core.parts.pictures import bead
 from jamreel.core.path.loops import centred
-from jamreel.core.path.moves import Bend, Move, Straight, Turn, Wrap
+from jamreel.core.path.moves import Bend, Kink, Move, Straight, Turn, Wrap
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
@@ -83,6 +83,14 @@ class CurvedLink(Beaded):
         second: Plane = "flat" if self.stand == "alike" else "square"
         main = WireUse(self.kind, w, self._main(w.d), turn=min(angle, math.pi) / 2)
         use = laid(main, middle=length / 2)
+        winding = WireUse(
+            "curved_link_wrapping",
+            fine,
+            self._wrapping(row, w.d),
+            wound=True,
+            arc=radius,
+            at=(length / 2, sagitta),
+        )
         return Made(
             length=length,
             thickness=max(w.d + 2 * fine.d, row.widest),
@@ -90,11 +98,14 @@ class CurvedLink(Beaded):
             ends=(End(self.pin, w.d, True, "flat"), End(self.pin, w.d, True, second)),
             wires=(
                 use,
-                WireUse("curved_link_wrapping", fine, self._wrapping(row, w.d)),
+                winding,
             ),
             bought=row.bought(),
             holds=(opens_at("plain_loop", w, self.pin),),
-            strokes=(*drawn(use), *self._winding(row, w.d, fine.d, length, radius, angle)),
+            strokes=(
+                *drawn_round(use, winding),
+                *self._beads(row, w.d, fine.d, length, radius, sagitta),
+            ),
             steps=(
                 part_step("plain_first", pin=self.pin),
                 part_step("curve", form=self.form),
@@ -142,7 +153,14 @@ class CurvedLink(Beaded):
         for i, one in enumerate(row.each):
             if i and self.turns_between:
                 body.append(Wrap(turns=self.turns_between, core=core, label="wraps"))
-            body.append(Straight(length=one.along))
+            # Through a bead it runs along the arc, and then goes on round it.
+            body += [
+                Turn(angle=math.pi / 2),
+                Kink(angle=math.pi / 2),
+                Straight(length=one.along),
+                Kink(angle=math.pi / 2, side="right"),
+                Turn(angle=-math.pi / 2),
+            ]
         body.append(Wrap(turns=self.end_turns, core=core, label="wraps"))
         tail = (Straight(length=self.tail),)
         return (
@@ -151,26 +169,15 @@ class CurvedLink(Beaded):
             *((("tail_right", tail),) if self.tail else ()),
         )
 
-    def _winding(
-        self, row: BeadRow, d: float, fine: float, length: float, radius: float, angle: float
+    def _beads(
+        self, row: BeadRow, d: float, fine: float, length: float, radius: float, sagitta: float
     ) -> Iterator[Stroke]:
-        """Yield what is wound on: finer wire round the arc, beads between."""
-        low = radius * math.cos(min(angle, math.pi) / 2)
-
-        def turns(at: float, count: int) -> Stroke:
-            wide = count * fine / radius
-            points = arc_points(length / 2, -low, radius, radius, math.pi / 2 - at, -wide)
-            return Stroke(part="wire", points=points, width_mm=d + 2 * fine)
-
-        at = -(self._turns(row) * fine + row.length) / radius / 2
-        yield turns(at, self.end_turns)
-        at += self.end_turns * fine / radius
+        """Yield the beads where they lie on the arc, each on the winding wire beside it."""
+        at = self.end_turns * fine - (self._turns(row) * fine + row.length) / 2
         for i, one in enumerate(row.each):
-            if i and self.turns_between:
-                yield turns(at, self.turns_between)
-                at += self.turns_between * fine / radius
-            a = at + one.along / radius / 2
-            x, y = length / 2 + radius * math.sin(a), radius * math.cos(a) - low
-            yield bead(x, one.along, one.bead, one.colour, y + (d + one.bead) / 4)
-            at += one.along / radius
-        yield turns(at, self.end_turns)
+            if i:
+                at += self.turns_between * fine
+            a, out = (at + one.along / 2) / radius, radius + (d + one.bead) / 4
+            x, y = length / 2 + out * math.sin(a), out * math.cos(a) - radius + sagitta
+            yield bead(x, one.along, one.bead, one.colour, y)
+            at += one.along

@@ -8,7 +8,7 @@ import numpy as np
 from jamreel.core.parts.base import WireUse
 from jamreel.core.path.lying import Laid, Piece, held_at, pieces, seen_of, traced
 from jamreel.core.path.moves import Move
-from jamreel.core.path.trace import Run
+from jamreel.core.path.trace import Array, Run
 from jamreel.core.values import Point, Stroke
 
 # What is held while a wire is worked, and snipped off when it is done.
@@ -44,11 +44,28 @@ class Look:
     view: Laid
     low: tuple[float, float]
     high: tuple[float, float]
+    arc: float = 0.0
 
     @cached_property
     def pieces(self) -> tuple[Piece, ...]:
         """What is drawn of it, the furthest first."""
-        return pieces(self.path, self.view)
+        found = pieces(self.path, self.view)
+        if not self.arc:
+            return found
+        # Along an arc no turn is the last one moved on.
+        return tuple(
+            Piece(self.bent(one.points + n * np.array(one.step)), one.near)
+            for one in found
+            for n in range(one.times)
+        )
+
+    def bent(self, points: Array) -> Array:
+        """Return points of a straight picture as they lie along its arc, its middle on top."""
+        if not self.arc:
+            return points
+        middle = (self.low[0] + self.high[0]) / 2
+        turn, out = (points[:, 0] - middle) / self.arc, self.arc + points[:, 1]
+        return np.column_stack([out * np.sin(turn), out * np.cos(turn) - self.arc])
 
 
 def looked_at(use: WireUse) -> Look:
@@ -60,19 +77,27 @@ def looked_at(use: WireUse) -> Look:
     Source: ``path.lying``.
     """
     moves, held = kept_moves(use)
-    return _looked_at(moves, use.wire.bend_adds, held, use.turn, use.roll, use.wound)
+    look = (use.turn, use.roll, use.wound, use.arc, use.eye)
+    return _looked_at(moves, use.wire.bend_adds, held, look)
 
 
 # A part is made more than once with the same wire: with every keystroke, and to be laid and drawn.
 @lru_cache(maxsize=1024)
 def _looked_at(
-    moves: tuple[Move, ...], wire: float, held: int, turn: float, roll: float, wound: bool
+    moves: tuple[Move, ...],
+    wire: float,
+    held: int,
+    look: tuple[float, float, bool, float, tuple[tuple[float, float, float], ...]],
 ) -> Look:
+    turn, roll, wound, arc, eye = look
     found = traced(moves, wire)
-    view = held_at(found, held, turn, roll, wound=wound)
+    if eye:
+        view = Laid(found[0].points[0], np.array(eye).T)
+    else:
+        view = held_at(found, held, turn, roll, wound=wound)
     seen = np.vstack([seen_of(run, view)[:, :2] for run in found])
     (x0, y0), (x1, y1) = seen.min(axis=0).tolist(), seen.max(axis=0).tolist()
-    return Look(found, view, (x0, y0), (x1, y1))
+    return Look(found, view, (x0, y0), (x1, y1), arc)
 
 
 def laid(
@@ -121,4 +146,23 @@ def _stroke(piece: Piece, at: Point, wide: float, tone: str) -> Stroke:
         tone=tone,
         times=piece.times,
         step=(round(piece.step[0], 4), round(piece.step[1], 4)),
+    )
+
+
+def drawn_round(core: WireUse, winding: WireUse) -> tuple[Stroke, ...]:
+    """Return a wire with another wound round it: what passes behind it lies under it.
+
+    Args:
+        core: the wire within.
+        winding: the wire round it.
+
+    Source: painter's algorithm; general knowledge.
+    """
+    turns = looked_at(winding).pieces
+    behind, before = ([one for one in turns if (one.near < 0) == far] for far in (True, False))
+    d = winding.wire.d
+    return (
+        *(_stroke(one, winding.at, d, "") for one in behind),
+        *drawn(core),
+        *(_stroke(one, winding.at, d, "") for one in before),
     )

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
+from jamreel.core.parts.drawn import drawn
 from jamreel.core.parts.own_shape import OwnMove, own_shape
 from jamreel.core.parts.pictures import hung
 from jamreel.core.wire.gauges import OptionalSize
@@ -43,15 +44,18 @@ class OwnLink(Part):
         w = wires.of("body", self.wire)
         shape = own_shape(self.moves, w.d)
         end = End(min(shape.pins), w.d, True, "any")
+        stretches = (("body", shape.moves),)
+        use = WireUse(self.kind, w, stretches, eye=shape.eye, at=shape.at)
+        strokes = drawn(use)
         return Made(
             length=0.0 if self.hangs else shape.length,
             thickness=shape.depth,
             width=shape.width,
             hang=shape.length + w.d if self.hangs else 0.0,
             ends=(end, end),
-            wires=(WireUse(self.kind, w, (("body", shape.moves),)),),
+            wires=(use,),
             holds=(opens_at("plain_loop", w, max(shape.pins)),),
-            strokes=hung(shape.strokes) if self.hangs else shape.strokes,
+            strokes=hung(strokes) if self.hangs else strokes,
             steps=(part_step("own_moves", check=True),),
             minutes=0.6 * len(self.moves),
         )

@@ -9,7 +9,7 @@ import numpy as np
 
 from jamreel.core.choices import Asking
 from jamreel.core.errors import Refusal
-from jamreel.core.parts.pictures import shifted
+from jamreel.core.path.lying import LEAN
 from jamreel.core.path.moves import (
     Bend,
     Corner,
@@ -24,7 +24,7 @@ from jamreel.core.path.moves import (
     developed_length,
 )
 from jamreel.core.path.trace import Array, furthest, inside_length, trace
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length, Point
 from jamreel.core.words import say
 
 # Turns in spirals, wraps and bends of one shape together: more is a coil, and no shape.
@@ -102,14 +102,16 @@ class OwnMove(Asking):
 @dataclass(frozen=True)
 class OwnShape:
     """A shape lying with its furthest points on the x-axis, from the outside of the wire at the
-    left to its inside [mm]: how long inside, how wide and how deep, and the pins of its bends."""
+    left to its inside [mm]: how long inside, how wide and how deep, and the pins of its bends; and
+    how its wire is looked at and where it begins, see ``WireUse``."""
 
     moves: tuple[Move, ...]
     length: float
     width: float
     depth: float
     pins: tuple[float, ...]
-    strokes: tuple[Stroke, ...]
+    eye: tuple[tuple[float, float, float], ...]
+    at: Point
 
 
 def own_shape(moves: Sequence[OwnMove], wire: float) -> OwnShape:
@@ -135,16 +137,17 @@ def own_shape(moves: Sequence[OwnMove], wire: float) -> OwnShape:
     length = inside_length(*ends, wire) if takes > 0 else 0.0
     if length <= 0:
         raise Refusal("no_shape", got=len(moves), field="moves")
-    flat, deep = _lying(line, *ends)
-    points = tuple((round(float(x), 2), round(float(y), 2)) for x, y in (*flat[::3], flat[-1]))
-    drawn = shifted((Stroke(part="wire", points=points, width_mm=wire),), -wire / 2)
+    flat, deep, eye = _lying(line, *ends)
+    # The path begins at the origin, and what stands off the paper leans.
+    x, y, near = eye @ -ends[0]
     return OwnShape(
         moves=path,
         length=length,
         width=float(np.ptp(flat[:, 1])) + wire,
         depth=deep + wire,
         pins=tuple(m.pin for m in path if isinstance(m, Bend)) or (2 * wire,),
-        strokes=drawn,
+        eye=tuple((a, b, c) for a, b, c in eye.tolist()),
+        at=(float(x) - wire / 2, float(y + LEAN * near)),
     )
 
 
@@ -158,15 +161,17 @@ def _path(moves: Sequence[OwnMove], wire: float) -> tuple[Move, ...]:
     return tuple(path)
 
 
-def _lying(line: Array, a: Array, b: Array) -> tuple[Array, float]:
-    """Return a line laid with its furthest points on the x-axis, and how deep it stands [mm]."""
+def _lying(line: Array, a: Array, b: Array) -> tuple[Array, float, Array]:
+    """Return a line laid with its furthest points on the x-axis, how deep it stands [mm], and the
+    axes that it is looked at by: right, up and towards the eye, as rows."""
     moved = line - a
     x_axis = (b - a) / np.linalg.norm(b - a)
     across = moved - np.outer(moved @ x_axis, x_axis)
     # The direction across in which the shape is widest lies in the drawing.
     far = across[np.argmax(np.linalg.norm(across, axis=1))]
     if np.linalg.norm(far) < 1e-9:
-        return np.column_stack([moved @ x_axis, np.zeros(len(moved))]), 0.0
+        # A straight one has no direction across: any will do.
+        far = np.cross(x_axis, np.eye(3)[np.argmin(np.abs(x_axis))])
     y_axis = far / np.linalg.norm(far)
-    deep = moved @ np.cross(x_axis, y_axis)
-    return np.column_stack([moved @ x_axis, moved @ y_axis]), float(np.ptp(deep))
+    eye = np.array([x_axis, y_axis, np.cross(x_axis, y_axis)])
+    return moved @ eye[:2].T, float(np.ptp(moved @ eye[2])), eye

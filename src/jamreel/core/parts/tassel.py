@@ -15,7 +15,7 @@ from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.beads import BRITTLE, MOST_LISTED, BeadList, BeadRow, OneBead
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, WRAPS_RANGE, Loop
-from jamreel.core.parts.pictures import edge, flipped, hung, repeated, shifted
+from jamreel.core.parts.pictures import hung, repeated, shifted
 from jamreel.core.path.moves import Straight
 from jamreel.core.values import Frozen, Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
@@ -203,12 +203,8 @@ class Tassel(Part):
         apart = max(max(one.row.widest for one in rows), fine.d * 3)
         for one in rows:
             long = above.reach + one.row.length + below.reach
-            section = [
-                edge(0.0, long, fine.d),
-                *above.picture(square=True),
-                *flipped(below.picture(), long),
-                *one.row.strokes(above.reach),
-            ]
+            use = laid(self._section(fine, one.row)[0], left=0.0)
+            section = [*drawn(use), *one.row.strokes(above.reach)]
             column = list(repeated(section, one.times, (long, 0.0)))
             for k in range(0, seen, 1 if one.strands == self.strands else 2):
                 strokes += shifted(column, at, (k - (seen - 1) / 2) * apart)

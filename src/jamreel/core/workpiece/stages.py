@@ -256,7 +256,8 @@ def done_line(use: WireUse) -> tuple[Point, ...]:
     """
     look = looked_at(use)
     x0, y0 = use.at
-    return tuple((round(x + x0, 2), round(y + y0, 2)) for x, y in _line(look.view, look.path))
+    line = look.bent(np.array(_line(look.view, look.path)))
+    return tuple((round(x + x0, 2), round(y + y0, 2)) for x, y in line.tolist())
 
 
 # Planes of bends that lie so nearly in the plane before are looked at from the same side; a

@@ -9,7 +9,7 @@ from jamreel.core.cutting.cuts import Cut
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.temper import Track, Work
 from jamreel.core.parts.base import WireUse
-from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Kink, Move, Spiral, Turn, Wrap
+from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Kink, Move, Spiral, Wrap
 from jamreel.core.workpiece.straight import Laid
 
 # Tempered wire is sold in a coil: its body is bent before anyone bends it.
@@ -141,11 +141,11 @@ def _steps_of(
         n = made[key]
         made[key] += 1
         found.append(steps[min(n, len(steps) - 1)] if steps else None)
-    # A kink is made with the loop that it belongs to.
+    # A kink is made with the bend that is nearest to it.
+    shaped = [n for n, step in enumerate(found) if step is not None]
     for n, move in enumerate(moves):
-        if isinstance(move, Kink):
-            after = n + 1 < len(moves) and isinstance(moves[n + 1], Shaping | Turn)
-            found[n] = next((s for s in found[n + 1 :] if s), None) if after else found[n - 1]
+        if isinstance(move, Kink) and shaped:
+            found[n] = found[min(shaped, key=lambda at: (abs(at - n), -at))]
     return tuple(found)
 
 
