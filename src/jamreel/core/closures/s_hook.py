@@ -15,6 +15,8 @@ from jamreel.core.values import Length
 
 # Held at each end of the binding while it is wound, and trimmed off [mm]; common practice.
 TAIL_MM = 15.0
+# How far the bows go round [rad]; common practice, no source.
+CLOSED, OPEN = 1.85 * math.pi, 1.35 * math.pi
 # At its middle the wire of an S crosses the line through its bows square [rad].
 BOW_TURN = math.pi / 2
 
@@ -51,8 +53,9 @@ class SHook(Hook):
 
     def _hook(self, w: Wire, fine: Wire) -> Made:
         """Return the S; finer wire binds the tip of its closed half to the middle."""
-        bow = Bend(angle=1.35 * math.pi, pin=self.hook_pin, label="bow")
-        other = Bend(angle=1.35 * math.pi, pin=self.hook_pin, side="right", label="bow")
+        # Bound shut its tip comes back to the middle; the other half stays open for the loop.
+        bow = Bend(angle=CLOSED, pin=self.hook_pin, label="bow")
+        other = Bend(angle=OPEN, pin=self.hook_pin, side="right", label="bow")
         length = 2 * self.hook_pin + w.d
         tips = Straight(length=1.5 * w.d)
         core = flat_row_perimeter(2, w.d) / math.pi
