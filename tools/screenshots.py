@@ -42,7 +42,7 @@ VIEWS = (
     View("measure", "/pieces/1/measure", "[data-drawn=section]"),
     View("make-up", "/pieces/1/make_up", "[data-drawn=loop]"),
     View("cut", "/pieces/1/cut", "[data-drawn=wire]"),
-    View("form", "/pieces/4/form", "[data-drawn=former]"),
+    View("form", "/pieces/4/form", "[data-drawn=stage]"),
     View("fit", "/pieces/2/fit", "ol"),
     View("cuff", "/pieces/10/measure", "[data-drawn=section]"),
     View("fall", "/pieces/33/measure", "[data-drawn=fall]"),

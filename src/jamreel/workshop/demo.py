@@ -13,7 +13,17 @@ from django.utils import timezone
 from jamreel.core.plan import propose_raw, read_brief
 from jamreel.core.shop import Shop
 from jamreel.workshop import making
-from jamreel.workshop.demo_cast import CAST, FORM_STEPS, OTHERS, RACK, SHOP, TRIALS, Extra, Role
+from jamreel.workshop.demo_cast import (
+    CAST,
+    FIRE,
+    FORM_STEPS,
+    OTHERS,
+    RACK,
+    SHOP,
+    TRIALS,
+    Extra,
+    Role,
+)
 from jamreel.workshop.models import Piece, Stock, Wearer, Workshop
 from jamreel.workshop.pieces import save_brief, start_piece
 from jamreel.workshop.planning import plan_of, shop_of
@@ -94,10 +104,8 @@ def _work_on(workshop: Workshop, pieces: dict[str, Piece]) -> None:
     for part in ("the Lock-keeper", "the Heron", "the Toll Clerk", "the Miller's Widow"):
         making.tick(workshop, pieces[part].pk, "cut", "bangle")
     for part in ("the Lock-keeper", "the Heron", "the Miller's Widow"):
-        for step in FORM_STEPS:
-            making.tick(workshop, pieces[part].pk, "step", step)
-    for step in FORM_STEPS[:2]:
-        making.tick(workshop, pieces["the Toll Clerk"].pk, "step", step)
+        _formed(workshop, pieces[part], FORM_STEPS)
+    _formed(workshop, pieces["the Toll Clerk"], FORM_STEPS[:2])
     _try_on(
         workshop, pieces["the Lock-keeper"], {"passes_hand": True, "open_inside_girth": "206.5"}
     )
@@ -111,6 +119,14 @@ def _work_on(workshop: Workshop, pieces: dict[str, Piece]) -> None:
     piece = pieces["the Weathercock"]
     making.tick(workshop, piece.pk, "cut", "bangle", "238")
     _change(workshop, piece, {"piece": {"kind": "sliding_bangle", "loop_pin": "3.0"}})
+
+
+def _formed(workshop: Workshop, piece: Piece, steps: Sequence[str]) -> None:
+    """Tick steps off, and the fire before them where the piece has one."""
+    plan = plan_of(piece, shop_of(workshop)).plan
+    there = {step.id for step in plan.steps} if plan else set()
+    for step in (*(one for one in FIRE if one in there), *steps) if steps else ():
+        making.tick(workshop, piece.pk, "step", step)
 
 
 def _make(workshop: Workshop, extra: Extra, today: date) -> None:
@@ -133,8 +149,7 @@ def _make(workshop: Workshop, extra: Extra, today: date) -> None:
         for cut in plan.cuts if plan else ():
             if cut.alike == cut.id:
                 making.tick(workshop, piece.pk, "cut", cut.id)
-    for step in extra.steps:
-        making.tick(workshop, piece.pk, "step", step)
+    _formed(workshop, piece, extra.steps)
     if extra.tryon:
         _try_on(workshop, piece, extra.tryon)
     if extra.finished:

@@ -5,6 +5,8 @@ from dataclasses import dataclass, field
 from typing import Any
 
 FORM_STEPS = ("loop_up", "shape", "thread", "loop_down")
+# What makes wire soft before it is formed.
+FIRE = ("anneal", "quench", "pickle")
 
 SHOP: dict[str, Any] = {
     "schema": 1,
@@ -211,15 +213,6 @@ def _group(times: int, *entries: dict[str, Any], fill: bool = False) -> dict[str
 
 
 EXTRAS = (
-    Extra(
-        "the Ferryman",
-        "Landing-stage bangle",
-        {"kind": "forged_bangle", "ends": "cups", "pearl": "6", "overlap": "12"},
-        {"size": "3 mm", "metal": "copper", "temper": "dead_soft"},
-        9,
-        cut=True,
-        steps=("roll_1",),
-    ),
     Extra(
         "the Ferryman",
         "Rowlock cuff",
@@ -616,7 +609,19 @@ COMPOSED = (
 )
 
 
-OTHERS = (*EXTRAS, *COMPOSED)
+FORGED = (
+    Extra(
+        "the Ferryman",
+        "Landing-stage bangle",
+        {"kind": "forged_bangle", "ends": "cups", "pearl": "6", "overlap": "12"},
+        {"size": "3 mm", "metal": "copper", "temper": "dead_soft"},
+        9,
+        cut=True,
+        steps=("roll_1",),
+    ),
+)
+
+OTHERS = (*EXTRAS, *COMPOSED, *FORGED)
 
 
 def _wire(

@@ -315,7 +315,7 @@ function Strength({ plan }: StationProps) {
         <span>
           {t("sequence.weakest")} <strong className="text-ink">{weakest.says}</strong>,{" "}
           <span className="figures text-ink">{weakest.newtons.toFixed(1)} N</span> (
-          <span className="figures">{Math.round(weakest.grams)} g</span>)
+          <span className="figures">{Math.round(weakest.grams)} g</span>, {weakest.felt})
         </span>
       )}
       <span>

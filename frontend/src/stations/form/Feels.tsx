@@ -1,5 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Plan } from "../../api/client";
+import { Figure } from "../../ui/Figure";
 
 /** How the piece feels and what gives first: newtons, and words beside every one of them. */
 export function Feels({ plan }: { plan: Plan }) {
@@ -19,7 +20,9 @@ export function Feels({ plan }: { plan: Plan }) {
             </dt>{" "}
             <dd className="inline">
               {feel.id === "gives" && feel.value_mm != null && (
-                <span className="figures">{feel.value_mm.toFixed(1)} mm, </span>
+                <>
+                  <Figure mm={feel.value_mm} unit />,{" "}
+                </>
               )}
               {feel.says}
             </dd>
