@@ -36,6 +36,7 @@ from jamreel.core.shop import Shop
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import WireChoice
 from jamreel.core.workpiece.stages import DONE, done_line, stages
+from jamreel.core.workpiece.worked import unsaid
 from tests.core.families import example
 
 ONE = palette_of(WireChoice(size=WireSize(diameter_mm=0.9)))
@@ -225,6 +226,30 @@ def test_what_was_only_held_is_snipped_off_in_the_end() -> None:
     tails = [move.length for move in bead.moves if isinstance(move, Straight)]
     assert done.step == DONE
     assert last.length_mm - done.length_mm == pytest.approx(tails[0] + tails[-1])
+
+
+@pytest.mark.parametrize("kind", sorted(KINDS))
+def test_every_bend_of_a_part_is_made_at_a_step_that_says_so(kind: str) -> None:
+    brief = deepcopy(example("linked_bracelet"))
+    if kind in registered_closures():
+        brief["piece"]["closure"] = {"kind": kind}
+    else:
+        ring = {"part": {"kind": "jump_ring"}, "times": 1}
+        brief["piece"]["entries"] = [{"part": {"kind": kind}, "times": 2}, ring]
+    soft = {"size": "0.8 mm", "metal": "copper", "temper": "dead_soft"}
+    plan = plan_raw({**brief, "wire": soft}, Shop())
+    assert unsaid(plan.worked, {step.id: step for step in plan.steps}) == set()
+
+
+def test_a_swirl_lies_in_the_paper_on_its_wraps() -> None:
+    plain, swirl = (
+        made_of("linked_bead", ends_in=way, swirl_turns=2.5)[0] for way in ("away", "swirl")
+    )
+    across = [np.ptp(np.array(done_line(one.wires[0])), axis=0) for one in (plain, swirl)]
+    # Two turns and a half of 0.9 wire, begun on a wire of 0.9: over 4 across, where wraps are 2.7.
+    assert across[1][1] > across[0][1] - 0.1
+    lows = [min(y for _, y in done_line(one.wires[0])) for one in (plain, swirl)]
+    assert lows[1] < lows[0] - 1.2
 
 
 def test_turns_of_the_plane_are_kept_for_what_comes_after() -> None:

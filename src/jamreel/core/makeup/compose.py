@@ -17,6 +17,7 @@ from jamreel.core.forming.tight import refuse_breaking
 from jamreel.core.makeup.sequence import CLOSURE, HUNG, RINGS, STRING, MakeUp, Unit, alone
 from jamreel.core.parts import lengthening
 from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, pulls_at
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import Loop
 from jamreel.core.path.moves import Straight
 from jamreel.core.words import voice
@@ -313,13 +314,15 @@ def string_end(makeup: MakeUp, string: Wire) -> Made:
         )
     loop = _string_loop(makeup, string)
     end = End(loop.pin, string.d, True, "any")
+    stretches = (*loop.stretches("left"), ("body", (Straight(length=0.0),)))
+    use = laid(WireUse(STRING_RUN, string, stretches), left=0.0)
     return Made(
         length=loop.reach,
         thickness=loop.thickness,
         width=loop.pin + 2 * string.d,
         ends=(end, end),
         holds=(loop.hold, pulls_at("string", string)),
-        strokes=tuple(loop.picture()),
+        strokes=drawn(use),
     )
 
 

@@ -19,10 +19,9 @@ from jamreel.core.parts.base import (
     ovals_at,
     part_step,
 )
-from jamreel.core.parts.pictures import edge, ring, slender, wraps
 from jamreel.core.path.loops import centred, wrapped_loop_reach
 from jamreel.core.path.moves import Bend, Spiral, Straight, Turn, Wrap
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length
 
 LoopKind = Literal["wrapped", "plain"]
 # How the two loops of a link stand to each other.
@@ -92,8 +91,12 @@ class Loop:
             (f"wraps_{side}", wraps if side == "right" else wraps[::-1]),
         )
         if self._swirls:
-            swirl = Spiral(turns=self.turns, pin=self.wire.d, outward=True, label="swirl")
-            rows = (*rows, (f"swirl_{side}", (swirl,)))
+            # It lies in the plane of the loop, on the wraps.
+            swirl = (
+                Turn(angle=math.pi / 2),
+                Spiral(turns=self.turns, pin=self.wire.d, outward=True, label="swirl"),
+            )
+            rows = (*rows, (f"swirl_{side}", swirl if side == "right" else swirl[::-1]))
         elif self.tail > 0:
             rows = (*rows, (f"tail_{side}", (Straight(length=self.tail),)))
         return rows if side == "right" else rows[::-1]
@@ -108,26 +111,6 @@ class Loop:
         if not self.wrapped:
             return opens_at("plain_loop", self.wire, self.pin)
         return ovals_at("wrapped_loop", self.wire, self.pin)
-
-    def picture(self, *, square: bool = False) -> list[Stroke]:
-        """Return it at the left: bearing point at x = 0, its bead at x = ``reach``.
-
-        Args:
-            square: turned edge on.
-        """
-        d, pin = self.wire.d, self.pin
-        loop = slender(-d, pin + d, d) if square else ring(pin / 2, pin, d)
-        if not self.wrapped:
-            return [loop]
-        drawn = [
-            edge(pin + d / 2, self.reach, d),
-            loop,
-            *wraps(pin + d, self.wraps_, d, 3 * d),
-        ]
-        if self._swirls:
-            at = pin + d + self.wraps_ * d / 2
-            drawn += [ring(at, 2 * n * d - d, d) for n in range(1, math.ceil(self.turns) + 1)]
-        return drawn
 
     def made_steps(self, *between: Step) -> tuple[Step, ...]:
         """Return the steps of a wire with such a loop at each end.

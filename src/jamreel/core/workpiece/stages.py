@@ -16,7 +16,7 @@ from jamreel.core.path.trace import Array, Run, runs
 from jamreel.core.result import Plan
 from jamreel.core.values import Frozen, Point
 from jamreel.core.words import say
-from jamreel.core.workpiece.worked import WorkedWire
+from jamreel.core.workpiece.worked import AS_IT_COMES, WorkedWire
 
 # The stage after the last step: the wire as it lies in its part's picture.
 DONE = "done"
@@ -180,12 +180,15 @@ def _stage(one: WorkedWire, step: str, title: str, done: int) -> WireStage:
     held = max(range(len(now)), key=lambda n: move_length(one.moves[n], d))
     flat = _View(now, made, held)
     coming = _laid(one, frozenset(order[: done + 1])) if done < len(order) else ()
-    ahead = [run for run, at in zip(coming, one.steps, strict=False) if at in order[done:][:1]]
+    # Looked at as the wire is now; where nothing is bent yet, square on the first bend.
+    looked = step or (order[done] if done < len(order) else "")
+    same = [run for run, at in zip(coming, one.steps, strict=False) if at == looked]
     marks = [run.points[0] for run in now if isinstance(run.move, Mark)]
     pins = tuple(
         Pin(at=flat.point(run.middle), diameter=run.move.pin)
         for run in made
-        if run.middle is not None and isinstance(run.move, Bend)
+        # A body is bent on a former, and drawn as it springs.
+        if run.middle is not None and isinstance(run.move, Bend) and run.move.label != AS_IT_COMES
     )
     return WireStage(
         step=step,
@@ -193,7 +196,7 @@ def _stage(one: WorkedWire, step: str, title: str, done: int) -> WireStage:
         line=flat.points(now),
         made=tuple(flat.points([run]) for run in made if len(run.points) > 1),
         pins=pins,
-        ghost=_View(coming, ahead, held).points(coming) if coming else (),
+        ghost=_View(coming, same, held).points(coming) if coming else (),
         marks=tuple(flat.point(at) for at in marks),
         length_mm=sum(move_length(move, d) for move in one.moves),
     )
