@@ -52,14 +52,17 @@ def _works(one: WorkedWire, steps: Sequence[Step]) -> Iterator[Work]:
     section = one.wire.section
     if isinstance(section, Twisted):
         yield Work(TWISTED, twisted_strain(section.strand / 2, section.pitch), early=True)
+    shapes = set(one.order)
     for each in steps:
+        if each.id not in one.of_steps:
+            continue
         yield from (work for work in one.works if work.step == each.id)
-        if each.id in one.of_steps:
-            if each.works == "softened":
-                yield Work(each.id, 0.0, softens=True)
-            elif each.works:
-                yield Work(each.id, _THROUGH[each.works], early=each.station == "cut")
-        yield from works_of(one.wire, each.id, one.at(each.id))
+        if each.works == "softened":
+            yield Work(each.id, 0.0, softens=True)
+        elif each.works:
+            yield Work(each.id, _THROUGH[each.works], early=each.station == "cut")
+        if each.id in shapes:
+            yield from works_of(one.wire, each.id, one.at(each.id))
 
 
 def with_heat(

@@ -75,15 +75,28 @@ def worked_wires(
 
     Source: plain counting.
     """
-    working = [one for one in steps if one.station != "fit"]
+    by_entry = _by_entry([one for one in steps if one.station != "fit"])
+    whole = by_entry.get("", [])
     made: dict[str, Counter[str]] = {}
     found = []
     for one, cut in zip(laid, cuts, strict=True):
+        entry = entry_of(cut)
         # Alike bends of an entry are counted through all of its wires.
-        counted = made.setdefault(entry_of(cut), Counter())
+        counted = made.setdefault(entry, Counter())
         if cut.alike == cut.id and one.path:
-            found.append(_worked(one, cut, _of_entry(cut, working), counted))
+            own = [*by_entry.get(entry, []), *whole] if entry else whole
+            found.append(_worked(one, cut, own, counted))
     return tuple(found)
+
+
+def _by_entry(steps: Sequence[Step]) -> dict[str, list[Step]]:
+    """Return steps by the entries that they are for, those of the whole piece under ''."""
+    found: dict[str, list[Step]] = {}
+    for one in steps:
+        names = (name.rpartition("/")[0].partition("/")[0] for name in one.stands_for)
+        for entry in dict.fromkeys(names):
+            found.setdefault(entry, []).append(one)
+    return found
 
 
 def _worked(laid: Laid, cut: Cut, own: Sequence[Step], made: Counter[str]) -> WorkedWire:
@@ -107,16 +120,6 @@ def entry_of(cut: Cut) -> str:
     if "/" not in cut.id:
         return ""
     return cut.shares[0].entry if cut.shares else cut.id.partition("/")[0]
-
-
-def _of_entry(cut: Cut, forming: Sequence[Step]) -> list[Step]:
-    """Return the steps of the entry that a wire is for, then those of the whole piece."""
-    whole = [one for one in forming if "/" not in one.id]
-    if "/" not in cut.id:
-        return whole
-    entry = f"{entry_of(cut)}/"
-    own = [one for one in forming if any(name.startswith(entry) for name in one.stands_for)]
-    return [*own, *whole]
 
 
 def _steps_of(
