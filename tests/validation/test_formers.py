@@ -135,6 +135,13 @@ def test_an_oval_of_two_arcs_is_found_again() -> None:
     assert found.places[-1].to_mm == pytest.approx(quarter)
 
 
+def test_round_tools_that_come_nowhere_near_are_not_offered() -> None:
+    section, law = Round(diameter=1.0), Law(117e3, 1e-3)
+    far = (Tool(name="tins", kind="household", diameters=(90, 100, 400)),)
+    assert nearest_by_rounds(Outline(75.0, 95.0, 2.4), 0.5, far, section, law, 1.0) is None
+    assert nearest_by_rounds(Outline(75.0, 95.0, 2.4), 0.5, (), section, law, 1.0) is None
+
+
 def test_rolled_metal_keeps_its_volume() -> None:
     strip = Flat(width=3.5, thickness=1.9)
     assert worked_length(175, round_area(3.0), strip.area) == pytest.approx(210.5, abs=0.05)

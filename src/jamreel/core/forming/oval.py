@@ -27,6 +27,8 @@ CURVATURES = 400
 MOST_ROUNDS, QUARTER_POINTS = 16, 24
 # Less wire than this is not bent on a place of its own [mm]; common practice, no source.
 LEAST_RUN_MM = 5.0
+# What lies further off than this is another oval [mm]; common practice, no source.
+MOST_OFF_MM = 5.0
 # Three places are only offered where they come nearer by so much [mm]; common practice, no source.
 WORTH_A_THIRD_MM = 0.3
 
@@ -223,6 +225,8 @@ def nearest_by_rounds(
     if best is None or (third is not None and off[third] < off[best] - WORTH_A_THIRD_MM):
         best = third
     assert best is not None  # there were tries
+    if off[best] > MOST_OFF_MM:
+        return None
     places, at = [], 0.0
     by_curvature = {one.curvature: one.place for one in tries[best][0]}
     for curvature, run in arcs[best]:
