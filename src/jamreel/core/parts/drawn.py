@@ -124,17 +124,19 @@ def moved(use: WireUse, dx: float) -> WireUse:
     return replace(use, at=(use.at[0] + dx, use.at[1]))
 
 
-def drawn(use: WireUse, tone: str = "") -> tuple[Stroke, ...]:
+def drawn(use: WireUse, tone: str = "", *, front: bool = False) -> tuple[Stroke, ...]:
     """Return a wire as it is bent in the end, where it lies.
 
     Args:
         use: the wire.
         tone: of its own, where it is not the part's metal.
+        front: leaves out what lies behind: where much is drawn small, nobody sees it.
 
     Source: ``path.lying.pieces``.
     """
     look = looked_at(use)
-    return tuple(_stroke(piece, use.at, use.wire.d, tone) for piece in look.pieces)
+    seen = (one for one in look.pieces if not front or one.near >= 0)
+    return tuple(_stroke(one, use.at, use.wire.d, tone) for one in seen)
 
 
 def _stroke(piece: Piece, at: Point, wide: float, tone: str) -> Stroke:

@@ -204,7 +204,7 @@ class Tassel(Part):
         for one in rows:
             long = above.reach + one.row.length + below.reach
             use = laid(self._section(fine, one.row)[0], left=0.0)
-            section = [*drawn(use), *one.row.strokes(above.reach)]
+            section = [*drawn(use, front=True), *one.row.strokes(above.reach)]
             column = list(repeated(section, one.times, (long, 0.0)))
             for k in range(0, seen, 1 if one.strands == self.strands else 2):
                 strokes += shifted(column, at, (k - (seen - 1) / 2) * apart)

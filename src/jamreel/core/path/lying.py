@@ -17,7 +17,7 @@ from jamreel.core.path.trace import Array, Run, runs
 # So much of what stands off the paper is seen, upwards.
 LEAN = 0.3
 # Points lie no further apart on a picture [mm], and no wire has more of them.
-APART_MM, MOST_POINTS = 0.4, 1500
+APART_MM, MOST_POINTS = 0.5, 1500
 
 
 @dataclass(frozen=True)
@@ -111,7 +111,7 @@ def pieces(found: Sequence[Run], laid: Laid) -> tuple[Piece, ...]:
 
 
 # One turn of what is wound, in so many points: its quarters begin at points of it.
-TURN_POINTS = 25
+TURN_POINTS = 17
 
 
 def _one_turn(run: Run) -> tuple[Array, Array]:
