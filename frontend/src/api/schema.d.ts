@@ -9269,7 +9269,8 @@ export interface components {
          * @description A wire after some steps, to scale [mm], y upwards.
          *
          *     ``line`` is all of it, ``made`` what the step of this stage bends, on ``pins``; ``ghost`` is how
-         *     the next step bends it, from the same view. ``marks`` lie on it. The first stage, with no step,
+         *     the next step bends it, from the same view. ``rest`` is more of it, where it is shown in several
+         *     lines. ``marks`` lie on it. The first stage, with no step,
          *     is the wire as cut.
          */
         WireStage: {
@@ -9309,6 +9310,14 @@ export interface components {
              * @default []
              */
             pins?: components["schemas"]["Pin"][];
+            /**
+             * Rest
+             * @default []
+             */
+            rest?: [
+                number,
+                number
+            ][][];
             /** Step */
             step: string;
             /** Title */

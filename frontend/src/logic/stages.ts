@@ -59,6 +59,7 @@ export function stageSheet(wire: WireShown, at: number): Sheet {
         closed: true,
       })),
       line("wire", stage.line),
+      ...(stage.rest ?? []).map((rest, i) => line(`wire ${i}`, rest)),
       ...(stage.made ?? []).map((made, i) => line(`made ${i}`, made)),
       ...(stage.marks ?? []).map((mark, i) => ({
         ...line(`mark ${i}`, around(mark as Point, wide * 0.9), 0),

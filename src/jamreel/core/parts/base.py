@@ -60,7 +60,8 @@ class WireUse:
     a long coil. In the part's picture the stretch ``held`` begins ``at`` a place [mm] and runs to
     the right, the whole turned, and rolled about it [rad]; what is ``wound`` has the axis of its
     turns to the right, bent to an ``arc`` of some radius [mm] where it lies on one. ``eye`` are the
-    axes of the picture in space instead: right, up and towards the eye.
+    axes of the picture in space instead: right, up and towards the eye. ``by_hand`` are the strokes
+    that show it where no path of moves does: what is coiled twice, or folded back over itself.
     """
 
     key: str
@@ -74,6 +75,7 @@ class WireUse:
     wound: bool = False
     arc: float = 0.0
     eye: tuple[tuple[float, float, float], ...] = ()
+    by_hand: tuple[Stroke, ...] = ()
     at: Point = (0.0, 0.0)
 
 

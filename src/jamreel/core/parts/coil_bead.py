@@ -55,6 +55,9 @@ class CoilBead(Part):
         inside = self.core + 2 * w.d
         bare = self.bare_turns * self.core_wire
         length = self.turns * cord + 2 * bare
+        ends = wraps(0, self.bare_turns, self.core_wire, self.core + self.core_wire)
+        bare_seen = (*ends, *shifted(ends, length - bare))
+        cord_seen = shifted(_cord(self.turns, cord, outer, w.d), bare)
         return Made(
             length=length,
             lies="bead",
@@ -67,21 +70,16 @@ class CoilBead(Part):
                     "coil_bead_outer",
                     w,
                     (("body", (Wrap(turns=turns, core=self.core_wire, label="coil"),)),),
+                    by_hand=cord_seen,
                 ),
                 WireUse(
                     "coil_bead_core",
                     wires.body.of_diameter(self.core_wire),
                     self._core(inside, cord),
+                    by_hand=bare_seen or cord_seen,
                 ),
             ),
-            strokes=(
-                *wraps(0, self.bare_turns, self.core_wire, self.core + self.core_wire),
-                *shifted(_cord(self.turns, cord, outer, w.d), bare),
-                *shifted(
-                    wraps(0, self.bare_turns, self.core_wire, self.core + self.core_wire),
-                    length - bare,
-                ),
-            ),
+            strokes=(*bare_seen, *cord_seen),
             steps=(
                 part_step("first_coil", cautions=("whip",), core=self.core_wire, long=along),
                 part_step("thread_coils", per_go=self._per_go(length), apart=APART_MM),

@@ -65,6 +65,8 @@ class RingLink(Beaded):
         if row.widest > room:
             raise Refusal("legs_close", got=Mm(row.widest), field="bead", apart=room)
         length = self.pin + w.d + self.roll_pin
+        picture = self._picture(w, row)
+        lines = tuple(stroke for stroke in picture if stroke.part == "wire")
         return Made(
             length=length,
             thickness=max(w.d + row.widest, self.roll_pin + 2 * w.d),
@@ -73,10 +75,10 @@ class RingLink(Beaded):
                 End(self.roll_pin, w.d, True, "square", strands=2),
                 End(self.pin, w.d, False, "flat"),
             ),
-            wires=(WireUse(self.kind, w, self._stretches(w, row)),),
+            wires=(WireUse(self.kind, w, self._stretches(w, row), by_hand=lines),),
             bought=row.bought(2),
             holds=(opens_at("roll", w, self.roll_pin, 2),),
-            strokes=self._picture(w, row),
+            strokes=picture,
             steps=(
                 part_step("fold_ring", pin=self.pin, check=True),
                 part_step("turn_out", check=True),

@@ -35,7 +35,8 @@ class WireStage(Frozen):
     """A wire after some steps, to scale [mm], y upwards.
 
     ``line`` is all of it, ``made`` what the step of this stage bends, on ``pins``; ``ghost`` is how
-    the next step bends it, from the same view. ``marks`` lie on it. The first stage, with no step,
+    the next step bends it, from the same view. ``rest`` is more of it, where it is shown in several
+    lines. ``marks`` lie on it. The first stage, with no step,
     is the wire as cut.
     """
 
@@ -45,6 +46,7 @@ class WireStage(Frozen):
     made: tuple[tuple[Point, ...], ...] = ()
     pins: tuple[Pin, ...] = ()
     ghost: tuple[Point, ...] = ()
+    rest: tuple[tuple[Point, ...], ...] = ()
     marks: tuple[Point, ...] = ()
     length_mm: float
 
@@ -165,10 +167,12 @@ def _finished(one: WorkedWire, use: WireUse) -> WireStage:
     """Return the wire as it is in the part's picture: what was only held is snipped off."""
     moves, _ = kept_moves(use)
     d = one.wire.bend_adds
+    line, *rest = done_lines(use)
     return WireStage(
         step=DONE,
         title=say("stage.done"),
-        line=done_line(use),
+        line=line,
+        rest=tuple(rest),
         length_mm=sum(move_length(move, d) for move in moves),
     )
 
@@ -249,18 +253,23 @@ def _line(view: Looking, laid: Sequence[Run]) -> tuple[Point, ...]:
     return tuple((x, y) for x, y in np.round(rows, 2).tolist())
 
 
-def done_line(use: WireUse) -> tuple[Point, ...]:
+def done_lines(use: WireUse) -> list[tuple[Point, ...]]:
     """Return a wire as it lies in its part's picture when it is done, what is held snipped off.
 
     Args:
         use: the wire, with its place in the picture.
 
+    Returns:
+        One line, or those by which it is shown by hand.
+
     Source: ``parts.drawn``: the same path, looked at in the same way.
     """
+    if use.by_hand:
+        return [copy.points for stroke in use.by_hand for copy in stroke.copies]
     look = looked_at(use)
     x0, y0 = use.at
     line = look.bent(np.array(_line(look.view, look.path)))
-    return tuple((round(x + x0, 2), round(y + y0, 2)) for x, y in line.tolist())
+    return [tuple((round(x + x0, 2), round(y + y0, 2)) for x, y in line.tolist())]
 
 
 # Planes of bends that lie so nearly in the plane before are looked at from the same side; a
