@@ -183,6 +183,44 @@ class Answers(Frozen):
     fit: str
 
 
+class WovenWire(Frozen):
+    """Working wires that go the same way: what a row takes of each by turns [mm], how many times
+    that is cut and how much more a row, what both ends want [mm], and after which rows each next
+    one begins."""
+
+    id: str
+    label: str
+    count: int
+    takes_mm: tuple[float, ...]
+    spare: float
+    more_mm: float
+    tails_mm: float
+    starts_after: tuple[int, ...]
+
+
+class WovenBody(Frozen):
+    """A woven part of the piece, lengths in mm: its rows and what one is called, how wide and thick
+    it is, what lies before its first row and behind its last one, the ``beads`` of a row by turns,
+    and where the ``pegs_mm`` stand across the board that hold what it is woven on."""
+
+    entry: str
+    label: str
+    times: int
+    rows: int
+    row_name: str
+    pitch_mm: float
+    width_mm: float
+    thickness_mm: float
+    before_mm: float
+    behind_mm: float
+    beads: tuple[int, ...]
+    pegs_mm: tuple[float, ...]
+    rows_at: dict[str, float]
+    sampled: bool
+    wires: tuple[WovenWire, ...]
+    weaving: Any = Field(default=None, exclude=True, repr=False)
+
+
 class Plan(Frozen):
     """Everything computed. Lengths in mm, angles in rad, mass in g.
 
@@ -218,5 +256,6 @@ class Plan(Frozen):
     minutes: float | None = None
     counted_out: tuple[ProposedEdit, ...] = ()
     drawings: Drawings
+    woven: tuple[WovenBody, ...] = ()
     worked: tuple[Any, ...] = Field(default=(), exclude=True, repr=False)
     putting_right: PuttingRight | None = None

@@ -197,11 +197,19 @@ class Sheet(Frozen):
     labels: tuple[Label, ...] = ()
 
 
+class SpanRows(Frozen):
+    """Rows within a span: where the first one begins, how far each goes on [mm], how many."""
+
+    from_mm: float
+    pitch_mm: float
+    count: int
+
+
 class Span(Frozen):
     """A stretch of the straight wire on the Rule, with the ledger lines that explain it.
 
     ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire. With ``times``
-    over 1 it holds so many alike, side by side.
+    over 1 it holds so many alike, side by side. What is woven has ``rows``.
     """
 
     id: str
@@ -213,6 +221,7 @@ class Span(Frozen):
     width_mm: float | None = None
     tone: str = ""
     times: int = 1
+    rows: SpanRows | None = None
 
 
 class RuleDrawing(Frozen):

@@ -11,12 +11,11 @@ from jamreel.core.path.loops import loop_takes
 from jamreel.core.path.moves import MarkAt
 from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, Length, OptionalLength, refused
+from jamreel.core.wire.palette import LONGEST_HANDLED_MM
 
 MOST_TRIM_MM, MOST_MARGIN_MM, MOST_HANDLING_MM = 20.0, 200.0, 200.0
 # Times the piece or the girth that a wire is cut at.
 RATIOS = (1.0, 10.0)
-# Longer than this a wire kinks and tangles in most hands; the maker's own limit comes first.
-LONGEST_HANDLED_MM = 1500.0
 School = Literal["exact", "fixed", "sample", "record", "ratio"]
 
 

@@ -38,6 +38,7 @@ from jamreel.core.workpiece.parts_steps import order_of_work
 from jamreel.core.workpiece.parts_wire import needs_of, wires_of
 from jamreel.core.workpiece.sequence_drawing import rule_of, sequence_sheet
 from jamreel.core.workpiece.sequence_ledger import write_parts
+from jamreel.core.workpiece.woven import woven_bodies
 
 COMPOSE = "makeup.compose.compose"
 
@@ -225,6 +226,7 @@ class Composed(MakeUp, Construction):
             stuffs=frozenset(s for u in (*self.units(), *self.beside()) for s in u.part.stuffs),
             minutes=self.sets * sum(kind.made.minutes * kind.times for kind in laid.kinds),
             counted_out=_as_proposed(counted_out),
+            woven=woven_bodies(laid),
         )
 
     def _judged(self, worked: Worked) -> Iterator[Advice | None]:
@@ -250,7 +252,9 @@ class Composed(MakeUp, Construction):
         return tuple(self._proposal(job, one, target) for one in every)
 
     def _proposal(self, job: Job, one: Filled, target: Target) -> Proposal:
-        changes = [(k, v) for k, v in one.knobs if k.key in ("count", "links") or v != k.now]
+        changes = [
+            (k, v) for k, v in one.knobs if k.key in ("count", "links", "rows") or v != k.now
+        ]
         says = ""
         for knob, value in changes:
             said = _said(knob, value)

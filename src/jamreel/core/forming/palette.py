@@ -7,7 +7,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import UNKNOWN, Known, Wire, chosen
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import WireChoice
-from jamreel.core.wire.palette import ROLES, PaletteChoice
+from jamreel.core.wire.palette import LONGEST_HANDLED_MM, ROLES, PaletteChoice
 from jamreel.core.wire.sections import Twisted
 
 # What coils and rings are wound from may be twisted; it is round from outside.
@@ -18,15 +18,17 @@ TWISTED_ROLES = frozenset({"winding", "rings"})
 class Palette:
     """The wire of the body, and beside it those of other roles, by role.
 
-    A role that has no wire of its own takes the body's.
+    A role that has no wire of its own takes the body's. Wire longer than ``handled`` [mm] kinks and
+    tangles in the maker's hands: what is worked in long lengths is split there.
     """
 
     body: Wire
     beside: Mapping[str, Wire] = field(default_factory=dict)
+    handled: float = LONGEST_HANDLED_MM
 
     def __hash__(self) -> int:
         # Parts made of a palette are remembered by it; equal ones have the same roles.
-        return hash((self.body, tuple(sorted(self.beside))))
+        return hash((self.body, self.handled, tuple(sorted(self.beside))))
 
     def of(self, role: str, size: WireSize | None = None, usual: float | None = None) -> Wire:
         """Return the wire of a role.
@@ -59,7 +61,10 @@ class Palette:
 
 
 def palette_of(
-    body: WireChoice, beside: PaletteChoice | None = None, known: Known = UNKNOWN
+    body: WireChoice,
+    beside: PaletteChoice | None = None,
+    known: Known = UNKNOWN,
+    handled: float = LONGEST_HANDLED_MM,
 ) -> Palette:
     """Return a palette with the facts of its wires.
 
@@ -67,6 +72,7 @@ def palette_of(
         body: the wire of the body, as chosen.
         beside: the wires of other roles.
         known: what the bench knows of metals.
+        handled: longest wire that the maker handles [mm].
 
     Raises:
         Refusal: a metal that is not known, at the wire that names it; wire that is not round where
@@ -84,4 +90,4 @@ def palette_of(
             found[role.removeprefix("own.")] = chosen(choice, known)
         except Refusal as refusal:
             raise refusal.at(f"{place}.metal") from None
-    return Palette(chosen(body, known), found)
+    return Palette(chosen(body, known), found, handled)

@@ -10,11 +10,14 @@ from jamreel.core.closures.base import Closure, Fastened
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.thickness import inside_girth_of
 from jamreel.core.forming.palette import Palette
+from jamreel.core.interlace.base import MOST_ROWS
 from jamreel.core.makeup.compose import Composition, Maker, compose
 from jamreel.core.makeup.sequence import Entries, Entry, MakeUp
 from jamreel.core.parts.base import Varies, near
 
 MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
+# The furthest that anything but rows is counted, and how often the line to the count is drawn.
+MOST_COUNTED, STRAIGHT_LINES = 390, 4
 # Parts laid out in all trials together, and what a trial takes at least: about a second's work.
 MOST_WORK, FEWEST_LAID = 30_000, 90
 # What a change that is not a plain count has to win by [mm]: makers count first.
@@ -297,10 +300,18 @@ def _counts(
     got = _got(one, measure)
     if step <= 0 or got is None:
         return (now,)
-    near = base + round((wanted - got) / step)
-    near = min(max(near, 1), 390)
+    most = MOST_ROWS if main.key == "rows" else MOST_COUNTED
+    near = base
+    for _ in range(STRAIGHT_LINES):
+        further = round((wanted - got) / step)
+        near = min(max(near + further, 1), most)
+        # Round a body a piece does not grow quite evenly: far off, the line is drawn once more.
+        laid = tried((Edit(main.path, near),)) if abs(further) > NEARBY else None
+        got = _got(laid, measure) if laid is not None else None
+        if got is None:
+            break
     least = 0 if main.key == "count" else 1
-    return tuple(range(max(least, near - NEARBY), near + NEARBY + 1))
+    return tuple(range(max(least, near - NEARBY), min(near + NEARBY, most) + 1))
 
 
 def _best(found: list[Filled], doubt: float) -> Iterator[Filled]:

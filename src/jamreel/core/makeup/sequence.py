@@ -11,6 +11,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, SerializeAsAny, field_validator, model_validator
 
+import jamreel.core.interlace  # noqa: F401  (its bodies register as parts)
 from jamreel.core.choices import Asking
 from jamreel.core.closures import AnyClosure, usual_closure
 from jamreel.core.errors import Refusal

@@ -61,7 +61,8 @@ class WireUse:
     the right, the whole turned, and rolled about it [rad]; what is ``wound`` has the axis of its
     turns to the right, bent to an ``arc`` of some radius [mm] where it lies on one. ``eye`` are the
     axes of the picture in space instead: right, up and towards the eye. ``by_hand`` are the strokes
-    that show it where no path of moves does: what is coiled twice, or folded back over itself.
+    that show it where no path of moves does: what is coiled twice, or folded back over itself. What
+    is ``woven`` goes over and under others row by row; no step bends it by itself.
     """
 
     key: str
@@ -77,6 +78,7 @@ class WireUse:
     eye: tuple[tuple[float, float, float], ...] = ()
     by_hand: tuple[Stroke, ...] = ()
     at: Point = (0.0, 0.0)
+    woven: bool = False
 
 
 @dataclass(frozen=True)
@@ -147,6 +149,7 @@ class Made:
     ``hole`` what a string has to pass. Round a body it ``lies`` straight, as a bead does, or bends;
     ``pieces`` are the alike ones that turn in each other, where it is a row of them. Both ends of
     ``one_loop`` are the same one: a ring holds its neighbours and what hangs there all at once.
+    ``weaving`` is how it is woven, where it is.
     """
 
     length: float
@@ -166,6 +169,7 @@ class Made:
     pieces: int = 1
     one_loop: bool = False
     advice: tuple[Advice | None, ...] = ()
+    weaving: object | None = None
 
     def but(self, **changes: Any) -> "Made":
         """Return it with some of it made otherwise."""

@@ -9,6 +9,8 @@ from jamreel.core.values import Frozen, refused
 from jamreel.core.wire.metals import WireChoice
 
 OwnRole = Annotated[str, Field(pattern=r"^[a-z][a-z0-9 _-]{0,29}$")]
+# Longer than this a wire kinks and tangles in most hands; the maker's own limit comes first.
+LONGEST_HANDLED_MM = 1500.0
 # Roles that parts and closures take wire for, beside the body.
 ROLES = ("string", "winding", "rings", "closure")
 

@@ -41,6 +41,7 @@ from jamreel.core.result import (
     PlannedBend,
     ProposedEdit,
     Strength,
+    WovenBody,
 )
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus, RuleDrawing, Sheet
 from jamreel.core.words import say
@@ -94,6 +95,7 @@ class Workings:
     minutes: float | None = None
     counted_out: tuple[ProposedEdit, ...] = ()
     stuffs: frozenset[str] = frozenset()
+    woven: tuple[WovenBody, ...] = ()
 
 
 def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
@@ -147,6 +149,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
         feels=tuple(own.feels(_mass(cuts, own.needs))),
         minutes=_minutes(own, steps),
         counted_out=own.counted_out,
+        woven=own.woven,
         worked=wires,
         drawings=Drawings(rule=own.rule, sheets=tuple(own.sheets)),
         putting_right=righting,

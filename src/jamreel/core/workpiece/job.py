@@ -74,7 +74,7 @@ class Job:
     @cached_property
     def wires(self) -> Palette:
         """The piece's wires by what they are for. Raises Refusal for a metal that is not known."""
-        return palette_of(self.wire, self.palette, self.known)
+        return palette_of(self.wire, self.palette, self.known, self.cutting.longest)
 
     def ratio_of(self, finished: float) -> float:
         """Return what a margin by ratio multiplies [mm]: the piece, or the girth it goes round.

@@ -134,7 +134,8 @@ def _laid(used: Used, cutting: Cutting, whole: float | None = None) -> Laid:
     through = whole if use.key == STRING_RUN else None
     laid = _once(use.key, use.stretches, use.wire, cutting, through, voice())
     cut = laid.cut.model_copy(update={**named, "quantity": used.times})
-    return replace(laid, cut=cut, pictured=use)
+    # What is woven is bent by no step of its own.
+    return replace(laid, cut=cut, pictured=use, bends=() if use.woven else laid.bends)
 
 
 # A keystroke changes one part; the wires of the others lie as they lay.

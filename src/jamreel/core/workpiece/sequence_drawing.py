@@ -9,6 +9,7 @@ import numpy as np
 
 from jamreel.core.body.outline import Array, Outline
 from jamreel.core.fit.ease import Ease
+from jamreel.core.interlace.base import Weaving
 from jamreel.core.makeup.compose import Composition, Lying
 from jamreel.core.makeup.sequence import CLOSURE, STRING
 from jamreel.core.parts.base import Made
@@ -20,6 +21,7 @@ from jamreel.core.values import (
     RuleDrawing,
     Sheet,
     Span,
+    SpanRows,
     StationName,
     Stroke,
 )
@@ -134,7 +136,17 @@ def _span_of(number: int, row: list[Lying]) -> Span:
         width_mm=first.made.width,
         tone=tone_of(first.made),
         times=len(row),
+        rows=_rows_of(first) if len(row) == 1 else None,
     )
+
+
+def _rows_of(part: Lying) -> SpanRows | None:
+    weaving = part.made.weaving
+    if not isinstance(weaving, Weaving):
+        return None
+    body, rows = weaving.body, weaving.rows
+    first = body.behind if part.unit.turned else body.before
+    return SpanRows(from_mm=part.at + first, pitch_mm=body.pitch, count=rows)
 
 
 def _half(key: str, at: float, made: Made) -> Span:

@@ -53,7 +53,9 @@ class Laid:
 
     @property
     def path(self) -> tuple[Move, ...]:
-        """All moves that it shapes to, from left to right."""
+        """All moves that it shapes to, from left to right; none for what is woven row by row."""
+        if self.pictured is not None and self.pictured.woven:
+            return ()
         return self.shapes_to or tuple(move for one in self.stretches for move in one.moves)
 
     @cached_property

@@ -1,0 +1,127 @@
+"""Judgement calls on interlaced bodies: width and beads, samples, eyes side by side."""
+
+from jamreel.core.advice import Advice, advise
+
+FIELD = "piece.entries"
+
+
+def woven_by_sum(takes: float, spare: float) -> Advice:
+    """Return a note on working wire that nobody has counted a sample of.
+
+    Args:
+        takes: by the sum, all wires together [mm].
+        spare: how many times that is cut.
+
+    Source: taut wire takes what the sum says within some 1 %; how loosely hands weave: no source.
+    """
+    return advise("woven_by_sum", "note", FIELD, takes=takes, more=takes * (spare - 1))
+
+
+def eyes_side_by_side(eyes: int, apart: float) -> Advice | None:
+    """Return what a wide end wants.
+
+    Args:
+        eyes: side by side.
+        apart: from middle to middle [mm].
+
+    Source: common practice.
+    """
+    return advise("eyes_side_by_side", "note", FIELD, eyes=eyes, apart=apart) if eyes > 1 else None
+
+
+def room_beside_beads(room: float, along: float) -> Advice | None:
+    """Return what to do about a row that has room for one more bead.
+
+    Args:
+        room: between the beads and the legs, both sides together [mm].
+        along: of one bead along its hole [mm].
+
+    Source: common practice.
+    """
+    if room <= along:
+        return None
+    return advise("room_beside_beads", "check", FIELD, room=room, along=along)
+
+
+def bar_shows(gap: float) -> Advice | None:
+    """Return a note on turns that leave a bar bare.
+
+    Args:
+        gap: bare along the bar in each row [mm].
+
+    Source: plain counting.
+    """
+    return advise("bar_shows", "note", FIELD, gap=gap) if gap > 0.05 else None
+
+
+def turns_push(turns: int, most: int) -> Advice | None:
+    """Return a warning about turns that push the beads apart.
+
+    Args:
+        turns: between two rows.
+        most: that fit beside a bead.
+
+    Source: plain counting.
+    """
+    return advise("turns_push", "check", FIELD, turns=turns, most=most) if turns > most else None
+
+
+def thin_bar(bar: float, wire: float) -> Advice | None:
+    """Return a warning about bars that the working wire bends.
+
+    Args:
+        bar: thickness [mm].
+        wire: d [mm].
+
+    Source: a bar of two wires at least stays straight; common practice.
+    """
+    if bar >= 2 * wire:
+        return None
+    return advise("thin_bar", "check", FIELD, bar=bar, least=2 * wire)
+
+
+def ribbon_hides(hides: float) -> Advice | None:
+    """Return a note on ribbons so broad that they hide their beads.
+
+    Args:
+        hides: share of a bead's girth, 0 to 1.
+
+    Source: up to a third of a bead's width stays visible; common practice.
+    """
+    return advise("ribbon_hides", "note", FIELD, percent=100 * hides) if hides > 0.22 else None
+
+
+def tight_gap(gap: float, wire: float) -> Advice | None:
+    """Return a note on bars so near that strands step aside between them.
+
+    Args:
+        gap: clear between the bars [mm].
+        wire: d [mm].
+
+    Source: own numerical tightening: detours of more than 2 % where the gap is under two wires.
+    """
+    return advise("tight_gap", "note", FIELD, gap=gap, least=2 * wire) if gap < 2 * wire else None
+
+
+def thin_core(core: float, wire: float) -> Advice | None:
+    """Return a warning about core wire thinner than the wire that is knotted round it.
+
+    Args:
+        core: D [mm].
+        wire: d [mm].
+
+    Source: the core gives way to the knots, it comes out wavy; common practice.
+    """
+    return advise("thin_core", "check", FIELD, core=core, wire=wire) if core < wire else None
+
+
+def turns_pile(room: float, wide: float) -> Advice | None:
+    """Return a note on ribbons whose turns lie over each other in a gap.
+
+    Args:
+        room: for each of two ribbons side by side [mm].
+        wide: a ribbon [mm].
+
+    Source: plain geometry.
+    """
+    return advise("turns_pile", "note", FIELD, room=room, wide=wide) if room < wide - 1e-6 else None

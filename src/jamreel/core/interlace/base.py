@@ -1,0 +1,414 @@
+"""What every interlaced body declares, and what it answers as a part of a make-up.
+
+A technique says what one row takes and how its strands lie; the base multiplies, shares the rows
+out to wires that can be handled, counts, adds tails, and draws.
+"""
+
+from abc import abstractmethod
+from collections import Counter
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property, lru_cache
+from typing import ClassVar, Self
+
+from jamreel.core.advice import Advice
+from jamreel.core.advice.weaving import eyes_side_by_side, woven_by_sum
+from jamreel.core.bench.steps import Step
+from jamreel.core.errors import Refusal
+from jamreel.core.fit.thickness import Lies
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
+from jamreel.core.interlace.cells import Cell
+from jamreel.core.interlace.face import Face, face
+from jamreel.core.interlace.turns import turn
+from jamreel.core.interlace.working import (
+    FAST_TURNS,
+    FINISH_MM,
+    START_MM,
+    Sample,
+    Share,
+    shared_out,
+)
+from jamreel.core.parts.base import (
+    Bought,
+    End,
+    Hold,
+    Made,
+    Part,
+    Role,
+    WireUse,
+    opens_at,
+    part_step,
+)
+from jamreel.core.parts.beads import BRITTLE, Colour, OneBead, Stuff, bought_bead
+from jamreel.core.parts.ends import PIN_RANGE
+from jamreel.core.path.moves import Straight, Wrap
+from jamreel.core.units import Mm, format_length
+from jamreel.core.values import Length, OptionalLength, Stroke
+from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.words import say, voice
+
+MOST_ROWS = 1000
+# Two wires in one hole want so much more than both [mm]; common practice.
+ROOM_MM = 0.1
+# The working wire where neither part nor piece says one [mm]; common practice.
+USUAL_FINE_MM = 0.4
+
+
+@dataclass(frozen=True)
+class Worked:
+    """Working wires that go the same way side by side, lengths in mm.
+
+    Each of ``count`` ``takes`` so much in a row, by turns; the first one takes ``start`` before the
+    first row, beside what is held and made fast. Which of two takes more is not known beforehand:
+    each is cut ``uneven`` longer a row. Those that are ``folded`` begin at their middle, and their
+    ends are both made fast.
+    """
+
+    key: str
+    takes: tuple[float, ...]
+    count: int = 1
+    start: float = 0.0
+    uneven: float = 0.0
+    folded: bool = False
+
+
+@dataclass(frozen=True, eq=False)
+class Body:
+    """What a technique comes to in some wire, lengths in mm.
+
+    ``core`` is the thinnest that working wires are bent round. ``before`` and ``behind`` are what
+    lies from bearing point to first row and from last row to bearing point. ``beads`` are those of
+    a row, by turns. ``eyes`` are how many lie side by side at each end, and how far apart. The
+    ``first`` row's middle lies so far beyond where rows begin, in cells that are drawn from a row's
+    middle on. ``close`` is the cell as it is looked at closely, of what pulls a cell tight, where
+    more than that is to be done. ``pegs`` are the heights on the board of what holds it meanwhile.
+    """
+
+    cell: Callable[[], Cell]
+    working: Wire
+    pitch: float
+    worked: tuple[Worked, ...]
+    core: float
+    width: float
+    thickness: float
+    before: float
+    behind: float
+    ends: tuple[End, End]
+    frame: tuple[WireUse, ...] = ()
+    frame_strokes: tuple[Stroke, ...] = ()
+    beads: tuple[tuple[OneBead, ...], ...] = ((),)
+    eyes: tuple[int, float] = (1, 0.0)
+    holds: tuple[Hold, ...] = ()
+    begin: tuple[Step, ...] = ()
+    row_steps: tuple[Step, ...] = ()
+    finish: tuple[Step, ...] = ()
+    row_minutes: float = 1.0
+    lies: Lies = "bends"
+    first: float = 0.0
+    pegs: tuple[float, ...] = ()
+    close: Callable[[Callable[[Cell], Cell]], Cell] | None = None
+    advice: tuple[Advice | None, ...] = field(default=())
+
+
+class Interlaced(Part):
+    """Base of woven, knotted and bound bodies: rows of a working wire over bars, frames or beads.
+
+    ``spare`` is how many times the sum is cut until the maker has counted a sample: ``sample_rows``
+    over ``sample_over``, and the wire that went into them.
+    """
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        "rows": (1, MOST_ROWS),
+        "spare": (1.0, 1.6),
+        "sample_rows": (0, MOST_ROWS),
+        "sample_over": (5, 300),
+        "sample_took": (10, 30_000),
+        "pin": PIN_RANGE,
+    }
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {}
+    counted_in: ClassVar[str | None] = "rows"
+
+    rows: int = 8
+    pin: Length = 3.0
+    wire: OptionalSize = None
+    spare: float = 1.05
+    sample_rows: int = 0
+    sample_over: Length = 20.0
+    sample_took: OptionalLength = None
+
+    @property
+    def role(self) -> Role:
+        """Links with its neighbours by what its ends offer."""
+        return "link"
+
+    @abstractmethod
+    def body(self, wires: Palette) -> Body:
+        """Return what it comes to in the wires of a palette.
+
+        Raises:
+            Refusal: choices from which it can't be made.
+        """
+
+    def working(self, wires: Palette) -> Wire:
+        """Return the wire that it is worked with: its own, else the winding wire of the piece."""
+        return wires.of("winding", self.wire, usual=USUAL_FINE_MM)
+
+    @property
+    def sample(self) -> Sample | None:
+        """What the maker wove, None where nothing was counted."""
+        if not self.sample_rows:
+            return None
+        return Sample(self.sample_rows, self.sample_over, self.sample_took)
+
+    def pitched(self, usual: float) -> float:
+        """Return the pitch of rows: the maker's own where a sample was counted.
+
+        Args:
+            usual: at which they lie side by side [mm].
+
+        Raises:
+            Refusal: a sample with more rows than fit.
+        """
+        return self.sample.pitch_beside(usual) if self.sample else usual
+
+    def unit(self, length: float) -> tuple[float, str]:
+        """Return the length of a row [mm], and what it is called."""
+        return max(length / max(self.rows, 1), 0.1), say(f"woven.row_of.{self.kind}")
+
+    def make(self, wires: Palette) -> Made:
+        """Return the body as a part. Raises Refusal like ``body``."""
+        return Weaving(self, self.body(wires), wires, _face_of(self.one_row, wires)).made
+
+    @property
+    def one_row(self) -> Self:
+        """It with one row: what repeats in it."""
+        return self.model_copy(update={"rows": 1})
+
+
+# A keystroke changes how many rows there are more often than what one is.
+@lru_cache(maxsize=256)
+def _face_of(part: Interlaced, wires: Palette) -> Face:
+    body = part.body(wires)
+    return face(body.cell(), body.working.metal.colour)
+
+
+class OfRoundBeads(Interlaced):
+    """Base of bodies with round beads of one size."""
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **Interlaced.ranges,
+        "bead": (0.5, 40),
+        "hole": (0.2, 12),
+    }
+    grades: ClassVar[str | None] = "bead"
+
+    bead: Length = 6.0
+    hole: Length = 1.0
+    stuff: Stuff = "glass"
+    colour: Colour = "reed"
+
+    @property
+    def one(self) -> OneBead:
+        """Its bead."""
+        # Read once already, and one that is graded may be of any size.
+        return OneBead.model_construct(
+            bead=self.bead, hole=self.hole, stuff=self.stuff, colour=self.colour, bead_length=None
+        )
+
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What its beads are made of."""
+        return frozenset((self.stuff,))
+
+
+@dataclass(frozen=True, eq=False)
+class Weaving:
+    """A body with so many rows, put together: the part, what it comes to in the wires of a palette,
+    and what is seen of a cell."""
+
+    part: Interlaced
+    body: Body
+    wires: Palette
+    face: Face
+
+    @property
+    def rows(self) -> int:
+        """How many rows it has."""
+        return self.part.rows
+
+    @cached_property
+    def tight(self) -> float:
+        """Wire used over wire computed, by the maker's sample: all wires of a row together."""
+        sample = self.part.sample
+        a_row = sum(one.count * sum(one.takes) / len(one.takes) for one in self.body.worked)
+        return sample.tightness(a_row) if sample else 1.0
+
+    @property
+    def spare(self) -> float:
+        """How many times the sum is cut."""
+        read = self.part.sample is not None and self.part.sample.wire is not None
+        return 1.0 if read else self.part.spare
+
+    @cached_property
+    def fast(self) -> float:
+        """Wire of the turns that hold an end [mm]."""
+        b = self.body
+        return FAST_TURNS * turn(b.core, b.working.d, b.working.d)
+
+    def every_row(self, one: Worked) -> tuple[float, ...]:
+        """Return what a wire takes in every row [mm]."""
+        return tuple(self.tight * one.takes[n % len(one.takes)] for n in range(self.rows))
+
+    def tails(self, one: Worked) -> tuple[float, float]:
+        """Return what a wire wants at its start and at its end [mm]."""
+        start = FINISH_MM if one.folded else START_MM
+        return start + self.fast, FINISH_MM + self.fast
+
+    def shares(self, one: Worked) -> tuple[Share, ...]:
+        """Return how the rows are shared out to wires that can be handled."""
+        takes = tuple(self.spare * row + one.uneven for row in self.every_row(one))
+        return shared_out(takes, sum(self.tails(one)) + one.start, self.wires.handled)
+
+    def _use(
+        self, one: Worked, share: Share, quantity: int, strokes: tuple[Stroke, ...], name: str
+    ) -> WireUse:
+        """Return the wires that go over as many rows."""
+        b = self.body
+        bent = Wrap(turns=1, core=b.core, label="woven")
+        once = turn(b.core, b.working.d, b.working.d)
+        takes = sum(self.every_row(one)[share.first : share.first + share.rows])
+        looser = share.takes - takes
+        first = one.start and share.first == 0
+        started = (("start_wraps", (Straight(length=one.start),)),) if first else ()
+        start, finish = self.tails(one)
+        return WireUse(
+            name,
+            b.working,
+            (
+                ("tail_start", (Straight(length=start),)),
+                *started,
+                ("rows", (bent, Straight(length=max(takes - once, 0.0)))),
+                *((("looser", (Straight(length=looser),)),) if looser > 1e-9 else ()),
+                ("tail_finish", (Straight(length=finish),)),
+            ),
+            quantity=quantity,
+            by_hand=strokes,
+            woven=True,
+        )
+
+    def _working(self, strokes: tuple[Stroke, ...]) -> Iterator[WireUse]:
+        """Yield the working wires, alike ones once."""
+        for one in self.body.worked:
+            shares = self.shares(one)
+            alike = Counter(_like(one, share) for share in shares)
+            first = {_like(one, share): share for share in reversed(shares)}
+            for n, (key, count) in enumerate(alike.items()):
+                name = one.key if n == 0 else f"{one.key}~{n + 1}"
+                yield self._use(one, first[key], count * one.count, strokes, name)
+
+    def _bought(self) -> tuple[Bought, ...]:
+        counts: Counter[OneBead] = Counter()
+        by_turns = self.body.beads
+        for n in range(self.rows):
+            for one in by_turns[n % len(by_turns)]:
+                counts[one.model_copy(update={"times": 1})] += one.times
+        return tuple(bought_bead(one, count) for one, count in counts.items())
+
+    def _steps(self) -> tuple[Step, ...]:
+        b = self.body
+        shares = max((self.shares(one) for one in b.worked), key=len, default=())
+        joins = [share.first for share in shares[1:]]
+        join = part_step(
+            "woven_join",
+            cautions=("ends",),
+            check=True,
+            wires=len(shares),
+            after=", ".join(map(str, joins)),
+            start=START_MM,
+            finish=FINISH_MM,
+            turns=FAST_TURNS,
+        )
+        return (*b.begin, *b.row_steps, *((join,) if joins else ()), *b.finish)
+
+    def _advice(self) -> tuple[Advice | None, ...]:
+        b = self.body
+        sum_ = sum(one.count * sum(self.every_row(one)) for one in b.worked)
+        return (
+            *b.advice,
+            woven_by_sum(sum_, self.part.spare) if self.spare != 1.0 else None,
+            eyes_side_by_side(*b.eyes),
+        )
+
+    @property
+    def _eyes_wide(self) -> float:
+        """How wide its ends are over all their eyes [mm]."""
+        eyes, apart = self.body.eyes
+        return (eyes - 1) * apart + self.part.pin + 2 * self.body.core
+
+    @property
+    def made(self) -> Made:
+        """The body as a part."""
+        b = self.body
+        long = self.rows * b.pitch
+        behind, before = self.face.along(self.rows, b.before + b.first)
+        strokes = (*behind, *b.frame_strokes, *before)
+        working = tuple(s for s in (*behind, *before) if s.part == "wire")
+        wires = tuple(self._working(working))
+        stuffs = {one.stuff for row in b.beads for one in row}
+        return Made(
+            length=b.before + long + b.behind,
+            lies=b.lies,
+            thickness=b.thickness,
+            width=max(b.width, self._eyes_wide),
+            ends=b.ends,
+            wires=(*b.frame, *wires),
+            bought=self._bought(),
+            holds=b.holds,
+            strokes=strokes,
+            steps=self._steps(),
+            minutes=self.rows * b.row_minutes + 10.0 * sum(one.quantity for one in wires),
+            brittle=bool(stuffs & BRITTLE),
+            # Beads lie straight, each by itself.
+            pieces=self.rows if b.lies == "bead" else 1,
+            advice=self._advice(),
+            weaving=self,
+        )
+
+
+def _like(one: Worked, share: Share) -> tuple[int, float, bool]:
+    """Return what wires have in common that are cut alike."""
+    return share.rows, round(share.takes, 6), bool(one.start) and share.first == 0
+
+
+def passes(beads: Iterable[OneBead], wire: float, times: int, field: str = "hole") -> None:
+    """Refuse beads whose hole does not pass the working wire as often as the work takes it through.
+
+    Args:
+        beads: of the body.
+        wire: d [mm].
+        times: that it goes through each.
+        field: in which they stand.
+
+    Raises:
+        Refusal: a hole narrower than all passes and a tenth; common practice.
+    """
+    for one in beads:
+        if one.hole < times * wire + ROOM_MM - 1e-9:
+            least = times * wire + ROOM_MM
+            raise Refusal("hole_woven", got=Mm(one.hole), field=field, least=least, times=times)
+
+
+def eye_hold(wire: Wire, pin: float) -> Hold:
+    """Return what a bar's eye holds before it opens."""
+    return opens_at("plain_loop", wire, pin)
+
+
+def in_words(length: float) -> str:
+    """Return a length as a step says it, in the maker's unit."""
+    return format_length(length, voice()[1])
+
+
+def at_height(use: WireUse, y: float) -> WireUse:
+    """Return a wire that lies so high in the picture [mm]."""
+    return replace(use, at=(use.at[0], y))

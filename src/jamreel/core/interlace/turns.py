@@ -1,0 +1,93 @@
+"""Turns and belts round bars, which several techniques share."""
+
+import math
+
+from jamreel.core.interlace.space import inner_tangent
+
+
+def turn(core: float, wire: float, pitch: float) -> float:
+    """Return the wire in one turn round a bar, H = sqrt((pi (D + d))^2 + p^2).
+
+    Args:
+        core: D, thickness of the bar [mm].
+        wire: d [mm].
+        pitch: p, from turn to turn [mm].
+
+    Returns:
+        Length [mm].
+
+    Example:
+        >>> round(turn(1.2, 0.4, 0.4), 2)
+        5.04
+
+    Source: length of a helix; published.
+    """
+    return math.hypot(math.pi * (core + wire), pitch)
+
+
+def open_belt(apart: float, radius: float) -> float:
+    """Return the wire once round two bars, 2 S + 2 pi r.
+
+    Args:
+        apart: S, from middle to middle [mm].
+        radius: r, of the wire's middle round a bar [mm].
+
+    Returns:
+        Length [mm].
+
+    Example:
+        >>> round(open_belt(3.0, 0.7), 2)
+        10.4
+
+    Source: open belt on equal pulleys, Machinery's Handbook; published.
+    """
+    return 2 * apart + 2 * math.pi * radius
+
+
+def crossed_belt(apart: float, radius: float) -> float:
+    """Return the wire once round two bars in a figure of eight.
+
+        X = 2 S cos a + (2 pi + 4 a) r, sin a = 2 r / S
+
+    Args:
+        apart: S, from middle to middle [mm].
+        radius: r, of the wire's middle round a bar [mm].
+
+    Returns:
+        Length [mm]; that of an open belt and 4 r sin a ever more as bars come near.
+
+    Raises:
+        ValueError: bars too near for the wire to pass between.
+
+    Example:
+        >>> round(crossed_belt(3.0, 0.7), 2)
+        11.06
+
+    Source: crossed belt on equal pulleys, Machinery's Handbook; published.
+    """
+    a = inner_tangent(apart, radius)
+    return 2 * apart * math.cos(a) + (2 * math.pi + 4 * a) * radius
+
+
+def round_bundle(count: int, wire: float) -> float:
+    """Return the perimeter of round wires side by side, 2 (k - 1) d + pi d; see ``path.coils``."""
+    return 2 * (count - 1) * wire + math.pi * wire
+
+
+def square_bundle(count: int, side: float) -> float:
+    """Return the perimeter of square wires side by side, 2 (k + 1) s.
+
+    Args:
+        count: k wires.
+        side: s [mm].
+
+    Returns:
+        Perimeter [mm].
+
+    Example:
+        >>> square_bundle(6, 0.8)
+        11.2
+
+    Source: plain geometry.
+    """
+    return 2 * (count + 1) * side

@@ -1,0 +1,249 @@
+"""Woven bodies of a piece: rows, working wires, board; how far a wire goes; how they look close."""
+
+from functools import lru_cache
+
+import numpy as np
+
+from jamreel.core.errors import Refusal
+from jamreel.core.forming.palette import Palette
+from jamreel.core.interlace.base import Interlaced, Weaving
+from jamreel.core.interlace.cells import Ball, Cell, Strand
+from jamreel.core.interlace.settle import settled
+from jamreel.core.interlace.space import spaced
+from jamreel.core.interlace.working import rows_of
+from jamreel.core.makeup.compose import Composition
+from jamreel.core.result import WovenBody, WovenWire
+from jamreel.core.units import Mm, Unit, parse_length
+from jamreel.core.values import Frozen
+from jamreel.core.words import say
+
+# Points of a strand lie so many wires apart: a turn round a bar is a dozen of them.
+SHOWN_APART = 0.5
+# While rows are woven, so many of them are shown.
+BEGUN_ROWS = 2.5
+# A strand is shown by so many points at most.
+MOST_SHOWN = 2500
+Place = tuple[float, float, float]
+
+
+def woven_bodies(composition: Composition) -> tuple[WovenBody, ...]:
+    """Return the woven bodies of a piece, each kind once.
+
+    Args:
+        composition: the piece laid out.
+
+    Source: ``interlace.base``.
+    """
+    return tuple(
+        _body(kind.key, kind.name, kind.times, weaving)
+        for kind in composition.kinds
+        if isinstance(weaving := kind.made.weaving, Weaving)
+    )
+
+
+def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
+    body, rows = weaving.body, weaving.part.rows
+    _, row_name = weaving.part.unit(0.0)
+    wires = tuple(
+        WovenWire(
+            id=f"{entry}/{one.key}",
+            label=say(f"cut.{one.key}"),
+            count=one.count,
+            takes_mm=tuple(weaving.tight * row for row in one.takes),
+            spare=weaving.spare,
+            more_mm=one.uneven,
+            tails_mm=sum(weaving.tails(one)) + one.start,
+            starts_after=tuple(share.first for share in weaving.shares(one)),
+        )
+        for one in body.worked
+    )
+    return WovenBody(
+        entry=entry,
+        label=name,
+        times=times,
+        rows=rows,
+        row_name=row_name,
+        pitch_mm=body.pitch,
+        width_mm=body.width,
+        thickness_mm=body.thickness,
+        before_mm=body.before,
+        behind_mm=body.behind,
+        beads=tuple(_counted(row) for row in body.beads),
+        pegs_mm=body.pegs,
+        rows_at=_rows_at(weaving),
+        sampled=weaving.part.sample is not None,
+        wires=wires,
+        weaving=weaving,
+    )
+
+
+def _rows_at(weaving: Weaving) -> dict[str, float]:
+    """Return how many rows are done at each step: while rows are woven, the third one is begun."""
+    body, rows = weaving.body, float(weaving.rows)
+    begun = {one.id: 1.0 if one.id.endswith("_first") else 0.0 for one in body.begin}
+    woven = {one.id: min(BEGUN_ROWS, rows) for one in body.row_steps}
+    done = {one.id: rows for one in body.finish}
+    return {**begun, **woven, "woven_join": rows, **done}
+
+
+def _counted(row: tuple[object, ...]) -> int:
+    return sum(getattr(one, "times", 1) for one in row)
+
+
+class GoesSoFar(Frozen):
+    """How far a length of working wire goes: whole rows, how long they are [mm], what is left of it
+    [mm], and how many such wires the whole body takes, with the rows after which each begins."""
+
+    wire_mm: float
+    rows: int
+    long_mm: float
+    left_mm: float
+    wires: int
+    starts_after: tuple[int, ...]
+
+
+def goes_so_far(body: WovenBody, typed: object, unit: Unit = "mm") -> GoesSoFar:
+    """Return how far so much of its working wire goes, the wire of which a row takes most.
+
+    Args:
+        body: a woven body of a plan.
+        typed: length of one wire as the maker wrote it.
+        unit: of a bare number.
+
+    Raises:
+        Refusal: no length, or a wire that is not enough for a single row.
+
+    Source: ``interlace.working.rows_of``.
+    """
+    try:
+        wire = parse_length(typed, unit)
+    except Refusal as refusal:
+        raise refusal.at("wire") from None
+    one = max(body.wires, key=lambda wire: max(wire.takes_mm))
+    takes = tuple(one.spare * row + one.more_mm for row in one.takes_mm)
+    rows, left = rows_of(wire, takes, one.tails_mm)
+    if rows == 0:
+        raise Refusal("wire_for_no_row", got=Mm(wire), field="wire", least=one.tails_mm + takes[0])
+    upto = min(rows, body.rows)
+    if upto < rows:
+        used = sum(takes[n % len(takes)] for n in range(upto)) + one.tails_mm
+        left = wire - used
+    starts = tuple(range(0, body.rows, rows))
+    return GoesSoFar(
+        wire_mm=wire,
+        rows=upto,
+        long_mm=upto * body.pitch_mm,
+        left_mm=left,
+        wires=len(starts) * one.count,
+        starts_after=starts,
+    )
+
+
+class StrandShown(Frozen):
+    """A wire of a cell in space: what it is, its thickness and colour, the ``row`` of the cell at
+    which it is laid and how many rows it goes, its middle line [mm]."""
+
+    role: str
+    wire_mm: float
+    colour: str
+    row: int
+    rows: int
+    points: tuple[Place, ...]
+
+
+class BeadShown(Frozen):
+    """A bead of a cell in space: its middle, across and along its hole [mm], whether the hole runs
+    along the body, its colour, and the row at which it is threaded."""
+
+    at: Place
+    across_mm: float
+    along_mm: float
+    lengthwise: bool
+    colour: str
+    row: int
+
+
+class WovenShown(Frozen):
+    """What repeats in a woven body, in space: x along it, y across it, z towards the eye [mm].
+
+    Each cell holds ``cell_rows`` and lies ``advance_mm`` behind the last one; strands lie ``over``
+    the beads, or run through them.
+    """
+
+    entry: str
+    label: str
+    rows: int
+    row_name: str
+    cell_rows: int
+    advance_mm: float
+    over: bool
+    strands: tuple[StrandShown, ...]
+    beads: tuple[BeadShown, ...]
+
+
+def shown_woven(body: WovenBody) -> WovenShown:
+    """Return a woven body as it is looked at from all sides.
+
+    Args:
+        body: of a plan.
+
+    Raises:
+        TypeError: a body that was read back from a kept plan.
+
+    Source: ``interlace.cells``; what is packed close is pulled tight first (``settle``).
+    """
+    weaving = body.weaving
+    if not isinstance(weaving, Weaving):
+        raise TypeError("a body as planned, not as kept")
+    cell = _close(weaving.part.one_row, weaving.wires)
+    working = [one for one in cell.strands if one.role == "working"]
+    by_row = any(one.row for one in working)
+    rows = 1 if by_row else cell.rows
+    return WovenShown(
+        entry=body.entry,
+        label=body.label,
+        rows=body.rows,
+        row_name=body.row_name,
+        cell_rows=cell.rows,
+        advance_mm=cell.advance,
+        over=cell.under,
+        strands=tuple(_strand(one, weaving, rows) for one in cell.strands),
+        beads=tuple(map(_bead, cell.balls)),
+    )
+
+
+# Pulling a cell tight takes up to two seconds: what was looked at once is looked at again.
+@lru_cache(maxsize=128)
+def _close(part: Interlaced, wires: Palette) -> Cell:
+    body = part.body(wires)
+    if body.close is not None:
+        return body.close(settled)
+    cell = body.cell()
+    return settled(cell) if cell.packed else cell
+
+
+def _strand(one: Strand, weaving: Weaving, rows: int) -> StrandShown:
+    body = weaving.body
+    wire = body.working if one.role == "working" else weaving.wires.of("body")
+    apart = max(SHOWN_APART * one.d, one.length / MOST_SHOWN)
+    line = spaced(one.line, apart) if len(one.line) > 2 else one.line
+    points = np.round(line, 2).tolist()
+    return StrandShown(
+        role=one.role,
+        wire_mm=one.d,
+        colour=wire.metal.colour,
+        row=one.row,
+        rows=rows if one.role == "working" else 0,
+        points=tuple((x, y, z) for x, y, z in points),
+    )
+
+
+def _bead(ball: Ball) -> BeadShown:
+    return BeadShown(
+        at=ball.at,
+        across_mm=ball.across,
+        along_mm=ball.along,
+        lengthwise=ball.axis[0] > ball.axis[1],
+        colour=ball.colour,
+        row=ball.row,
+    )
