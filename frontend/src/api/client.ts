@@ -30,6 +30,7 @@ export type Sense = Schemas["Sense"];
 export type Proposal = Schemas["Proposal"];
 export type Sheet = Schemas["Sheet"];
 export type WireShown = Schemas["WireShown"];
+export type WovenShown = Schemas["WovenShown"];
 export type BodyMeasure = Schemas["BodyMeasure"];
 export type Advice = Schemas["Advice"];
 export type FieldProblem = Schemas["Problem"];

@@ -40,6 +40,27 @@ export const queries = {
       staleTime: Infinity,
       placeholderData: (before) => before,
     }),
+  woven: (id: number, version: number, entry: string) =>
+    queryOptions({
+      queryKey: ["woven", id, version, entry],
+      queryFn: async () => {
+        const params = { path: { piece_id: id }, query: { entry } };
+        const found = await ask(api.GET("/api/pieces/{piece_id}/woven", { params }));
+        return found.bodies[0] ?? null;
+      },
+      staleTime: Infinity,
+      placeholderData: (before) => before,
+    }),
+  goes: (id: number, version: number, entry: string, wire: string) =>
+    queryOptions({
+      queryKey: ["goes", id, version, entry, wire],
+      queryFn: () => {
+        const params = { path: { piece_id: id }, query: { entry, wire } };
+        return ask(api.GET("/api/pieces/{piece_id}/woven/goes", { params }));
+      },
+      staleTime: Infinity,
+      retry: false,
+    }),
   rack: () => queryOptions({ queryKey: ["rack"], queryFn: () => ask(api.GET("/api/stock")) }),
   gauges: () =>
     queryOptions({

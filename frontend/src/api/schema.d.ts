@@ -691,6 +691,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/woven": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Woven
+         * @description Return the woven bodies of one entry in space, strand by strand; without one, the first that
+         *     the piece has.
+         */
+        get: operations["jamreel_api_pieces_woven"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/woven/goes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Woven Goes
+         * @description Return how far a length of working wire goes in a woven body, and where the next one
+         *     joins.
+         */
+        get: operations["jamreel_api_pieces_woven_goes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -1146,6 +1188,29 @@ export interface components {
             kind: "bar_pin";
         };
         /**
+         * BeadShown
+         * @description A bead of a cell in space: its middle, across and along its hole [mm], whether the hole runs
+         *     along the body, its colour, and the row at which it is threaded.
+         */
+        BeadShown: {
+            /** Across Mm */
+            across_mm: number;
+            /** Along Mm */
+            along_mm: number;
+            /** At */
+            at: [
+                number,
+                number,
+                number
+            ];
+            /** Colour */
+            colour: string;
+            /** Lengthwise */
+            lengthwise: boolean;
+            /** Row */
+            row: number;
+        };
+        /**
          * Bench
          * @description Everything on the bench, soonest due first.
          *
@@ -1181,6 +1246,14 @@ export interface components {
             pieces: string[];
             /** Short */
             short: components["schemas"]["ShortView"][];
+        };
+        /**
+         * Bodies
+         * @description Woven bodies in space.
+         */
+        Bodies: {
+            /** Bodies */
+            bodies: components["schemas"]["WovenShown"][];
         };
         /**
          * BodyMeasure
@@ -1569,12 +1642,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1726,6 +1799,142 @@ export interface components {
             before_mm: number;
             /** Label */
             label: string;
+        };
+        /**
+         * Channel
+         * @description Rows of beads between the legs of a bowed frame; each row on both wire ends crossing.
+         *
+         *     ``across`` beads in a row, ``by_turns`` in every other one (0 for all alike), or a list of beads
+         *     for every row. ``nested`` rows lie in each other's gaps. A width that is left blank is as wide
+         *     as the beads need; turns that are left at 0 are as many as cover the leg.
+         */
+        Channel_as_typed: {
+            /**
+             * Across
+             * @default 3
+             */
+            across?: number;
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            bead?: string | number;
+            /**
+             * Bead Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_length?: string | number | null;
+            /**
+             * Between Legs
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            between_legs?: string | number | null;
+            /**
+             * Bow
+             * @default round
+             * @enum {string}
+             */
+            bow?: "round" | "square";
+            /**
+             * Bow Turns
+             * @default 0
+             */
+            bow_turns?: number;
+            /**
+             * By Turns
+             * @default 0
+             */
+            by_turns?: number;
+            /**
+             * Colour
+             * @default reed
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Corner
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            corner?: string | number;
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hole?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "channel";
+            /**
+             * Nested
+             * @default false
+             */
+            nested?: boolean;
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Row
+             * @default []
+             */
+            row?: components["schemas"]["OneBead_as_typed"][];
+            /**
+             * Row Turns
+             * @default 0
+             */
+            row_turns?: number;
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Sample Over
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            sample_over?: string | number;
+            /**
+             * Sample Rows
+             * @default 0
+             */
+            sample_rows?: number;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * Spare
+             * @default 1.05
+             */
+            spare?: number;
+            /**
+             * Start Wraps
+             * @default 3
+             */
+            start_wraps?: number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * Choice
@@ -1929,7 +2138,7 @@ export interface components {
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2114,6 +2323,79 @@ export interface components {
              * @default 3
              */
             wraps?: number;
+        };
+        /**
+         * CrossedWrap
+         * @description Bars side by side, wrapped in figures of eight; every bar ends in an eye.
+         *
+         *     ``bar_gap`` is clear between the bars; ``outside`` counts the strands on each outer bar in a
+         *     repeat, ``inside`` those round an inner bar at each pass.
+         */
+        CrossedWrap_as_typed: {
+            /**
+             * Bar Gap
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            bar_gap?: string | number;
+            /**
+             * Bars
+             * @default 2
+             */
+            bars?: number;
+            /**
+             * Inside
+             * @default 1
+             */
+            inside?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crossed_wrap";
+            /**
+             * Outside
+             * @default 1
+             */
+            outside?: number;
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Sample Over
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            sample_over?: string | number;
+            /**
+             * Sample Rows
+             * @default 0
+             */
+            sample_rows?: number;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * Spare
+             * @default 1.05
+             */
+            spare?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * CrownBand
@@ -2755,12 +3037,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3321,7 +3603,7 @@ export interface components {
              * Part
              * @default null
              */
-            part?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            part?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Times
              * @default 1
@@ -3857,12 +4139,12 @@ export interface components {
              *       "wire": null
              *     }
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4087,6 +4369,25 @@ export interface components {
             swg_mm: number;
         };
         /**
+         * GoesSoFar
+         * @description How far a length of working wire goes: whole rows, how long they are [mm], what is left of it
+         *     [mm], and how many such wires the whole body takes, with the rows after which each begins.
+         */
+        GoesSoFar: {
+            /** Left Mm */
+            left_mm: number;
+            /** Long Mm */
+            long_mm: number;
+            /** Rows */
+            rows: number;
+            /** Starts After */
+            starts_after: number[];
+            /** Wire Mm */
+            wire_mm: number;
+            /** Wires */
+            wires: number;
+        };
+        /**
          * GroupView
          * @description All of one wire, and how good the plan is.
          */
@@ -4287,6 +4588,122 @@ export interface components {
             worn_on: string;
         };
         /**
+         * KnotRow
+         * @description Square knots round core wires: a row by itself, or rows with beads between them.
+         *
+         *     Of rows with beads some lie straight and others bow, round one bead or a pair. ``inlaid`` fine
+         *     wires lie in the core between its outer wires. A pitch that is left blank is the natural one; a
+         *     bead pitch that is left blank bends the hollows to three quarters of a row.
+         */
+        KnotRow_as_typed: {
+            /**
+             * Arc Beads
+             * @default 1
+             */
+            arc_beads?: number;
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            bead?: string | number;
+            /**
+             * Bead Pitch
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_pitch?: string | number | null;
+            /**
+             * Begin
+             * @default end
+             * @enum {string}
+             */
+            begin?: "end" | "middle";
+            /**
+             * Colour
+             * @default reed
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Cores
+             * @default 2
+             */
+            cores?: number;
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hole?: string | number;
+            /**
+             * Inlaid
+             * @default 0
+             */
+            inlaid?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "knot_row";
+            /**
+             * Knot Pitch
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            knot_pitch?: string | number | null;
+            /**
+             * Pattern
+             * @default straight
+             * @enum {string}
+             */
+            pattern?: "straight" | "one_bows" | "both_bow" | "mirrored" | "by_turns";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Sample Over
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            sample_over?: string | number;
+            /**
+             * Sample Rows
+             * @default 0
+             */
+            sample_rows?: number;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * Spare
+             * @default 1.05
+             */
+            spare?: number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * Label
          * @description Words at a place of a drawing.
          */
@@ -4304,6 +4721,121 @@ export interface components {
             ];
             /** Text */
             text: string;
+        };
+        /**
+         * Ladder
+         * @description Bars side by side with beads between them; inner bars end in eyes, outer ones are wound
+         *     round their neighbours.
+         *
+         *     ``row_turns`` on each bar in a row, 0 for as many as hide it. A list of beads is one for each
+         *     gap, by turns.
+         */
+        Ladder_as_typed: {
+            /**
+             * Bars
+             * @default 4
+             */
+            bars?: number;
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            bead?: string | number;
+            /**
+             * Bead Length
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            bead_length?: string | number | null;
+            /**
+             * Colour
+             * @default reed
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * End Turns
+             * @default 3
+             */
+            end_turns?: number;
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hole?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ladder";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Row
+             * @default []
+             */
+            row?: components["schemas"]["OneBead_as_typed"][];
+            /**
+             * Row Turns
+             * @default 0
+             */
+            row_turns?: number;
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Sample Over
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            sample_over?: string | number;
+            /**
+             * Sample Rows
+             * @default 0
+             */
+            sample_rows?: number;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * Spare
+             * @default 1.05
+             */
+            spare?: number;
+            /**
+             * Stands
+             * @default between
+             * @enum {string}
+             */
+            stands?: "between" | "in_front";
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Way
+             * @default return
+             * @enum {string}
+             */
+            way?: "return" | "restart";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * Landmark
@@ -4347,6 +4879,114 @@ export interface components {
             scrap_mm: number;
             /** Stock Id */
             stock_id: number | null;
+        };
+        /**
+         * Lattice
+         * @description Beads on a base wire that ends in loops; two ribbons of fine wires pass over them on both
+         *     sides, cross in the gaps and turn there round the base wire.
+         *
+         *     ``quarters`` are the quarter turns in a gap, ``then_quarters`` those in every other one, 0 for
+         *     all alike. A gap that is left blank is as long as the ribbons need.
+         */
+        Lattice_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            bead?: string | number;
+            /**
+             * Colour
+             * @default reed
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Folded
+             * @default true
+             */
+            folded?: boolean;
+            /**
+             * Gap
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            gap?: string | number | null;
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.5
+             */
+            hole?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lattice";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Quarters
+             * @default 4
+             */
+            quarters?: number;
+            /**
+             * Ribbon
+             * @default 1
+             */
+            ribbon?: number;
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Sample Over
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            sample_over?: string | number;
+            /**
+             * Sample Rows
+             * @default 0
+             */
+            sample_rows?: number;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * Spare
+             * @default 1.05
+             */
+            spare?: number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Then Quarters
+             * @default 0
+             */
+            then_quarters?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wraps
+             * @default 2
+             */
+            wraps?: number;
         };
         /**
          * LedgerLine
@@ -4444,12 +5084,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4558,12 +5198,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4780,12 +5420,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4894,12 +5534,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5013,12 +5653,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6214,7 +6854,7 @@ export interface components {
              *       "wire": null
              *     }
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default {
@@ -6229,7 +6869,7 @@ export interface components {
              *       "width": 18
              *     }
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6546,6 +7186,11 @@ export interface components {
             weakest?: components["schemas"]["Strength"] | null;
             /** Wire */
             wire: string;
+            /**
+             * Woven
+             * @default []
+             */
+            woven?: components["schemas"]["WovenBody"][];
         };
         /**
          * PlannedBend
@@ -7992,7 +8637,7 @@ export interface components {
          * @description A stretch of the straight wire on the Rule, with the ledger lines that explain it.
          *
          *     ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire. With ``times``
-         *     over 1 it holds so many alike, side by side.
+         *     over 1 it holds so many alike, side by side. What is woven has ``rows``.
          */
         Span: {
             /** From Mm */
@@ -8011,6 +8656,7 @@ export interface components {
              * @default []
              */
             ledger?: string[];
+            rows?: components["schemas"]["SpanRows"] | null;
             /**
              * Times
              * @default 1
@@ -8025,6 +8671,18 @@ export interface components {
             tone?: string;
             /** Width Mm */
             width_mm?: number | null;
+        };
+        /**
+         * SpanRows
+         * @description Rows within a span: where the first one begins, how far each goes on [mm], how many.
+         */
+        SpanRows: {
+            /** Count */
+            count: number;
+            /** From Mm */
+            from_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number;
         };
         /**
          * SplitRing
@@ -8361,6 +9019,29 @@ export interface components {
             };
         };
         /**
+         * StrandShown
+         * @description A wire of a cell in space: what it is, its thickness and colour, the ``row`` of the cell at
+         *     which it is laid and how many rows it goes, its middle line [mm].
+         */
+        StrandShown: {
+            /** Colour */
+            colour: string;
+            /** Points */
+            points: [
+                number,
+                number,
+                number
+            ][];
+            /** Role */
+            role: string;
+            /** Row */
+            row: number;
+            /** Rows */
+            rows: number;
+            /** Wire Mm */
+            wire_mm: number;
+        };
+        /**
          * Strength
          * @description The place that gives first, by name, and the pull it bears: newtons, grams hung on it, and
          *     something everybody has held that weighs as much.
@@ -8492,7 +9173,7 @@ export interface components {
              */
             kind: "swag";
             /** Link */
-            link?: components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"];
+            link?: components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"];
             /**
              * Span
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -9339,6 +10020,97 @@ export interface components {
             plan: components["schemas"]["Plan"] | null;
             /** Problems */
             problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * WovenBody
+         * @description A woven part of the piece, lengths in mm: its rows and what one is called, how wide and thick
+         *     it is, what lies before its first row and behind its last one, the ``beads`` of a row by turns,
+         *     and where the ``pegs_mm`` stand across the board that hold what it is woven on.
+         */
+        WovenBody: {
+            /** Beads */
+            beads: number[];
+            /** Before Mm */
+            before_mm: number;
+            /** Behind Mm */
+            behind_mm: number;
+            /** Entry */
+            entry: string;
+            /** Label */
+            label: string;
+            /** Pegs Mm */
+            pegs_mm: number[];
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Row Name */
+            row_name: string;
+            /** Rows */
+            rows: number;
+            /** Rows At */
+            rows_at: {
+                [key: string]: number;
+            };
+            /** Sampled */
+            sampled: boolean;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Times */
+            times: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Wires */
+            wires: components["schemas"]["WovenWire"][];
+        };
+        /**
+         * WovenShown
+         * @description What repeats in a woven body, in space: x along it, y across it, z towards the eye [mm].
+         *
+         *     Each cell holds ``cell_rows`` and lies ``advance_mm`` behind the last one; strands lie ``over``
+         *     the beads, or run through them.
+         */
+        WovenShown: {
+            /** Advance Mm */
+            advance_mm: number;
+            /** Beads */
+            beads: components["schemas"]["BeadShown"][];
+            /** Cell Rows */
+            cell_rows: number;
+            /** Entry */
+            entry: string;
+            /** Label */
+            label: string;
+            /** Over */
+            over: boolean;
+            /** Row Name */
+            row_name: string;
+            /** Rows */
+            rows: number;
+            /** Strands */
+            strands: components["schemas"]["StrandShown"][];
+        };
+        /**
+         * WovenWire
+         * @description Working wires that go the same way: what a row takes of each by turns [mm], how many times
+         *     that is cut and how much more a row, what both ends want [mm], and after which rows each next
+         *     one begins.
+         */
+        WovenWire: {
+            /** Count */
+            count: number;
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** More Mm */
+            more_mm: number;
+            /** Spare */
+            spare: number;
+            /** Starts After */
+            starts_after: number[];
+            /** Tails Mm */
+            tails_mm: number;
+            /** Takes Mm */
+            takes_mm: number[];
         };
         /**
          * WrappedLoop
@@ -14191,6 +14963,289 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Wires"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_woven: {
+        parameters: {
+            query?: {
+                entry?: string;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bodies"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_woven_goes: {
+        parameters: {
+            query: {
+                wire: string;
+                entry?: string;
+            };
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GoesSoFar"];
                 };
             };
             /** @description Bad Request */

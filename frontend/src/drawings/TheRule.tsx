@@ -96,6 +96,7 @@ export function TheRule({ plan, faded }: Props) {
                 strokeWidth={1.5}
               />
             ))}
+            {spans.map((span) => span.rows && <Rows key={span.id} rows={span.rows} x={x} />)}
             {spans.map((span) => (
               <rect
                 key={span.id}
@@ -181,6 +182,31 @@ function Bar({ span, scale, line, step, rule, colour, drawn }: BarProps) {
       stroke={drawn ? "var(--color-ink)" : "none"}
       strokeWidth={0.8}
     />
+  );
+}
+
+// Rows are ticked no nearer than this, px: only every so many of them then.
+const LEAST_ROW_PX = 4;
+
+/** The rows of what is woven, ticked below it; every tenth one longer. */
+function Rows({ rows, x }: { rows: NonNullable<Span["rows"]>; x: (mm: number) => number }) {
+  const px = x(rows.pitch_mm) - x(0);
+  const each = [1, 5, 10, 50].find((one) => one * px >= LEAST_ROW_PX) ?? 100;
+  const ticks = Array.from({ length: Math.floor(rows.count / each) + 1 }, (_, i) => i * each);
+  const [from, to] = [x(rows.from_mm), x(rows.from_mm + rows.count * rows.pitch_mm)];
+  return (
+    <g data-drawn="rows" stroke="var(--color-ink)">
+      <line x1={from} x2={to} y1={LABELS_Y - 1} y2={LABELS_Y - 1} />
+      {ticks.map((row) => (
+        <line
+          key={row}
+          x1={x(rows.from_mm + row * rows.pitch_mm)}
+          x2={x(rows.from_mm + row * rows.pitch_mm)}
+          y1={LABELS_Y - (row % (10 * each) === 0 ? 9 : 5)}
+          y2={LABELS_Y - 1}
+        />
+      ))}
+    </g>
   );
 }
 

@@ -1,8 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Plan } from "../api/client";
+import { queries } from "../api/queries";
 import { SheetDrawing } from "../drawings/SheetDrawing";
+import { WovenView } from "../drawings/WovenView";
 import { bendsOf, entryOf, partSheet } from "../logic/atHand";
 import { isDone } from "../logic/standing";
 import { AdviceList } from "../ui/AdviceList";
@@ -102,8 +105,10 @@ function AtStep({ plan, piece, step }: AtStepProps) {
   const entry = entryOf(step);
   const part = partSheet(sequence, entry, t("form.bears"));
   const bends = entry === "" ? plan.bends : bendsOf(plan, entry);
+  const woven = (plan.woven ?? []).find((one) => one.entry === entry);
   return (
     <>
+      {step && woven && <WovenStep {...{ piece, step }} body={woven} />}
       {step && <WireStages plan={plan} pieceId={piece.id} version={piece.version} step={step} />}
       {bends.length > 0 && <FormerTable formers={[]} bends={bends} />}
       {part && step && (
@@ -115,6 +120,20 @@ function AtStep({ plan, piece, step }: AtStepProps) {
       <Whole plan={plan} id="sequence" className={part ? "h-[110px]" : "h-[190px]"} />
     </>
   );
+}
+
+interface WovenProps {
+  body: NonNullable<Plan["woven"]>[number];
+  piece: StationProps["piece"];
+  step: Step;
+}
+
+/** A woven body as it is at a step: the rows that are done then. */
+function WovenStep({ body, piece, step }: WovenProps) {
+  const { data } = useQuery(queries.woven(piece.id, piece.version, body.entry.split("~")[0] ?? ""));
+  if (!data) return null;
+  const rows = body.rows_at[(step.of?.[0] ?? step.id).split("/").at(-1) ?? ""] ?? 0;
+  return <WovenView key={step.id} shown={data} start={rows} className="h-[260px]" />;
 }
 
 /** One of the plan's drawings, with what it is called. */

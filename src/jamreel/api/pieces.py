@@ -1,10 +1,10 @@
 """Pieces: start, save, undo, tick, try on, print."""
 
 from datetime import date
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import Router, Schema, Status
+from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
 from jamreel.api.auth import bench_of
@@ -13,10 +13,16 @@ from jamreel.api.texts import Line, RowId, Typed
 from jamreel.api.views import PieceView, piece_view
 from jamreel.core.draft import unsound
 from jamreel.core.plan import BriefRefused, Plan, in_words, propose_raw
-from jamreel.core.result import Proposal
+from jamreel.core.result import Proposal, WovenBody
 from jamreel.core.shop import Shop
 from jamreel.core.units import Unit
 from jamreel.core.workpiece.stages import WireShown, shown
+from jamreel.core.workpiece.woven import (
+    GoesSoFar,
+    WovenShown,
+    goes_so_far,
+    shown_woven,
+)
 from jamreel.workshop import making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
@@ -91,6 +97,12 @@ class Wires(Schema):
     """Wires of a piece through all their steps."""
 
     wires: list[WireShown]
+
+
+class Bodies(Schema):
+    """Woven bodies in space."""
+
+    bodies: list[WovenShown]
 
 
 class Finish(Schema):
@@ -301,6 +313,33 @@ def wires(request: HttpRequest, piece_id: int, entry: Typed = "") -> Wires:
     _, plan, shop = _planned_on(request, piece_id)
     found = [one for one in plan.worked if one.is_for(entry)]
     return Wires(wires=in_words(lambda: [shown(one, plan) for one in found[:MOST_WIRES]], shop))
+
+
+@router.get("/pieces/{int:piece_id}/woven", response={200: Bodies, **EVERY_ERROR})
+def woven(request: HttpRequest, piece_id: int, entry: Typed = "") -> Bodies:
+    """Return the woven bodies of one entry in space, strand by strand; without one, the first that
+    the piece has."""
+    _, plan, shop = _planned_on(request, piece_id)
+    return Bodies(bodies=in_words(lambda: [shown_woven(one) for one in _bodies(plan, entry)], shop))
+
+
+@router.get("/pieces/{int:piece_id}/woven/goes", response={200: GoesSoFar, **EVERY_ERROR})
+def woven_goes(
+    request: HttpRequest, piece_id: int, wire: Annotated[Typed, Query()], entry: Typed = ""
+) -> GoesSoFar:
+    """Return how far a length of working wire goes in a woven body, and where the next one
+    joins."""
+    _, plan, shop = _planned_on(request, piece_id)
+    bodies = _bodies(plan, entry)
+    if not bodies:
+        raise Http404
+    return in_words(lambda: goes_so_far(bodies[0], wire, shop.unit), shop)
+
+
+def _bodies(plan: Plan, entry: str) -> list[WovenBody]:
+    """Return what is woven of an entry, or of the piece; graded ones are alike."""
+    found = [one for one in plan.woven if one.entry.partition("~")[0] == entry or not entry]
+    return found[:1]
 
 
 def _planned_on(request: HttpRequest, piece_id: int) -> tuple[Piece, Plan, Shop]:

@@ -31,6 +31,7 @@ import { Proposals } from "./Proposals";
 import { SequenceStrip } from "./SequenceStrip";
 import { Shelf } from "./Shelf";
 import { Slot } from "./Slot";
+import { Weave } from "./Weave";
 
 /** What is looked at beside the sequence. */
 type Panel = "entry" | "shelf" | "fits" | "middle" | "closure" | "string" | "piece" | "wire";
@@ -66,6 +67,9 @@ export function ComposedMakeUp(props: StationProps) {
   };
   const sheet = plan?.drawings.sheets.find((one) => one.id === "sequence");
   const colour = plan?.colour ?? "#B0643A";
+  const name = selected ? entryAt(entries, selected)?.id : undefined;
+  const bodies = plan?.woven ?? [];
+  const woven = bodies.find((one) => one.entry.split("~")[0] === name) ?? bodies[0];
   const pick = (part: Part) => {
     const path = selected ? after(selected) : [entries.length];
     setEntries(inserted(entries, path, { id: freshName(), part, times: 1 }));
@@ -130,6 +134,7 @@ export function ComposedMakeUp(props: StationProps) {
           onSelect={select}
           onChange={setEntries}
         />
+        {woven && <Weave body={woven} pieceId={props.piece.id} version={props.piece.version} />}
       </div>
       <div className="space-y-3">
         <div role="group" aria-label={t("sequence.panels")} className="flex justify-between">

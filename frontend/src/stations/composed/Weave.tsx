@@ -1,0 +1,127 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useTranslation } from "react-i18next";
+import type { Plan } from "../../api/client";
+import { queries } from "../../api/queries";
+import { WovenView } from "../../drawings/WovenView";
+import { Figure } from "../../ui/Figure";
+import { TextField } from "../../ui/TextField";
+
+type Body = NonNullable<Plan["woven"]>[number];
+
+interface Props {
+  body: Body;
+  pieceId: number;
+  version: number;
+}
+
+/** A woven body: its rows, as it lies in space, and how far a wire goes. */
+export function Weave({ body, pieceId, version }: Props) {
+  const { t } = useTranslation();
+  const entry = body.entry.split("~")[0] ?? "";
+  const { data: shown } = useQuery(queries.woven(pieceId, version, entry));
+  return (
+    <section className="space-y-3" aria-label={t("weave.name", { what: body.label })}>
+      <h2 className="text-lg first-letter:uppercase">
+        {body.label}: <span className="figures">{body.rows}</span> {body.row_name}
+      </h2>
+      {shown ? (
+        <WovenView key={`${entry} ${body.rows}`} shown={shown} start={body.rows} />
+      ) : (
+        <p className="flex h-[300px] items-center justify-center border hairline bg-panel text-muted">
+          {t("weave.pulled")}
+        </p>
+      )}
+      <dl className="grid grid-cols-2 gap-x-5 gap-y-1 text-[15px] min-[1000px]:grid-cols-4">
+        <Fact says={t("weave.a_row", { row: body.row_name })} mm={body.pitch_mm} places={2} />
+        <Fact says={t("weave.wide")} mm={body.width_mm} />
+        <Fact says={t("weave.thick")} mm={body.thickness_mm} />
+        {body.pegs_mm.length > 1 && (
+          <Fact
+            says={t("weave.pegs", { count: body.pegs_mm.length })}
+            mm={(body.pegs_mm[1] ?? 0) - (body.pegs_mm[0] ?? 0)}
+          />
+        )}
+      </dl>
+      <Wires body={body} />
+      <GoesSoFar body={body} pieceId={pieceId} version={version} entry={entry} />
+    </section>
+  );
+}
+
+function Fact({ says, mm, places }: { says: string; mm: number; places?: number }) {
+  return (
+    <div>
+      <dt className="text-muted">{says}</dt>
+      <dd className="text-lg font-semibold">
+        <Figure mm={mm} unit {...(places ? { places } : {})} />
+      </dd>
+    </div>
+  );
+}
+
+/** What a row takes of every working wire, and after which rows the next one joins. */
+function Wires({ body }: { body: Body }) {
+  const { t } = useTranslation();
+  return (
+    <ul className="text-[15px]">
+      {body.wires.map((wire) => {
+        const takes = wire.takes_mm.reduce((sum, one) => sum + one, 0) / wire.takes_mm.length;
+        const joins = wire.starts_after.filter((row) => row > 0);
+        return (
+          <li key={wire.id}>
+            {wire.count > 1 && <span className="figures">{wire.count} × </span>}
+            {wire.label}: <Figure mm={takes} unit className="font-semibold" />{" "}
+            {t("weave.in_a_row", { row: body.row_name })}
+            {wire.spare > 1 && (
+              <>
+                {", "}
+                {t("weave.spare", { times: wire.spare })}
+              </>
+            )}
+            {joins.length > 0 && (
+              <>
+                {". "}
+                {t("weave.joins", { row: body.row_name, rows: joins.join(", ") })}
+              </>
+            )}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+/** Asked the other way round: so much wire is there, how far does it go. */
+function GoesSoFar({ body, pieceId, version, entry }: Props & { entry: string }) {
+  const { t } = useTranslation();
+  const [typed, type] = useState("");
+  const { data, error } = useQuery({
+    ...queries.goes(pieceId, version, entry, typed.trim()),
+    enabled: typed.trim() !== "",
+  });
+  const problem = typed.trim() && error ? error.message : undefined;
+  return (
+    <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
+      <TextField
+        label={t("weave.goes")}
+        className="w-48 [&_input]:figures"
+        inputMode="decimal"
+        placeholder="1500"
+        value={typed}
+        problem={problem}
+        onText={type}
+      />
+      {typed.trim() && data && !problem && (
+        <p role="status" className="pb-2.5">
+          <strong className="figures text-lg">{data.rows}</strong> {body.row_name},{" "}
+          <Figure mm={data.long_mm} unit className="font-semibold" />
+          {data.rows < body.rows
+            ? `. ${t("weave.then_joins", { count: data.wires, row: body.row_name, rows: data.starts_after.slice(1).join(", ") })}`
+            : `. ${t("weave.enough")} `}
+          {data.rows >= body.rows && <Figure mm={data.left_mm} unit />}
+        </p>
+      )}
+    </div>
+  );
+}
