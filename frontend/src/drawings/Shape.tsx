@@ -1,6 +1,9 @@
 import { copies, pathThrough, type Stroke } from "./frame";
 import { toneOf } from "./tones";
 
+// Fine wire drawn small keeps its colour: both outlines together are so much of it at most.
+const MOST_OUTLINE = 0.6;
+
 interface Props {
   strokes: readonly Stroke[];
   colour: string;
@@ -21,7 +24,11 @@ export function Shape({ strokes, colour, scale }: Props) {
       );
     return (
       <g key={i} fill="none">
-        <path d={path} stroke="var(--color-ink)" strokeWidth={wide + 1.6 / scale} />
+        <path
+          d={path}
+          stroke="var(--color-ink)"
+          strokeWidth={wide + Math.min(1.6 / scale, MOST_OUTLINE * wide)}
+        />
         <path d={path} stroke={tone} strokeWidth={wide} />
       </g>
     );

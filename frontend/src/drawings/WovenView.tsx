@@ -10,6 +10,7 @@ import {
   END,
   FACE,
   further,
+  rowsIn,
   seen,
   windowAt,
   type Seen,
@@ -27,8 +28,8 @@ interface Props {
 }
 
 const SIDES = { face: FACE, edge: EDGE, end: END } as const;
-/** How many rows are in view: a close look at how the wire runs, some rows, the whole body. */
-const CLOSENESS = { row: 2, rows: 8, whole: 400 } as const;
+/** How much is in view [mm]: a close look at how the wire runs, some rows, the whole body. */
+const CLOSENESS = { row: 14, rows: 36, whole: 5000 } as const;
 type Closeness = keyof typeof CLOSENESS;
 // One press of an arrow key, and a drag across so many pixels, turn it by so much.
 const KEY_TURNS = 10;
@@ -115,7 +116,9 @@ export function WovenView({ shown, start, className = "h-[300px]" }: Props) {
         onPointerUp={() => (drag.current = null)}
         onPointerCancel={() => (drag.current = null)}
       >
-        {width > 0 && <Picture {...{ shown, turn, upto, width }} rows={CLOSENESS[near]} />}
+        {width > 0 && (
+          <Picture {...{ shown, turn, upto, width }} rows={rowsIn(shown, CLOSENESS[near])} />
+        )}
       </div>
       <div className="flex items-center gap-3">
         <label className="flex min-h-[44px] flex-1 items-center gap-3">

@@ -8,6 +8,7 @@ import {
   FACE,
   further,
   laid,
+  rowsIn,
   seen,
   turned,
   windowAt,
@@ -75,6 +76,11 @@ describe("rows in view", () => {
     expect(windowAt(shown, 0, 4)).toEqual({ first: 0, count: 4 });
     expect(windowAt(shown, 5, 4)).toEqual({ first: 2, count: 4 });
     expect(windowAt(shown, 9, 4)).toEqual({ first: 6, count: 4 });
+  });
+
+  it("counts the rows of a length", () => {
+    expect(rowsIn(shown, 30)).toBe(15);
+    expect(rowsIn(shown, 0.2)).toBe(1);
   });
 
   it("shows no more than there is, and a cell at least", () => {
@@ -155,11 +161,35 @@ describe("over and under", () => {
     expect(wires({ ...through, over: true })).toBeGreaterThan(wires(through));
   });
 
+  it("leaves out the base wire in its beads", () => {
+    const base = {
+      ...shown,
+      strands: [{ ...shown.strands[0], points: [[0, 0, 0], [4, 0, 0]] }],
+    } as unknown as WovenShown; // prettier-ignore
+    const bars = (upto: number) =>
+      seen(base, { first: 0, count: 2 }, upto, FACE).filter((one) => one.holds).length;
+    expect(bars(2)).toBeLessThan(bars(0) - 3);
+  });
+
   it("shows a long bead shorter when it is looked at along its hole", () => {
     const bead = (roll: number) =>
       seen(shown, { first: 0, count: 2 }, 2, { roll, yaw: 0 }).find((one) => one.kind === "bead");
     expect(bead(0)?.long).toBeCloseTo(3);
     expect(bead(-90)?.long).toBeCloseTo(2);
+  });
+
+  it("draws bars through all cells, a little longer than they are", () => {
+    const bars = seen(shown, { first: 0, count: 4 }, 4, FACE).filter((one) => one.holds);
+    const xs = bars.flatMap((one) => one.points.map(([x]) => x));
+    expect(Math.min(...xs)).toBeCloseTo(-1);
+    expect(Math.max(...xs)).toBeCloseTo(9);
+    const bowed = {
+      ...shown,
+      strands: [{ ...shown.strands[0], points: [[0, 3, 0], [2, 5, 0], [4.1, 3, 0]] }],
+    } as unknown as WovenShown; // prettier-ignore
+    const cores = seen(bowed, { first: 0, count: 4 }, 4, FACE).filter((one) => one.holds);
+    expect(cores).toHaveLength(4);
+    expect(Math.max(...cores.flatMap((one) => one.points.map(([x]) => x)))).toBeCloseTo(8.1);
   });
 
   it("knows how much room it takes", () => {

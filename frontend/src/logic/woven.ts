@@ -62,6 +62,11 @@ export function windowAt(shown: WovenShown, upto: number, rows: number): Window 
   return { first: Math.max(0, last - count), count };
 }
 
+/** How many rows are about so long, one at least. */
+export function rowsIn(shown: WovenShown, mm: number): number {
+  return Math.max(1, Math.round((mm * shown.cell_rows) / shown.advance_mm));
+}
+
 function up(rows: number, cell: number): number {
   return Math.ceil(rows / cell) * cell;
 }
@@ -111,12 +116,17 @@ export function within(bead: Bead, [x, y, z]: Place): boolean {
 export function seen(shown: WovenShown, rows: Window, upto: number, turn: Turn): Seen[] {
   const { cell_rows: cell, advance_mm: advance } = shown;
   const found: Seen[] = [];
+  const threaded: Bead[] = [];
   const cells = Math.ceil(rows.count / cell);
   for (let n = 0; n < cells; n += 1) {
     const row = rows.first + n * cell;
     const x = n * advance;
     const beads = shown.beads.filter((bead) => row + bead.row < Math.min(upto, shown.rows));
-    for (const bead of beads) found.push(asBead(bead, x, turn));
+    for (const bead of beads) {
+      found.push(asBead(bead, x, turn));
+      const [bx, by, bz] = bead.at as unknown as Place;
+      threaded.push({ ...bead, at: [bx + x, by, bz] });
+    }
     for (const strand of shown.strands) {
       if (strand.rows === 0) continue;
       const share = laid(row + strand.row, strand.rows, Math.min(upto, shown.rows));
@@ -126,7 +136,7 @@ export function seen(shown: WovenShown, rows: Window, upto: number, turn: Turn):
     }
   }
   for (const bar of shown.strands.filter((one) => one.rows === 0))
-    found.push(...asBar(bar, cells * advance, turn));
+    found.push(...asBar(bar, cells, advance, turn, threaded));
   return found.sort((a, b) => a.depth - b.depth);
 }
 
@@ -149,25 +159,33 @@ function asWire(
   return found;
 }
 
-/** A bar or a core through all cells, a little longer than they are. */
-function asBar(strand: Strand, long: number, turn: Turn): Seen[] {
+/** A bar or a core through all cells, a little longer than they are, but where it is in a bead. */
+function asBar(
+  strand: Strand,
+  cells: number,
+  advance: number,
+  turn: Turn,
+  beads: readonly Bead[],
+): Seen[] {
   const points = strand.points as unknown as Place[];
   const found: Seen[] = [];
   const [first, last] = [points[0], points.at(-1)];
   if (!first || !last) return found;
   if (points.length > 2) {
-    const advance = last[0] - first[0];
-    for (let x = 0; x < long - 1e-6; x += advance)
+    for (let n = 0; n < cells; n += 1)
       for (let i = 0; i + 1 < points.length; i += 1)
-        found.push(piece(strand, points.slice(i, i + 2), x, turn, true));
+        found.push(piece(strand, points.slice(i, i + 2), n * advance, turn, true));
     return found;
   }
   const over = strand.wire_mm;
+  const long = cells * advance;
   const steps = Math.ceil((long + 2 * over) / BAR_STEP_MM);
   const step = (long + 2 * over) / steps;
   for (let i = 0; i < steps; i += 1) {
     const a: Place = [-over + i * step, first[1], first[2]];
     const b: Place = [a[0] + step, first[1], first[2]];
+    const middle: Place = [a[0] + step / 2, first[1], first[2]];
+    if (beads.some((bead) => within(bead, middle))) continue;
     found.push(piece(strand, [a, b], 0, turn, true));
   }
   return found;

@@ -27,6 +27,7 @@ from jamreel.workshop import making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
+from jamreel.workshop.papers.board import board_paper
 from jamreel.workshop.papers.former_files import FORMER_TYPES, former_dxf, former_svg
 from jamreel.workshop.papers.making_card import making_card
 from jamreel.workshop.papers.outline import former_paper, outline, outline_strokes
@@ -284,6 +285,15 @@ def outline_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "lette
     if not outline_strokes(plan):
         raise Http404
     return _paper(outline(plan, piece.name, paper, shop), f"outline-{piece.pk}")
+
+
+@router.get("/pieces/{int:piece_id}/board.pdf", response={200: Any, **EVERY_ERROR})
+def board_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
+    """Return the board of a woven piece as PDF at 1:1; 404 for one that is not woven."""
+    piece, plan, shop = _planned_on(request, piece_id)
+    if not plan.woven:
+        raise Http404
+    return _paper(board_paper(plan, piece.name, paper, shop), f"board-{piece.pk}")
 
 
 @router.get("/pieces/{int:piece_id}/former.{form}", response={200: Any, **EVERY_ERROR})

@@ -199,15 +199,20 @@ class WovenWire(Frozen):
 
 
 class WovenBody(Frozen):
-    """A woven part of the piece, lengths in mm: its rows and what one is called, how wide and thick
-    it is, what lies before its first row and behind its last one, the ``beads`` of a row by turns,
-    and where the ``pegs_mm`` stand across the board that hold what it is woven on."""
+    """A woven part of the piece, lengths in mm.
+
+    It has so many ``rows``, and words for one of them and for several; it is so wide and thick.
+    Something lies before its first row and behind its last one. ``beads`` are those of a row, by
+    turns; ``pegs_mm`` is where what holds it stands across the board; ``rows_at`` is how many rows
+    are done at each of its steps.
+    """
 
     entry: str
     label: str
     times: int
     rows: int
     row_name: str
+    rows_name: str
     pitch_mm: float
     width_mm: float
     thickness_mm: float

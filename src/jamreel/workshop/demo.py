@@ -24,6 +24,7 @@ from jamreel.workshop.demo_cast import (
     Extra,
     Role,
 )
+from jamreel.workshop.demo_woven import WOVEN, WOVEN_RACK
 from jamreel.workshop.models import Piece, Stock, Wearer, Workshop
 from jamreel.workshop.pieces import save_brief, start_piece
 from jamreel.workshop.planning import plan_of, shop_of
@@ -42,7 +43,7 @@ def build(today: date) -> Workshop:
     user.save()
     workshop = Workshop.objects.create(name="Heron Barge", shop=SHOP)
     workshop.members.add(user)
-    for stock in RACK:
+    for stock in (*RACK, *WOVEN_RACK):
         add_stock(workshop, stock)
     for name, former, came_off in TRIALS:
         reel = Stock.objects.get(workshop=workshop, name=name)
@@ -50,7 +51,7 @@ def build(today: date) -> Workshop:
     workshop.refresh_from_db()
     pieces = {role.part: _start(workshop, role, today) for role in CAST}
     _work_on(workshop, pieces)
-    for extra in OTHERS:
+    for extra in (*OTHERS, *WOVEN):
         _make(workshop, extra, today)
     return workshop
 

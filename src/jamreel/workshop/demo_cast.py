@@ -204,7 +204,8 @@ _BRASS = {"size": "12 awg", "metal": "brass", "temper": "half_hard"}
 _STERLING = {"size": "16 awg", "metal": "sterling", "temper": "half_hard"}
 
 
-def _entry(kind: str, times: int = 1, *, fill: bool = False, **choices: Any) -> dict[str, Any]:
+def entry_of(kind: str, times: int = 1, *, fill: bool = False, **choices: Any) -> dict[str, Any]:
+    """Return an entry of a make-up: a part, how often, and whether the plan counts it."""
     return {"part": {"kind": kind, **choices}, "times": times, "fill": fill}
 
 
@@ -228,7 +229,7 @@ EXTRAS = (
             "counted": True,
             "mirrored": False,
             "length": "520",
-            "entries": [_entry("chain", fill=True, pitch="4")],
+            "entries": [entry_of("chain", fill=True, pitch="4")],
             "focal": None,
             "hung": {"kind": "finding", "hangs": True, "length": "34", "mass": 9},
             "closure": {"kind": "bought_clasp", "length": "15", "mass": 0.8},
@@ -291,10 +292,10 @@ EXTRAS = (
         {
             "kind": "forehead_drops",
             "counted": True,
-            "entries": [_entry("chain", fill=True, pitch="3", thickness="1.6", mass_per_m=7)],
+            "entries": [entry_of("chain", fill=True, pitch="3", thickness="1.6", mass_per_m=7)],
             "focal": {"kind": "jump_ring", "pin": "5"},
             "hung": {"kind": "finding", "hangs": True, "length": "22", "mass": 1.5},
-            "parting": [_entry("chain", fill=True, pitch="3", thickness="1.6", mass_per_m=7)],
+            "parting": [entry_of("chain", fill=True, pitch="3", thickness="1.6", mass_per_m=7)],
         },
         {"size": "1 mm", "metal": "sterling"},
         5,
@@ -315,7 +316,7 @@ COMPOSED = (
         "Ferryman's beads",
         {
             "kind": "linked_bracelet",
-            "entries": [_entry("linked_bead", 10, fill=True, bead="6", colour="slate")],
+            "entries": [entry_of("linked_bead", 10, fill=True, bead="6", colour="slate")],
             "closure": {"kind": "folded_hook", "wire": "18 awg", "hook_pin": "4"},
             "rings": 1,
         },
@@ -332,8 +333,8 @@ COMPOSED = (
             "entries": [
                 {
                     "group": [
-                        _entry("bead", bead="10", hole="1.5", colour="amber", stuff="stone"),
-                        _entry("bead", bead="4", colour="chalk"),
+                        entry_of("bead", bead="10", hole="1.5", colour="amber", stuff="stone"),
+                        entry_of("bead", bead="4", colour="chalk"),
                     ],
                     "evenly": True,
                     "times": 6,
@@ -355,11 +356,11 @@ COMPOSED = (
             "length": "520",
             "mirrored": True,
             "entries": [
-                _entry("linked_bead", 4, fill=True, bead="5", colour="chalk"),
+                entry_of("linked_bead", 4, fill=True, bead="5", colour="chalk"),
                 _group(
                     4,
-                    {**_entry("eye_link", 1, stem="10", loops="wrapped"), "made_of": "silver"},
-                    _entry("linked_bead", 1, bead="7", colour="reed"),
+                    {**entry_of("eye_link", 1, stem="10", loops="wrapped"), "made_of": "silver"},
+                    entry_of("linked_bead", 1, bead="7", colour="reed"),
                 ),
             ],
             "focal": {"kind": "figure_eight", "pin": "6"},
@@ -385,11 +386,11 @@ COMPOSED = (
             "entries": [
                 _group(
                     8,
-                    _entry("bead", 5, bead="4", colour="slate"),
-                    _entry("spacer_coil", 1, core="1.2", turns=3, wire="0.6 mm"),
+                    entry_of("bead", 5, bead="4", colour="slate"),
+                    entry_of("spacer_coil", 1, core="1.2", turns=3, wire="0.6 mm"),
                     fill=True,
                 ),
-                _entry("bead", 5, bead="4", colour="slate"),
+                entry_of("bead", 5, bead="4", colour="slate"),
             ],
             "closure": {"kind": "spring_clasp", "extender": 8, "ring_pin": "3"},
         },
@@ -404,9 +405,9 @@ COMPOSED = (
             "kind": "drop_earring",
             "drop": "52",
             "entries": [
-                _entry("ear_wire"),
-                _entry("linked_bead", 2, fill=True, bead="4", pin="2", colour="plum"),
-                _entry("dangle", bead="8", colour="ink", foot="curl"),
+                entry_of("ear_wire"),
+                entry_of("linked_bead", 2, fill=True, bead="4", pin="2", colour="plum"),
+                entry_of("dangle", bead="8", colour="ink", foot="curl"),
             ],
         },
         _FINE_SILVER,
@@ -422,7 +423,7 @@ COMPOSED = (
             "string": "0.5 mm",
             "entries": [
                 {
-                    **_entry("bead", 24, fill=True, bead="4", hole="1.2", colour="ink"),
+                    **entry_of("bead", 24, fill=True, bead="4", hole="1.2", colour="ink"),
                     "graduate_to": "8",
                 }
             ],
@@ -438,7 +439,7 @@ COMPOSED = (
         "Millwheel armlet",
         {
             "kind": "linked_armlet",
-            "entries": [_entry("curved_link", 7, fill=True, colour="brick")],
+            "entries": [entry_of("curved_link", 7, fill=True, colour="brick")],
             "closure": {"kind": "s_hook", "hook_pin": "5"},
         },
         {"size": "16 awg", "metal": "bronze", "temper": "half_hard"},
@@ -452,7 +453,7 @@ COMPOSED = (
             "kind": "linked_necklace",
             "length": "400",
             "mirrored": False,
-            "entries": [_entry("figure_eight", 42, fill=True, pin="4")],
+            "entries": [entry_of("figure_eight", 42, fill=True, pin="4")],
             "closure": {"kind": "s_hook", "hook_pin": "7"},
         },
         {"size": "18 awg", "metal": "aluminium", "temper": "half_hard"},
@@ -464,11 +465,11 @@ COMPOSED = (
         {
             "kind": "forehead_drops",
             "entries": [
-                _entry("jump_ring", pin="3.5"),
-                _entry("chain", fill=True, links=17, pitch="3.5"),
-                _entry("jump_ring", pin="3"),
-                _entry("dangle", bead="4", pin="2", colour="chalk", stuff="pearl", hole="0.9"),
-                _entry("chain", links=8, pitch="3.5"),
+                entry_of("jump_ring", pin="3.5"),
+                entry_of("chain", fill=True, links=17, pitch="3.5"),
+                entry_of("jump_ring", pin="3"),
+                entry_of("dangle", bead="4", pin="2", colour="chalk", stuff="pearl", hole="0.9"),
+                entry_of("chain", links=8, pitch="3.5"),
             ],
             "hung": {"kind": "dangle", "bead": "10", "hole": "1", "colour": "slate"},
         },
@@ -480,7 +481,7 @@ COMPOSED = (
         "Capstan bracelet",
         {
             "kind": "linked_bracelet",
-            "entries": [_entry("ring_link", 14, fill=True, colour="brick")],
+            "entries": [entry_of("ring_link", 14, fill=True, colour="brick")],
             "closure": {"kind": "s_hook", "into": "jump_ring", "into_pin": "7"},
         },
         {"size": "18 awg", "metal": "copper", "temper": "half_hard"},
@@ -493,7 +494,7 @@ COMPOSED = (
         {
             "kind": "pendant_chain",
             "length": "460",
-            "entries": [_entry("chain", fill=True, links=61, pitch="3.5")],
+            "entries": [entry_of("chain", fill=True, links=61, pitch="3.5")],
             "focal": {"kind": "jump_ring", "pin": "4"},
             "hung": {
                 "kind": "tassel",
@@ -520,7 +521,7 @@ COMPOSED = (
         {
             "kind": "linked_bracelet",
             "entries": [
-                _entry(
+                entry_of(
                     "linked_bead",
                     9,
                     fill=True,
@@ -569,7 +570,7 @@ COMPOSED = (
         {
             "kind": "linked_necklace",
             "length": "420",
-            "entries": [_entry("chain", fill=True, links=40, pitch="3"), _entry("jump_ring")],
+            "entries": [entry_of("chain", fill=True, links=40, pitch="3"), entry_of("jump_ring")],
             "focal": {
                 "kind": "swag",
                 "span": "56",
@@ -591,8 +592,8 @@ COMPOSED = (
             "points_apart": "46",
             "line_falls": "11",
             "entries": [
-                _entry("jump_ring", pin="3"),
-                _entry(
+                entry_of("jump_ring", pin="3"),
+                entry_of(
                     "swag",
                     span="38",
                     strands=3,
@@ -600,7 +601,7 @@ COMPOSED = (
                     fall_apart="12",
                     link={"kind": "chain", "links": 1, "pitch": "2", "thickness": "1.2"},
                 ),
-                _entry("jump_ring", pin="3"),
+                entry_of("jump_ring", pin="3"),
             ],
         },
         _FINE_SILVER,
@@ -624,9 +625,10 @@ FORGED = (
 OTHERS = (*EXTRAS, *COMPOSED, *FORGED)
 
 
-def _wire(
+def wire_of(
     kind: str, name: str, size: str, metal: str, amount: str, temper: str = "half_hard", **more: str
 ) -> dict[str, Any]:
+    """Return wire on the rack: what it is, what it is called, and how much."""
     wire = {"size": size, "metal": metal, "temper": temper}
     return {"kind": kind, "name": name, "wire": wire, "amount": amount, **more}
 
@@ -635,27 +637,29 @@ def _wire(
 TRIALS = (("copper 14 AWG, big reel", "49", "53.6"),)
 # What hangs on the barge's rack: two reels under one number, one nearly empty, offcuts in a jar.
 RACK = (
-    _wire("reel", "copper 14 AWG, big reel", "14 awg", "copper", "11.4 m",
+    wire_of("reel", "copper 14 AWG, big reel", "14 awg", "copper", "11.4 m",
           tare="86 g", price="1.10"),
-    _wire("reel", "copper 16 SWG", "16 swg", "copper", "4.2 m", tare="44 g", price="1.05"),
-    _wire("reel", "copper 16 AWG", "16 awg", "copper", "6.0 m", tare="44 g", price="0.80"),
-    _wire("reel", "copper 20 AWG", "20 awg", "copper", "7.5 m",
+    wire_of("reel", "copper 16 SWG", "16 swg", "copper", "4.2 m", tare="44 g", price="1.05"),
+    wire_of("reel", "copper 16 AWG", "16 awg", "copper", "6.0 m", tare="44 g", price="0.80"),
+    wire_of("reel", "copper 20 AWG", "20 awg", "copper", "7.5 m",
           tare="31 g", price="0.45", low="3 m"),
-    _wire("reel", "copper 18 AWG", "18 awg", "copper", "5.1 m", tare="31 g", price="0.60"),
-    _wire("reel", "brass 20 AWG", "20 awg", "brass", "3.4 m", tare="31 g", price="0.60", low="4 m"),
-    _wire("reel", "brass 12 AWG", "12 awg", "brass", "2.1 m", tare="86 g", price="2.1", low="2 m"),
-    _wire("reel", "sterling 20 AWG", "20 awg", "sterling", "1.9 m",
+    wire_of("reel", "copper 18 AWG", "18 awg", "copper", "5.1 m", tare="31 g", price="0.60"),
+    wire_of("reel", "brass 20 AWG", "20 awg", "brass", "3.4 m",
+          tare="31 g", price="0.60", low="4 m"),
+    wire_of("reel", "brass 12 AWG", "12 awg", "brass", "2.1 m",
+          tare="86 g", price="2.1", low="2 m"),
+    wire_of("reel", "sterling 20 AWG", "20 awg", "sterling", "1.9 m",
           tare="18 g", price="9.40", low="2 m"),
-    _wire("length", "sterling 14 AWG, straight", "14 awg", "sterling", "305 mm", price="38"),
-    _wire("length", "sterling 2 mm, straight", "2.0 mm", "sterling", "610 mm", price="56"),
-    _wire("length", "copper 2 mm, straight", "2.0 mm", "copper", "500 mm", price="1.60"),
-    _wire("reel", "aluminium 18 AWG", "18 awg", "aluminium", "9 m", tare="31 g", price="0.30"),
-    _wire("reel", "bronze 16 AWG", "16 awg", "bronze", "3.2 m", tare="44 g", price="1.30"),
-    _wire("offcut", "copper 20 AWG, jar", "20 awg", "copper", "262 mm", price="0.45"),
-    _wire("offcut", "copper 20 AWG, jar", "20 awg", "copper", "181 mm", price="0.45"),
-    _wire("offcut", "copper 14 AWG, jar", "14 awg", "copper", "251 mm", price="1.10"),
-    _wire("offcut", "bronze 16 AWG, jar", "16 awg", "bronze", "128 mm", price="1.30"),
-    _wire("offcut", "bronze 16 AWG, jar", "16 awg", "bronze", "96 mm", price="1.30"),
+    wire_of("length", "sterling 14 AWG, straight", "14 awg", "sterling", "305 mm", price="38"),
+    wire_of("length", "sterling 2 mm, straight", "2.0 mm", "sterling", "610 mm", price="56"),
+    wire_of("length", "copper 2 mm, straight", "2.0 mm", "copper", "500 mm", price="1.60"),
+    wire_of("reel", "aluminium 18 AWG", "18 awg", "aluminium", "9 m", tare="31 g", price="0.30"),
+    wire_of("reel", "bronze 16 AWG", "16 awg", "bronze", "3.2 m", tare="44 g", price="1.30"),
+    wire_of("offcut", "copper 20 AWG, jar", "20 awg", "copper", "262 mm", price="0.45"),
+    wire_of("offcut", "copper 20 AWG, jar", "20 awg", "copper", "181 mm", price="0.45"),
+    wire_of("offcut", "copper 14 AWG, jar", "14 awg", "copper", "251 mm", price="1.10"),
+    wire_of("offcut", "bronze 16 AWG, jar", "16 awg", "bronze", "128 mm", price="1.30"),
+    wire_of("offcut", "bronze 16 AWG, jar", "16 awg", "bronze", "96 mm", price="1.30"),
     {"kind": "length", "name": "half-round copper, straight", "amount": "640 mm", "price": "2.40",
      "wire": {"size": "1 mm", "metal": "copper", "temper": "half_hard",
               "section": {"shape": "half_round", "flat": "4 mm"}}},

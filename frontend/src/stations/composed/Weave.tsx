@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import type { Plan } from "../../api/client";
 import { queries } from "../../api/queries";
 import { WovenView } from "../../drawings/WovenView";
+import { buttonLook } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 import { TextField } from "../../ui/TextField";
 
@@ -23,7 +24,7 @@ export function Weave({ body, pieceId, version }: Props) {
   return (
     <section className="space-y-3" aria-label={t("weave.name", { what: body.label })}>
       <h2 className="text-lg first-letter:uppercase">
-        {body.label}: <span className="figures">{body.rows}</span> {body.row_name}
+        {body.label}: <span className="figures">{body.rows}</span> {body.rows_name}
       </h2>
       {shown ? (
         <WovenView key={`${entry} ${body.rows}`} shown={shown} start={body.rows} />
@@ -44,6 +45,14 @@ export function Weave({ body, pieceId, version }: Props) {
         )}
       </dl>
       <Wires body={body} />
+      <a
+        className={buttonLook("plain")}
+        href={`/api/pieces/${pieceId}/board.pdf`}
+        target="_blank"
+        rel="noreferrer"
+      >
+        {t("weave.board")}
+      </a>
       <GoesSoFar body={body} pieceId={pieceId} version={version} entry={entry} />
     </section>
   );
@@ -114,7 +123,7 @@ function GoesSoFar({ body, pieceId, version, entry }: Props & { entry: string })
       />
       {typed.trim() && data && !problem && (
         <p role="status" className="pb-2.5">
-          <strong className="figures text-lg">{data.rows}</strong> {body.row_name},{" "}
+          <strong className="figures text-lg">{data.rows}</strong> {body.rows_name},{" "}
           <Figure mm={data.long_mm} unit className="font-semibold" />
           {data.rows < body.rows
             ? `. ${t("weave.then_joins", { count: data.wires, row: body.row_name, rows: data.starts_after.slice(1).join(", ") })}`

@@ -172,9 +172,19 @@ class Interlaced(Part):
         """
         return self.sample.pitch_beside(usual) if self.sample else usual
 
+    @property
+    def row_key(self) -> str:
+        """The key that its rows are named by."""
+        return self.kind
+
     def unit(self, length: float) -> tuple[float, str]:
         """Return the length of a row [mm], and what it is called."""
-        return max(length / max(self.rows, 1), 0.1), say(f"woven.row_of.{self.kind}")
+        return max(length / max(self.rows, 1), 0.1), say(f"woven.row_of.{self.row_key}")
+
+    @property
+    def rows_name(self) -> str:
+        """What several of its rows are called."""
+        return say(f"woven.rows_of.{self.row_key}")
 
     def make(self, wires: Palette) -> Made:
         """Return the body as a part. Raises Refusal like ``body``."""

@@ -38,7 +38,6 @@ from jamreel.core.parts.pictures import ring
 from jamreel.core.path.moves import Straight
 from jamreel.core.units import Mm
 from jamreel.core.values import OptionalLength, Stroke
-from jamreel.core.words import say
 
 # Radius of a hollow between beads in widths of a row where nobody says; between a half and one,
 # common practice. A core wire is held on the board by so much at each end [mm].
@@ -101,10 +100,10 @@ class KnotRow(OfRoundBeads):
         """What its beads are made of."""
         return super().stuffs if self.beaded else frozenset()
 
-    def unit(self, length: float) -> tuple[float, str]:
-        """Return a knot or a bead with its arcs [mm], and what it is called."""
-        key = "knot_row_beads" if self.beaded else "knot_row"
-        return max(length / max(self.rows, 1), 0.1), say(f"woven.row_of.{key}")
+    @property
+    def row_key(self) -> str:
+        """The key that its knots are named by, or its arcs round beads."""
+        return "knot_row_beads" if self.beaded else "knot_row"
 
     def body(self, wires: Palette) -> Body:
         """Return the rows. Raises Refusal for knots or beads closer than they can lie."""

@@ -63,6 +63,7 @@ def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
         times=times,
         rows=rows,
         row_name=row_name,
+        rows_name=weaving.part.rows_name,
         pitch_mm=body.pitch,
         width_mm=body.width,
         thickness_mm=body.thickness,

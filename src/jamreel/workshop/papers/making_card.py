@@ -1,6 +1,7 @@
 """The making card: a piece on one page, to prop up behind the wire."""
 
 import io
+import math
 
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4, LETTER
@@ -10,6 +11,7 @@ from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from jamreel.core.plan import Plan
+from jamreel.core.result import WovenBody
 from jamreel.core.shop import Shop
 from jamreel.core.units import format_column, format_length
 from jamreel.core.values import Placed, Sheet, Stroke
@@ -19,6 +21,8 @@ from jamreel.workshop.papers.bench_strip import INK, RULE, Paper, register_fonts
 EDGE = 14.0
 GUTTER = 8.0
 SIZES = {"a4": A4, "letter": LETTER}
+# Boxes of the row plan: how wide [mm], so many side by side, so many in all.
+BOX, BOXES, MOST_BOXES = 9.0, 20, 240
 # The same colours as on the screen (frontend/src/styles.css).
 TONES = {
     "reed": "#7E9A52", "slate": "#5B7C99", "amber": "#C98A2B", "brick": "#A5503B",
@@ -42,10 +46,19 @@ def making_card(plan: Plan, name: str, whom: str, paper: Paper, shop: Shop) -> b
     canvas = Canvas(out, pagesize=SIZES[paper], pageCompression=1, invariant=1)
     with speaking(shop.language, shop.unit):
         canvas.setTitle(f"{say('paper.making_card')}: {name}")
-        _Card(canvas, plan, shop, width, height).draw(name, whom)
+        card = _Card(canvas, plan, shop, width, height)
+        card.draw(name, whom)
+        if plan.woven:
+            canvas.showPage()
+            card.row_plan(name)
     canvas.showPage()
     canvas.save()
     return out.getvalue()
+
+
+def rows_a_box(rows: int) -> int:
+    """Return how many rows a box of the row plan stands for, so that they go on a page."""
+    return next(n for n in (1, 5, 10, 50) if rows <= n * MOST_BOXES)
 
 
 class _Card:
@@ -189,6 +202,60 @@ class _Card:
             for line in says:
                 y += 3.6
                 self.text("Text", 8, x + 7, y, line)
+
+    def row_plan(self, name: str) -> None:
+        """Draw the rows of what is woven on a page of their own: a box for every row, or for
+        several where there are very many."""
+        self.text("Bold", 18, EDGE, 18, name)
+        y = 30.0
+        for body in self.plan.woven:
+            tall = self._rows_tall(body)
+            if y > 30.0 and y + tall > self.height - EDGE:
+                self.canvas.showPage()
+                y = 30.0
+            self._rows(body, y)
+            y += tall
+
+    def _rows_tall(self, body: WovenBody) -> float:
+        lines = math.ceil(math.ceil(body.rows / rows_a_box(body.rows)) / BOXES)
+        return 16 + 5 * len(body.wires) + (BOX + 4) * lines
+
+    def _rows(self, body: WovenBody, top: float) -> None:
+        """Draw the rows of one body."""
+        each, y = rows_a_box(body.rows), top
+        told = {"what": body.label, "rows": body.rows, "row": body.rows_name}
+        self.text("Bold", 11, EDGE, y, say("paper.row_plan", pitch=body.pitch_mm, **told))
+        for wire in body.wires:
+            y += 5
+            takes = sum(wire.takes_mm) / len(wire.takes_mm)
+            key = "paper.row_wire" if wire.spare > 1 else "paper.row_sampled"
+            words = {"count": wire.count, "label": wire.label, "row": body.row_name}
+            self.text("Text", 9, EDGE, y, say(key, takes=takes, times=wire.spare, **words))
+        y += 5
+        if each == 1:
+            self.text("Text", 9, EDGE, y, say("paper.row_boxes", row=body.row_name))
+        else:
+            said = say("paper.row_boxes_many", each=each, row=body.rows_name)
+            self.text("Text", 9, EDGE, y, said)
+        begins = {row // each for wire in body.wires for row in wire.starts_after if row}
+        for n in range(math.ceil(body.rows / each)):
+            x, down = EDGE + BOX * (n % BOXES), y + 3 + (BOX + 4) * (n // BOXES)
+            self._box(x, down, begins=n in begins)
+            last = min((n + 1) * each, body.rows)
+            self.text("Figures", 6.5, x + 1, down + 3, str(last))
+            beads = body.beads[n % len(body.beads)]
+            if each == 1 and beads and len(body.beads) > 1:
+                self.text("Figures", 6.5, x + 1, down + BOX + 2.6, str(beads))
+
+    def _box(self, x: float, y: float, *, begins: bool) -> None:
+        canvas, low = self.canvas, self.height - y - BOX
+        canvas.setStrokeColor(RULE)
+        canvas.setLineWidth(0.6)
+        canvas.rect(x * mm, low * mm, BOX * mm, BOX * mm)
+        if begins:
+            canvas.setStrokeColor(INK)
+            canvas.setLineWidth(2.4)
+            canvas.line(x * mm, low * mm, x * mm, (low + BOX) * mm)
 
     def _lines(self, words: str, wide: float, size: float) -> list[str]:
         found: list[str] = simpleSplit(words, "Text", size, wide * mm)

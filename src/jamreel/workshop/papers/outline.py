@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 from jamreel.core.forming.oval import OvalFormer
 from jamreel.core.plan import Plan
 from jamreel.core.shop import Shop
-from jamreel.core.values import Stroke
+from jamreel.core.values import Label, Stroke
 from jamreel.core.words import say, speaking
 from jamreel.workshop.papers.bench_strip import (
     EDGE_MM,
@@ -96,7 +96,7 @@ def former_paper(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
         shop: gives unit and language.
     """
     assert plan.oval is not None  # by whoever asks
-    return _printed(plan, former_strokes(plan.oval), say("paper.former"), name, paper, shop)
+    return printed(plan, former_strokes(plan.oval), say("paper.former"), name, paper, shop)
 
 
 def outline(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
@@ -108,12 +108,30 @@ def outline(plan: Plan, name: str, paper: Paper, shop: Shop) -> bytes:
         paper: ``a4`` or ``letter``, laid across.
         shop: gives unit and language.
     """
-    return _printed(plan, outline_strokes(plan), say("paper.outline"), name, paper, shop)
+    return printed(plan, outline_strokes(plan), say("paper.outline"), name, paper, shop)
 
 
-def _printed(
-    plan: Plan, strokes: tuple[Stroke, ...], title: str, name: str, paper: Paper, shop: Shop
+def printed(
+    plan: Plan,
+    strokes: tuple[Stroke, ...],
+    title: str,
+    name: str,
+    paper: Paper,
+    shop: Shop,
+    *,
+    labels: tuple[Label, ...] = (),
 ) -> bytes:
+    """Return a drawing as PDF at 1:1, over as many pages as it takes.
+
+    Args:
+        plan: gives what stands under the piece's name.
+        strokes: one at least [mm].
+        title: of the paper.
+        name: of the piece.
+        paper: ``a4`` or ``letter``, laid across.
+        shop: gives unit and language.
+        labels: numbers beside what is drawn.
+    """
     register_fonts()
     out = io.BytesIO()
     width, height = SIZES[paper]
@@ -125,6 +143,7 @@ def _printed(
         for page in pages(strokes, wide, high):
             page_head(canvas, name, under, width / mm, height / mm)
             _drawn(canvas, strokes, page, wide, high)
+            _labelled(canvas, labels, page)
             check_bars(canvas)
             canvas.showPage()
     canvas.save()
@@ -154,6 +173,13 @@ def _drawn(
     canvas.setFont("Text", 8)
     label = say("paper.tile", row=page.row + 1, column=page.column + 1)
     canvas.drawRightString((EDGE_MM + wide) * mm, (FOOT_MM - 5) * mm, label)
+
+
+def _labelled(canvas: Canvas, labels: tuple[Label, ...], page: Page) -> None:
+    canvas.setFont("Figures", 7)
+    for label in labels:
+        x, y = EDGE_MM + label.at[0] - page.left, FOOT_MM + label.at[1] - page.low
+        canvas.drawCentredString(x * mm, y * mm, label.text)
 
 
 def _path(canvas: Canvas, stroke: Stroke, page: Page) -> object:
