@@ -41,7 +41,10 @@ FINE = Wire(0.4, "0.4 mm", COPPER, "dead_soft", 70.0)
 WIRES = Palette(BARS, {"winding": FINE})
 EVERY = (Ladder(), Channel(), CrossedWrap(), KnotRow(), Lattice())
 LAWS = settings(
-    max_examples=25, deadline=None, suppress_health_check=[HealthCheck.differing_executors]
+    max_examples=25,
+    deadline=None,
+    derandomize=True,
+    suppress_health_check=[HealthCheck.differing_executors],
 )
 # As near as strands may come to each other, as a share of (d1 + d2) / 2.
 NEAR = 0.99
@@ -103,7 +106,7 @@ def test_rows_of_a_channel_in_space(
 
 
 @LAWS
-@given(bar=mm(0.6, 2.0), share=mm(0.2, 0.5), gap=mm(1.0, 6.0), loose=mm(1.0, 2.0))
+@given(bar=mm(0.6, 2.0), share=mm(0.2, 0.45), gap=mm(1.0, 6.0), loose=mm(1.0, 2.0))
 def test_crossed_wraps_in_space(bar: float, share: float, gap: float, loose: float) -> None:
     wire = round(bar * share, 3)
     repeat = Repeat(2, bar + gap, bar, wire)
@@ -136,7 +139,7 @@ def test_wires_over_beads_in_space(
     assert clearance(cell) >= NEAR
 
 
-@settings(max_examples=5, deadline=None)
+@settings(max_examples=5, deadline=None, derandomize=True)
 @given(bead=mm(4.0, 8.0), share=mm(0.25, 0.4), ribbon=st.integers(2, 4), gap=mm(2.4, 3.0))
 def test_ribbons_over_beads_settle_beside_each_other(
     bead: float, share: float, ribbon: int, gap: float
@@ -149,7 +152,7 @@ def test_ribbons_over_beads_settle_beside_each_other(
     assert clearance(cell) >= NEAR - 0.005
 
 
-@settings(max_examples=6, deadline=None)
+@settings(max_examples=6, deadline=None, derandomize=True)
 @given(cores=st.integers(1, 4), core=mm(0.8, 2.0), share=mm(0.3, 0.6), pitch=mm(4.0, 5.0))
 def test_a_knot_pulled_tight_takes_what_the_sum_says(
     cores: int, core: float, share: float, pitch: float
@@ -161,7 +164,7 @@ def test_a_knot_pulled_tight_takes_what_the_sum_says(
     assert clearance(cell) >= NEAR - 0.005
 
 
-@settings(max_examples=6, deadline=None)
+@settings(max_examples=6, deadline=None, derandomize=True)
 @given(
     bars=st.integers(2, 3),
     outside=st.integers(1, 3),
@@ -465,6 +468,50 @@ def test_a_pair_of_beads_under_an_arc() -> None:
     assert [len(b.beads[0]) and b.beads[0][0].times for b in (one, two)] == [1, 2]
     mean = KnotRow(pattern="one_bows", rows=3, arc_beads=2, bead_pitch=12.0).body(WIRES)
     assert mean.pitch == pytest.approx(24.0)
+
+
+BARE: tuple[Interlaced, ...] = (
+    Ladder(ends="bare", rows=10),
+    CrossedWrap(ends="bare", rows=30),
+    KnotRow(ends="bare", rows=20),
+    KnotRow(ends="bare", rows=4, pattern="both_bow"),
+)
+
+
+@pytest.mark.parametrize("part", BARE, ids=[f"{n} {one.kind}" for n, one in enumerate(BARE)])
+def test_bare_ends_are_no_length_of_their_own_and_go_into_a_cap(part: Interlaced) -> None:
+    made = part.make(WIRES)
+    assert made.ends is None
+    assert made.length == pytest.approx(part.rows * part.body(WIRES).pitch)
+    eyed = part.model_copy(update={"ends": "eyes"}).make(WIRES)
+    assert eyed.length > made.length + 6
+    # Every bar is cut a cap's depth longer on both sides, and none of them turned to an eye.
+    for use in made.wires:
+        if use.wire == BARS:
+            names = [name for name, _ in use.stretches]
+            assert not any(name.startswith("loop") for name in names)
+    steps = {step.id for step in made.steps}
+    assert "woven_bound" in steps
+    assert not any(step.endswith("_eyes") for step in steps)
+
+
+def advice_on(part: dict[str, Any], closure: dict[str, Any]) -> set[str]:
+    brief = bracelet(part)
+    brief["piece"]["closure"] = closure
+    return {one.id for one in plan_raw(brief, Shop()).advice}
+
+
+def test_a_cap_has_to_be_as_wide_as_what_goes_into_it() -> None:
+    part = {"kind": "crossed_wrap", "bars": 3, "ends": "bare", "rows": 150}
+    assert "bare_end" in advice_on(part, {"kind": "folded_hook", "wire": "1.2 mm"})
+    wide = CrossedWrap(bars=3).body(WIRES).width
+    narrow = advice_on(part, {"kind": "end_caps", "cap_width": "8"})
+    fits = advice_on(part, {"kind": "end_caps", "cap_width": f"{wide:.2f}"})
+    assert "cap_narrow" in narrow
+    assert not {"cap_narrow", "bare_end"} & fits
+    # Eyes hang in what they like.
+    eyed = {**part, "ends": "eyes"}
+    assert "bare_end" not in advice_on(eyed, {"kind": "folded_hook", "wire": "1.2 mm"})
 
 
 # --- pieces

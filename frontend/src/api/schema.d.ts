@@ -753,6 +753,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{piece_id}/woven/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Woven Sample
+         * @description Keep the sample of a woven body for all such wire of the bench, or forget what is kept.
+         */
+        post: operations["jamreel_api_pieces_woven_sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -2363,6 +2383,12 @@ export interface components {
              * @default 2
              */
             bars?: number;
+            /**
+             * Ends
+             * @default eyes
+             * @enum {string}
+             */
+            ends?: "eyes" | "bare";
             /**
              * Inside
              * @default 1
@@ -4651,6 +4677,12 @@ export interface components {
              */
             cores?: number;
             /**
+             * Ends
+             * @default eyes
+             * @enum {string}
+             */
+            ends?: "eyes" | "bare";
+            /**
              * Hole
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 1
@@ -4779,6 +4811,12 @@ export interface components {
              * @default 3
              */
             end_turns?: number;
+            /**
+             * Ends
+             * @default eyes
+             * @enum {string}
+             */
+            ends?: "eyes" | "bare";
             /**
              * Hole
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -7791,6 +7829,22 @@ export interface components {
             wraps?: number;
         };
         /**
+         * SampleIn
+         * @description The entry of a woven body, and whether its sample is kept for such wire or forgotten.
+         */
+        SampleIn: {
+            /**
+             * Entry
+             * @default
+             */
+            entry?: string;
+            /**
+             * Kept
+             * @default true
+             */
+            kept?: boolean;
+        };
+        /**
          * Save
          * @description A brief as typed, and the version it was made from.
          */
@@ -7943,7 +7997,8 @@ export interface components {
          *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
          *     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
          *     ``malleting`` is the share of a body's springback that malleting on its former takes away;
-         *     ``measured`` are yields that reels of this bench were found to have.
+         *     ``measured`` are yields that reels of this bench were found to have, ``woven`` what samples of
+         *     weaving showed.
          */
         Shop: {
             /**
@@ -8216,6 +8271,11 @@ export interface components {
              * @enum {string}
              */
             unit?: "mm" | "in";
+            /**
+             * Woven
+             * @default []
+             */
+            woven?: components["schemas"]["WovenSample"][];
         };
         /**
          * ShopIn
@@ -8250,7 +8310,8 @@ export interface components {
          *     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
          *     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
          *     ``malleting`` is the share of a body's springback that malleting on its former takes away;
-         *     ``measured`` are yields that reels of this bench were found to have.
+         *     ``measured`` are yields that reels of this bench were found to have, ``woven`` what samples of
+         *     weaving showed.
          */
         Shop_as_typed: {
             /**
@@ -8525,6 +8586,11 @@ export interface components {
              * @enum {string}
              */
             unit?: "mm" | "in";
+            /**
+             * Woven
+             * @default []
+             */
+            woven?: components["schemas"]["WovenSample_as_typed"][];
         };
         /**
          * ShortView
@@ -10048,7 +10114,7 @@ export interface components {
          *     It has so many ``rows``, and words for one of them and for several; it is so wide and thick.
          *     Something lies before its first row and behind its last one. ``beads`` are those of a row, by
          *     turns; ``pegs_mm`` is where what holds it stands across the board; ``rows_at`` is how many rows
-         *     are done at each of its steps.
+         *     are done at each of its steps. It goes by a sample of this piece, or by one of the bench's.
          */
         WovenBody: {
             /** Beads */
@@ -10075,8 +10141,11 @@ export interface components {
             };
             /** Rows Name */
             rows_name: string;
-            /** Sampled */
-            sampled: boolean;
+            /**
+             * Sampled
+             * @enum {string}
+             */
+            sampled: "" | "piece" | "bench";
             /** Thickness Mm */
             thickness_mm: number;
             /** Times */
@@ -10085,6 +10154,47 @@ export interface components {
             width_mm: number;
             /** Wires */
             wires: components["schemas"]["WovenWire"][];
+        };
+        /**
+         * WovenSample
+         * @description How this maker weaves a technique in all wire that goes by a ``stock`` key.
+         *
+         *     The pitch over the usual one, and wire used over wire computed, None where that was not read;
+         *     ``rows`` of it were counted.
+         */
+        WovenSample: {
+            /** Pitch */
+            pitch: number;
+            /** Rows */
+            rows: number;
+            /** Stock */
+            stock: string;
+            /** Technique */
+            technique: string;
+            /** Tight */
+            tight?: number | null;
+        };
+        /**
+         * WovenSample
+         * @description How this maker weaves a technique in all wire that goes by a ``stock`` key.
+         *
+         *     The pitch over the usual one, and wire used over wire computed, None where that was not read;
+         *     ``rows`` of it were counted.
+         */
+        WovenSample_as_typed: {
+            /** Pitch */
+            pitch: number;
+            /** Rows */
+            rows: number;
+            /** Stock */
+            stock: string;
+            /** Technique */
+            technique: string;
+            /**
+             * Tight
+             * @default null
+             */
+            tight?: number | null;
         };
         /**
          * WovenShown
@@ -15413,6 +15523,147 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["GoesSoFar"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_woven_sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SampleIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -21,6 +21,8 @@ from jamreel.core.workpiece.woven import (
     GoesSoFar,
     WovenShown,
     goes_so_far,
+    kept_for,
+    sample_of,
     shown_woven,
 )
 from jamreel.workshop import making, pieces
@@ -33,6 +35,7 @@ from jamreel.workshop.papers.making_card import making_card
 from jamreel.workshop.papers.outline import former_paper, outline, outline_strokes
 from jamreel.workshop.planning import Planned, brief_for_planning, plan_of, shop_of
 from jamreel.workshop.resolving import resolve
+from jamreel.workshop.trials import keep_sample
 from jamreel.workshop.turns import whole_piece
 from jamreel.workshop.wearers import measures_of
 
@@ -104,6 +107,13 @@ class Bodies(Schema):
     """Woven bodies in space."""
 
     bodies: list[WovenShown]
+
+
+class SampleIn(Schema):
+    """The entry of a woven body, and whether its sample is kept for such wire or forgotten."""
+
+    entry: Typed = Field(default="", max_length=40)
+    kept: bool = Field(default=True, strict=True)
 
 
 class Finish(Schema):
@@ -344,6 +354,19 @@ def woven_goes(
     if not bodies:
         raise Http404
     return in_words(lambda: goes_so_far(bodies[0], wire, shop.unit), shop)
+
+
+@router.post("/pieces/{int:piece_id}/woven/sample", response={204: None, **EVERY_ERROR})
+def woven_sample(request: HttpRequest, piece_id: int, payload: SampleIn) -> Status[None]:
+    """Keep the sample of a woven body for all such wire of the bench, or forget what is kept."""
+    workshop = bench_of(request)
+    _, plan, shop = _planned_on(request, piece_id)
+    bodies = _bodies(plan, payload.entry)
+    if not bodies:
+        raise Http404
+    sample = in_words(lambda: (sample_of if payload.kept else kept_for)(bodies[0]), shop)
+    keep_sample(workshop, sample, kept=payload.kept)
+    return Status(204, None)
 
 
 def _bodies(plan: Plan, entry: str) -> list[WovenBody]:

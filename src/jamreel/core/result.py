@@ -204,7 +204,7 @@ class WovenBody(Frozen):
     It has so many ``rows``, and words for one of them and for several; it is so wide and thick.
     Something lies before its first row and behind its last one. ``beads`` are those of a row, by
     turns; ``pegs_mm`` is where what holds it stands across the board; ``rows_at`` is how many rows
-    are done at each of its steps.
+    are done at each of its steps. It goes by a sample of this piece, or by one of the bench's.
     """
 
     entry: str
@@ -221,7 +221,7 @@ class WovenBody(Frozen):
     beads: tuple[int, ...]
     pegs_mm: tuple[float, ...]
     rows_at: dict[str, float]
-    sampled: bool
+    sampled: Literal["", "piece", "bench"]
     wires: tuple[WovenWire, ...]
     weaving: Any = Field(default=None, exclude=True, repr=False)
 

@@ -43,6 +43,20 @@ class MeasuredYield(Frozen):
     yield_mpa: float = Field(gt=1, lt=3000)
 
 
+class WovenSample(Frozen):
+    """How this maker weaves a technique in all wire that goes by a ``stock`` key.
+
+    The pitch over the usual one, and wire used over wire computed, None where that was not read;
+    ``rows`` of it were counted.
+    """
+
+    technique: str = Field(min_length=1, max_length=40)
+    stock: str = Field(min_length=1, max_length=120)
+    pitch: float = Field(ge=0.5, le=4)
+    tight: float | None = Field(default=None, ge=0.5, le=2)
+    rows: int = Field(ge=1, le=100_000)
+
+
 # More of a wrist than this no flesh gives; common practice, no source.
 MOST_FLESH = 0.4
 
@@ -72,7 +86,8 @@ class Shop(Frozen):
     under ``keep_length`` is scrap; wire is bought in steps of ``sold_length``. ``flesh`` is the
     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
     ``malleting`` is the share of a body's springback that malleting on its former takes away;
-    ``measured`` are yields that reels of this bench were found to have.
+    ``measured`` are yields that reels of this bench were found to have, ``woven`` what samples of
+    weaving showed.
     """
 
     schema_version: Literal[1] = Field(default=1, alias="schema")
@@ -85,6 +100,7 @@ class Shop(Frozen):
     outfit: Outfit = Outfit()
     malleting: float = 0.0
     measured: tuple[MeasuredYield, ...] = Field(default=(), max_length=1000)
+    woven: tuple[WovenSample, ...] = Field(default=(), max_length=1000)
     landmarks: tuple[Landmark, ...] = LANDMARKS
     metals: tuple[OwnMetal, ...] = Field(default=(), max_length=40)
     keep_length: Length = 60.0

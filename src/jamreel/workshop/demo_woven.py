@@ -27,7 +27,7 @@ WOVEN = (
         steps=("lay_out", "e1/ladder_bars", "e1/ladder_first"),
     ),
     Extra(
-        "the Moon on the Water",
+        "the Lock-keeper",
         "Lock-chamber channel",
         # Four beads across, and the legs bent for three: it says which width or row would do.
         {
@@ -45,7 +45,18 @@ WOVEN = (
         {
             "kind": "linked_bracelet",
             "entries": [
-                entry_of("channel", fill=True, across=3, by_turns=2, bead="4", colour="amber")
+                entry_of(
+                    "channel",
+                    fill=True,
+                    across=3,
+                    by_turns=2,
+                    bead="4",
+                    colour="amber",
+                    # Woven on the evening before, to see how it goes.
+                    sample_rows=5,
+                    sample_over="20.5",
+                    sample_took="590",
+                )
             ],
             "closure": _HOOK,
         },

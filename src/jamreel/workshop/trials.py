@@ -1,6 +1,7 @@
-"""Trials on a former: wound on one diameter, came off at another. Kept with the reel, and counted
-with from then on."""
+"""What wire of this bench was tried: wound on a former and came off larger, or woven by rows. Kept
+for such wire, and counted with from then on."""
 
+from collections.abc import Callable
 from typing import Any
 
 from django.utils import timezone
@@ -8,6 +9,7 @@ from django.utils import timezone
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.trial import trial_yield
 from jamreel.core.plan import in_words, refuse_in_words
+from jamreel.core.shop import WovenSample
 from jamreel.workshop.models import Stock, Workshop
 from jamreel.workshop.ownership import row
 from jamreel.workshop.planning import shop_of
@@ -53,17 +55,48 @@ def note_trial(workshop: Workshop, stock_id: int, typed: dict[str, Any]) -> Stoc
     return stock
 
 
+def keep_sample(workshop: Workshop, sample: WovenSample, *, kept: bool) -> None:
+    """Keep how the maker weaves a technique in some wire, in place of what was known; or forget it.
+
+    Args:
+        workshop: whose hand.
+        sample: what was counted.
+        kept: whether it is kept.
+
+    Raises:
+        StaleShop: settings that kept changing meanwhile.
+    """
+
+    def with_it(typed: dict[str, Any]) -> dict[str, Any]:
+        def same(one: dict[str, Any]) -> bool:
+            return (one.get("technique"), one.get("stock")) == (sample.technique, sample.stock)
+
+        others = [one for one in typed.get("woven", []) if not same(one)]
+        return {"woven": [*others, *([sample.model_dump()] if kept else [])]}
+
+    _change(workshop, with_it)
+
+
 def _count_with(workshop: Workshop, stock: Stock) -> None:
     """Put the yield of a reel into the settings in place of what stood there for such wire."""
-    for n in range(TRIES):
-        fresh = Workshop.objects.get(pk=workshop.pk)
-        typed = fresh.shop if isinstance(fresh.shop, dict) else {}
+
+    def with_it(typed: dict[str, Any]) -> dict[str, Any]:
         kept = [one for one in typed.get("measured", []) if one.get("stock") != stock.key]
         if stock.trial:
             mpa = stock.trial["yield_mpa"]
             kept.append({"stock": stock.key, "reel": stock.name, "yield_mpa": mpa})
+        return {"measured": kept}
+
+    _change(workshop, with_it)
+
+
+def _change(workshop: Workshop, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
+    """Change some of the settings, whoever saves others meanwhile."""
+    for n in range(TRIES):
+        fresh = Workshop.objects.get(pk=workshop.pk)
+        typed = fresh.shop if isinstance(fresh.shop, dict) else {}
         try:
-            change_shop(fresh, fresh.shop_version, {**typed, "measured": kept})
+            change_shop(fresh, fresh.shop_version, {**typed, **change(typed)})
         except StaleShop:
             if n == TRIES - 1:
                 raise

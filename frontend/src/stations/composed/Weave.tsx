@@ -1,12 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
-import type { Plan } from "../../api/client";
+import { api, ask, type Plan } from "../../api/client";
 import { queries } from "../../api/queries";
 import { WovenView } from "../../drawings/WovenView";
-import { buttonLook } from "../../ui/Button";
+import { Button, buttonLook } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
-import { TextField } from "../../ui/TextField";
+import { Problem, TextField } from "../../ui/TextField";
 
 type Body = NonNullable<Plan["woven"]>[number];
 
@@ -45,6 +45,7 @@ export function Weave({ body, pieceId, version }: Props) {
         )}
       </dl>
       <Wires body={body} />
+      <Sample body={body} pieceId={pieceId} />
       <a
         className={buttonLook("plain")}
         href={`/api/pieces/${pieceId}/board.pdf`}
@@ -98,6 +99,32 @@ function Wires({ body }: { body: Body }) {
         );
       })}
     </ul>
+  );
+}
+
+/** Where its pitch and tightness come from, and the bench's own sample: to keep, or to forget. */
+function Sample({ body, pieceId }: Pick<Props, "body" | "pieceId">) {
+  const { t } = useTranslation();
+  const client = useQueryClient();
+  const keep = useMutation({
+    mutationFn: (kept: boolean) => {
+      const params = { path: { piece_id: pieceId } };
+      const sent = { params, body: { entry: body.entry.split("~")[0] ?? "", kept } };
+      return ask(api.POST("/api/pieces/{piece_id}/woven/sample", sent));
+    },
+    onSuccess: () => client.invalidateQueries(),
+  });
+  if (!body.sampled) return <p className="text-[15px] text-muted">{t("weave.no_sample")}</p>;
+  const own = body.sampled === "piece";
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <p className="text-[15px]">{t(own ? "weave.own_sample" : "weave.kept_sample")}</p>
+      <Button look={own ? "strong" : "quiet"} onClick={() => keep.mutate(own)}>
+        {t(own ? "weave.keep" : "weave.forget")}
+      </Button>
+      {keep.isSuccess && own && <span role="status">{t("weave.kept")}</span>}
+      {keep.error && <Problem says={keep.error.message} />}
+    </div>
   );
 }
 

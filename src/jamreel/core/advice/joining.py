@@ -6,6 +6,8 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.wire.holes import room_for
 
 FIELD = "piece.entries"
+# A body that is so much wider than its cap is pressed in [mm]; common practice.
+CAP_PLAY_MM = 0.2
 # A play of this between a loop and the wire in it lets both swing [mm]; common practice.
 PLAY_MM = 0.2
 # Heavier than this pulls on a lobe through a day [g]; common practice, no source.
@@ -124,3 +126,20 @@ def extends(link: int, shortest: float, right: float, adds: float, step: float) 
 def nothing_in_it(count: int) -> Advice | None:
     """Return what to do about a sequence without parts."""
     return advise("empty_sequence", "fix", FIELD) if count == 0 else None
+
+
+def bare_end(name: str, width: float, swallows: float | None) -> Advice | None:
+    """Return a warning when a bare end has no cap, or one that it does not go into.
+
+    Args:
+        name: of the part.
+        width: of it [mm].
+        swallows: the widest body that the closure's halves take [mm], None where they take loops.
+
+    Source: plain geometry.
+    """
+    if swallows is None:
+        return advise("bare_end", "fix", FIELD, name=name)
+    if width <= swallows + CAP_PLAY_MM:
+        return None
+    return advise("cap_narrow", "fix", "piece.closure", name=name, width=width, takes=swallows)

@@ -90,6 +90,12 @@ class Closure(Asking, ABC):
         return {"kind": self.kind, **{k: v.partition(" (")[0] for k, v in typed.items()}}
 
     @property
+    def swallows(self) -> float | None:
+        """The widest body that its halves swallow the bare ends of [mm], None where they take
+        loops."""
+        return None
+
+    @property
     def says(self) -> str:
         """What it is called."""
         return say(f"closure.{self.kind}.name")

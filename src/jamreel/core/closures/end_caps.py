@@ -104,6 +104,11 @@ class EndCaps(Closure):
         )
 
     @property
+    def swallows(self) -> float:
+        """The widest body that goes into its caps [mm]."""
+        return self.cap_width if self.cap_of == "bought" else self.body_width
+
+    @property
     def _goes_in(self) -> Flat:
         wide, thick = self.body_width, min(self.body_thickness, self.body_width)
         return Flat(width=wide, thickness=thick)

@@ -15,20 +15,38 @@ TWISTED_ROLES = frozenset({"winding", "rings"})
 
 
 @dataclass(frozen=True)
+class WovenHand:
+    """How a maker's hand weaves a ``technique`` in wire of a ``stock`` key: its pitch over the
+    usual one, and wire used over wire computed, None where that was not read."""
+
+    technique: str
+    stock: str
+    pitch: float
+    tight: float | None
+
+
+@dataclass(frozen=True)
 class Palette:
     """The wire of the body, and beside it those of other roles, by role.
 
     A role that has no wire of its own takes the body's. Wire longer than ``handled`` [mm] kinks and
-    tangles in the maker's hands: what is worked in long lengths is split there.
+    tangles in the maker's hands: what is worked in long lengths is split there. ``hands`` is how
+    they weave, by samples.
     """
 
     body: Wire
     beside: Mapping[str, Wire] = field(default_factory=dict)
     handled: float = LONGEST_HANDLED_MM
+    hands: tuple[WovenHand, ...] = ()
 
     def __hash__(self) -> int:
         # Parts made of a palette are remembered by it; equal ones have the same roles.
-        return hash((self.body, self.handled, tuple(sorted(self.beside))))
+        return hash((self.body, self.handled, self.hands, tuple(sorted(self.beside))))
+
+    def hand(self, technique: str, wire: Wire) -> WovenHand | None:
+        """Return how the maker weaves a technique in some wire, None where nobody counted."""
+        kept = (one for one in self.hands if one.technique == technique)
+        return next((one for one in kept if one.stock == wire.key), None)
 
     def of(self, role: str, size: WireSize | None = None, usual: float | None = None) -> Wire:
         """Return the wire of a role.
@@ -65,6 +83,7 @@ def palette_of(
     beside: PaletteChoice | None = None,
     known: Known = UNKNOWN,
     handled: float = LONGEST_HANDLED_MM,
+    hands: tuple[WovenHand, ...] = (),
 ) -> Palette:
     """Return a palette with the facts of its wires.
 
@@ -73,6 +92,7 @@ def palette_of(
         beside: the wires of other roles.
         known: what the bench knows of metals.
         handled: longest wire that the maker handles [mm].
+        hands: how the maker weaves, by samples.
 
     Raises:
         Refusal: a metal that is not known, at the wire that names it; wire that is not round where
@@ -90,4 +110,4 @@ def palette_of(
             found[role.removeprefix("own.")] = chosen(choice, known)
         except Refusal as refusal:
             raise refusal.at(f"{place}.metal") from None
-    return Palette(chosen(body, known), found, handled)
+    return Palette(chosen(body, known), found, handled, hands)

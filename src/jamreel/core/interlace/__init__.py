@@ -7,6 +7,17 @@ registers itself as parts do; nothing else knows its name.
 import importlib
 import pkgutil
 
-_HELPERS = {"base", "cells", "clearance", "face", "knots", "settle", "space", "turns", "working"}
+_HELPERS = {
+    "base",
+    "cells",
+    "clearance",
+    "endings",
+    "face",
+    "knots",
+    "settle",
+    "space",
+    "turns",
+    "working",
+}
 for _module in sorted(m.name for m in pkgutil.iter_modules(__path__) if m.name not in _HELPERS):
     importlib.import_module(f"{__name__}.{_module}")

@@ -9,7 +9,7 @@ from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
-from typing import ClassVar, Self
+from typing import ClassVar, Literal, Self
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.weaving import eyes_side_by_side, woven_by_sum
@@ -17,8 +17,9 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.thickness import Lies
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.forming.palette import Palette
+from jamreel.core.forming.palette import Palette, WovenHand
 from jamreel.core.interlace.cells import Cell
+from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.face import Face, face
 from jamreel.core.interlace.turns import turn
 from jamreel.core.interlace.working import (
@@ -37,7 +38,6 @@ from jamreel.core.parts.base import (
     Part,
     Role,
     WireUse,
-    opens_at,
     part_step,
 )
 from jamreel.core.parts.beads import BRITTLE, Colour, OneBead, Stuff, bought_bead
@@ -94,7 +94,7 @@ class Body:
     thickness: float
     before: float
     behind: float
-    ends: tuple[End, End]
+    ends: tuple[End, End] | None
     frame: tuple[WireUse, ...] = ()
     frame_strokes: tuple[Stroke, ...] = ()
     beads: tuple[tuple[OneBead, ...], ...] = ((),)
@@ -161,16 +161,25 @@ class Interlaced(Part):
             return None
         return Sample(self.sample_rows, self.sample_over, self.sample_took)
 
-    def pitched(self, usual: float) -> float:
+    def hand(self, wires: Palette) -> WovenHand | None:
+        """Return how the maker weaves it by an earlier sample in such wire; its own sample counts
+        before that."""
+        return None if self.sample else wires.hand(self.kind, self.working(wires))
+
+    def pitched(self, usual: float, wires: Palette) -> float:
         """Return the pitch of rows: the maker's own where a sample was counted.
 
         Args:
             usual: at which they lie side by side [mm].
+            wires: of the piece.
 
         Raises:
             Refusal: a sample with more rows than fit.
         """
-        return self.sample.pitch_beside(usual) if self.sample else usual
+        if self.sample:
+            return self.sample.pitch_beside(usual)
+        hand = self.hand(wires)
+        return usual * hand.pitch if hand else usual
 
     @property
     def row_key(self) -> str:
@@ -201,6 +210,16 @@ class Interlaced(Part):
 def _face_of(part: Interlaced, wires: Palette) -> Face:
     body = part.body(wires)
     return face(body.cell(), body.working.metal.colour)
+
+
+class OnBars(Interlaced):
+    """Base of bodies whose bars or cores end in eyes, or bare for a cap."""
+
+    ends: Literal["eyes", "bare"] = "eyes"
+
+    def ending(self, bar: Wire) -> Ending:
+        """Return how its bars end."""
+        return Ending(bar, self.pin, self.ends == "bare")
 
 
 class OfRoundBeads(Interlaced):
@@ -250,15 +269,29 @@ class Weaving:
     @cached_property
     def tight(self) -> float:
         """Wire used over wire computed, by the maker's sample: all wires of a row together."""
-        sample = self.part.sample
+        sample, hand = self.part.sample, self.part.hand(self.wires)
+        if hand and hand.tight:
+            return hand.tight
         a_row = sum(one.count * sum(one.takes) / len(one.takes) for one in self.body.worked)
         return sample.tightness(a_row) if sample else 1.0
 
     @property
     def spare(self) -> float:
         """How many times the sum is cut."""
-        read = self.part.sample is not None and self.part.sample.wire is not None
-        return 1.0 if read else self.part.spare
+        return 1.0 if self.read else self.part.spare
+
+    @property
+    def read(self) -> bool:
+        """Whether a sample told what wire goes into it."""
+        sample, hand = self.part.sample, self.part.hand(self.wires)
+        return bool(sample and sample.wire) or bool(hand and hand.tight)
+
+    @property
+    def sampled(self) -> Literal["", "piece", "bench"]:
+        """Where its sample comes from: counted for this piece, or for an earlier one."""
+        if self.part.sample:
+            return "piece"
+        return "bench" if self.part.hand(self.wires) else ""
 
     @cached_property
     def fast(self) -> float:
@@ -347,13 +380,15 @@ class Weaving:
         return (
             *b.advice,
             woven_by_sum(sum_, self.part.spare) if self.spare != 1.0 else None,
-            eyes_side_by_side(*b.eyes),
+            eyes_side_by_side(*b.eyes) if b.ends else None,
         )
 
     @property
     def _eyes_wide(self) -> float:
         """How wide its ends are over all their eyes [mm]."""
         eyes, apart = self.body.eyes
+        if self.body.ends is None:
+            return 0.0
         return (eyes - 1) * apart + self.part.pin + 2 * self.body.core
 
     @property
@@ -407,11 +442,6 @@ def passes(beads: Iterable[OneBead], wire: float, times: int, field: str = "hole
         if one.hole < times * wire + ROOM_MM - 1e-9:
             least = times * wire + ROOM_MM
             raise Refusal("hole_woven", got=Mm(one.hole), field=field, least=least, times=times)
-
-
-def eye_hold(wire: Wire, pin: float) -> Hold:
-    """Return what a bar's eye holds before it opens."""
-    return opens_at("plain_loop", wire, pin)
 
 
 def in_words(length: float) -> str:

@@ -12,9 +12,10 @@ from jamreel.core.advice.weaving import bar_shows, room_beside_beads, thin_bar
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, Interlaced, Worked, at_height, eye_hold, passes
+from jamreel.core.interlace.base import Body, Interlaced, Worked, at_height, passes
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.crossed import Repeat
+from jamreel.core.interlace.endings import eye_hold
 from jamreel.core.interlace.face import face
 from jamreel.core.interlace.space import Array, joined, moved, round_bar, straight, turned_over
 from jamreel.core.interlace.turns import crossed_belt
@@ -313,14 +314,15 @@ class Channel(Interlaced, Beaded):
             )
         return self.between_legs
 
-    def _pitch(self, rows: Sequence[BeadRow], wire: float) -> tuple[float, int]:
+    def _pitch(self, rows: Sequence[BeadRow], wires: Palette) -> tuple[float, int]:
         """Return the pitch of rows [mm], and the turns between two of them."""
+        wire = self.working(wires).d
         across = max(row.widest for row in rows)
         if self.nested and len(rows) > 1:
             along = max(one.along for row in rows for one in row.beads)
             across = nested_pitch(across, min(along, 1.9 * across))
         turns = self.row_turns or max(1, round(across / wire) - 1)
-        return self.pitched(max((turns + 1) * wire, across)), turns
+        return self.pitched(max((turns + 1) * wire, across), wires), turns
 
     def _balls(self, rows: Sequence[BeadRow], pitch: float) -> tuple[Ball, ...]:
         found = []
@@ -358,7 +360,7 @@ class Channel(Interlaced, Beaded):
         width = self._wide(rows, working.d)
         if self.bow == "square" and width < 2 * self.corner:
             raise Refusal("corner_wide", got=Mm(self.corner), field="corner", most=width / 2)
-        pitch, turns = self._pitch(rows, working.d)
+        pitch, turns = self._pitch(rows, wires)
         leg = Leg(width, bar.d, working.d, turns)
         started = 2 * self.start_wraps * working.d
         long = self.rows * pitch + started

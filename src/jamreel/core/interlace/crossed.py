@@ -8,12 +8,11 @@ from typing import ClassVar, Literal
 from jamreel.core.advice.weaving import bar_shows, thin_bar, tight_gap
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, Interlaced, Worked, at_height, eye_hold
+from jamreel.core.interlace.base import Body, OnBars, Worked, at_height
 from jamreel.core.interlace.cells import Cell, Strand, bars_of, stretched
 from jamreel.core.interlace.space import Array, inner_tangent, joined, moved, round_bar
 from jamreel.core.parts.base import WireUse, part_step
 from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.ends import Loop
 from jamreel.core.path.moves import Straight
 from jamreel.core.units import Mm
 from jamreel.core.values import Length
@@ -152,7 +151,7 @@ class Repeat:
         return Cell(self.pitch, 1, strands, packed=self.bars > 2 or self.outside > 1)
 
 
-class CrossedWrap(Interlaced):
+class CrossedWrap(OnBars):
     """Bars side by side, wrapped in figures of eight; every bar ends in an eye.
 
     ``bar_gap`` is clear between the bars; ``outside`` counts the strands on each outer bar in a
@@ -160,7 +159,7 @@ class CrossedWrap(Interlaced):
     """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Interlaced.ranges,
+        **OnBars.ranges,
         "bars": (2, 8),
         "bar_gap": (0.2, 60),
         "outside": (1, 12),
@@ -185,8 +184,8 @@ class CrossedWrap(Interlaced):
             raise Refusal(
                 "no_way_between", got=Mm(self.bar_gap), field="bar_gap", least=working.d
             ) from None
-        pitch = self.pitched(repeat.pitch)
-        loop = Loop("plain", bar, self.pin)
+        pitch = self.pitched(repeat.pitch, wires)
+        loop = self.ending(bar)
         long = self.rows * pitch
         stretches = (
             *loop.stretches("left"),
@@ -198,7 +197,6 @@ class CrossedWrap(Interlaced):
             middle=loop.reach + long / 2,
         )
         every = [at_height(use, y) for y in repeat.places]
-        end = loop.end()
         spread = pitch / repeat.pitch
         return Body(
             cell=lambda: stretched(repeat.cell(), spread),
@@ -213,11 +211,11 @@ class CrossedWrap(Interlaced):
             before=loop.reach,
             behind=loop.reach,
             pegs=repeat.places,
-            ends=(end, end),
+            ends=loop.pair,
             frame=(every[0],),
             frame_strokes=tuple(stroke for one in every for stroke in drawn(one)),
             eyes=(self.bars, repeat.apart),
-            holds=(eye_hold(bar, self.pin),),
+            holds=loop.holds,
             begin=(part_step("crossed_bars", check=True, bars=self.bars, gap=self.bar_gap),),
             row_steps=(
                 part_step(
@@ -231,7 +229,7 @@ class CrossedWrap(Interlaced):
             ),
             finish=(
                 part_step("crossed_end", cautions=("eyes", "ends")),
-                part_step("crossed_eyes", cautions=("ends",), check=True, pin=self.pin),
+                *loop.steps("crossed_eyes"),
             ),
             row_minutes=0.25 * self.bars * self.outside,
             advice=(

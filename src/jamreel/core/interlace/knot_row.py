@@ -12,8 +12,9 @@ from jamreel.core.advice.weaving import thin_core
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, OfRoundBeads, Worked, eye_hold, passes
+from jamreel.core.interlace.base import Body, OfRoundBeads, OnBars, Worked, passes
 from jamreel.core.interlace.cells import Ball, Cell, Strand
+from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.knots import (
     LEAST,
     NATURAL,
@@ -33,7 +34,6 @@ from jamreel.core.interlace.space import joined, moved
 from jamreel.core.interlace.working import FAST_TURNS
 from jamreel.core.parts.base import WireUse, part_step
 from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.ends import Loop
 from jamreel.core.parts.pictures import ring
 from jamreel.core.path.moves import Straight
 from jamreel.core.units import Mm
@@ -59,7 +59,7 @@ Pattern = Literal["straight", "one_bows", "both_bow", "mirrored", "by_turns"]
 WITH_BEADS = ("one_bows", "both_bow", "mirrored", "by_turns")
 
 
-class KnotRow(OfRoundBeads):
+class KnotRow(OnBars, OfRoundBeads):
     """Square knots round core wires: a row by itself, or rows with beads between them.
 
     Of rows with beads some lie straight and others bow, round one bead or a pair. ``inlaid`` fine
@@ -108,7 +108,7 @@ class KnotRow(OfRoundBeads):
     def body(self, wires: Palette) -> Body:
         """Return the rows. Raises Refusal for knots or beads closer than they can lie."""
         core, fine = wires.of("body"), self.working(wires)
-        return _Rows(self, core, fine).body
+        return _Rows(self, wires, core, fine).body
 
 
 @dataclass(frozen=True)
@@ -116,6 +116,7 @@ class _Rows:
     """Rows of knots in some wires."""
 
     part: KnotRow
+    wires: Palette
     core: Wire
     fine: Wire
 
@@ -125,7 +126,7 @@ class _Rows:
         d, part = self.fine.d, self.part
         pitch = part.knot_pitch or NATURAL * d
         if not part.beaded:
-            pitch = part.pitched(pitch)
+            pitch = part.pitched(pitch, self.wires)
         if pitch < LEAST * d - 1e-9:
             field = "knot_pitch" if part.knot_pitch else "sample_rows"
             raise Refusal("knots_close", got=Mm(pitch), field=field, least=LEAST * d)
@@ -317,12 +318,12 @@ class _Rows:
         """The core wire that ends in eyes: one in the middle."""
         return (self.part.cores - 1) // 2
 
-    def _cores(self, loop: Loop, long: float) -> Iterator[tuple[WireUse, tuple[Stroke, ...]]]:
+    def _cores(self, loop: Ending, long: float) -> Iterator[tuple[WireUse, tuple[Stroke, ...]]]:
         """Yield the core wires, alike ones once, with the strokes that show them."""
         part = self.part
         for bows in (False, True):
             like = [row for row in self.rows if row.bows == bows]
-            eyed = [row for row in like if row.eyes]
+            eyed = [] if loop.bare else [row for row in like if row.eyes]
             name = "knot_core_bowed" if bows else "knot_core"
             body = ("body", (Straight(length=part.rows * (self.arc if bows else self.advance)),))
             if eyed:
@@ -336,7 +337,7 @@ class _Rows:
                     stroke
                     for row in like
                     for n in range(part.cores)
-                    if not (row.eyes and n == self._eyed_core)
+                    if not (row in eyed and n == self._eyed_core)
                     for stroke in self._core_strokes(row, loop.reach, n)
                 )
                 stretches = (("tail_start", held), body, ("tail_finish", held))
@@ -346,7 +347,7 @@ class _Rows:
                 )
 
     def _eyed(
-        self, use: WireUse, rows: Sequence[Row], loop: Loop, long: float
+        self, use: WireUse, rows: Sequence[Row], loop: Ending, long: float
     ) -> tuple[WireUse, tuple[Stroke, ...]]:
         """Return the core wires that end in eyes, and all that is seen of them and of those beside
         them."""
@@ -390,7 +391,7 @@ class _Rows:
         beads = self.beads if part.beaded else 0
         if part.beaded:
             passes((part.one,), fine.d, 1)
-        loop = Loop("plain", self.core, part.pin)
+        loop = part.ending(self.core)
         long = part.rows * self.advance
         cores = tuple(self._cores(loop, long))
         edges = [
@@ -420,18 +421,18 @@ class _Rows:
             before=loop.reach,
             behind=loop.reach,
             pegs=tuple(row.y for row in self.rows if not row.bows) or (0.0,),
-            ends=(loop.end(), loop.end()),
+            ends=loop.pair,
             frame=tuple(use for use, _ in cores),
             frame_strokes=tuple(stroke for _, strokes in cores for stroke in strokes),
             beads=((part.one.model_copy(update={"times": beads}),),) if beads else ((),),
             eyes=(len(eyed), max(eyed) - min(eyed) if len(eyed) > 1 else 0.0),
-            holds=(eye_hold(self.core, part.pin),),
+            holds=loop.holds,
             begin=(part_step(f"knot_board_{part.begin}", name="knot_board", cores=part.cores),),
             row_steps=row_steps,
             finish=(
                 *((part_step("knot_other_half", check=True),) if part.begin == "middle" else ()),
                 part_step("knot_ends", cautions=("eyes", "ends"), turns=FAST_TURNS),
-                part_step("knot_eyes", cautions=("ends",), check=True, pin=part.pin),
+                *loop.steps("knot_eyes"),
             ),
             row_minutes=1.2 * sum(self._takes(row)[1] for row in self.rows),
             advice=(thin_core(self.core.d, fine.d),),

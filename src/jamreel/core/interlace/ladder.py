@@ -13,8 +13,9 @@ from jamreel.core.advice.weaving import bar_shows, thin_bar, turns_push
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, Interlaced, Worked, at_height, eye_hold, passes
+from jamreel.core.interlace.base import Body, OnBars, Worked, at_height, passes
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
+from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.space import (
     Array,
     inner_tangent,
@@ -27,7 +28,6 @@ from jamreel.core.interlace.turns import turn
 from jamreel.core.parts.base import WireUse, part_step
 from jamreel.core.parts.beads import Beaded, OneBead
 from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.ends import Loop
 from jamreel.core.parts.pictures import wraps
 from jamreel.core.path.moves import Bend, Straight, Wrap
 from jamreel.core.units import Mm
@@ -347,7 +347,7 @@ def in_front_thick(bar: float, wire: float, bead: float) -> float:
     return max(half, r + bead / 2) + max(half, bead / 2 - r)
 
 
-class Ladder(Interlaced, Beaded):
+class Ladder(OnBars, Beaded):
     """Bars side by side with beads between them; inner bars end in eyes, outer ones are wound
     round their neighbours.
 
@@ -356,7 +356,7 @@ class Ladder(Interlaced, Beaded):
     """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Interlaced.ranges,
+        **OnBars.ranges,
         **Beaded.ranges,
         "bars": (3, 12),
         "row_turns": (0, 60),
@@ -376,7 +376,8 @@ class Ladder(Interlaced, Beaded):
         each = tuple(self.beads_of().each)
         return tuple(each[n % len(each)] for n in range(self.bars - 1))
 
-    def _row(self, bar: float, wire: float) -> LadderRow:
+    def _row(self, wires: Palette) -> LadderRow:
+        bar, wire = wires.of("body").d, self.working(wires).d
         beads = self._beads()
         across = max(one.bead for one in beads)
         turns = self.row_turns or covering_turns(across, wire)
@@ -386,7 +387,9 @@ class Ladder(Interlaced, Beaded):
             else between_bars_in_front(one.bead, bar, wire)
             for one in beads
         )
-        return LadderRow(gaps, bar, wire, turns, self.pitched(row_pitch(turns, wire, across)))
+        return LadderRow(
+            gaps, bar, wire, turns, self.pitched(row_pitch(turns, wire, across), wires)
+        )
 
     def _balls(self, row: LadderRow) -> tuple[Ball, ...]:
         """Return the beads of a cell: in front of the bars, and where a row comes from behind its
@@ -406,23 +409,25 @@ class Ladder(Interlaced, Beaded):
         """Return the ladder. Raises Refusal for bars too near for their ends to reach round."""
         bar, working = wires.of("body"), self.working(wires)
         passes(self._beads(), working.d, 1, "row" if self.row else "hole")
-        row = self._row(bar.d, working.d)
-        corner = bar.d / 2
+        row = self._row(wires)
+        corner, loop = bar.d / 2, self.ending(bar)
         try:
             end = outer_end(corner, bar.d, min(row.gaps), self.end_turns)
         except ValueError:
             raise Refusal(
                 "bars_near", got=Mm(min(row.gaps)), field="bead", least=2 * bar.d
             ) from None
-        room = corner + bar.d / 2 + (self.end_turns + 0.5) * bar.d
-        loop = Loop("plain", bar, self.pin)
+        wound = corner + bar.d / 2 + (self.end_turns + 0.5) * bar.d
+        room = 0.0 if loop.bare else wound
         rows = self.rows * row.pitch
         beads = self._beads()
         across = max(one.bead for one in beads)
         taken = row.restarting() if self.way == "restart" else row.returning()
-        inner, strokes = self._inner(bar, loop, rows + 2 * room, row)
+        # Bare, all bars are alike.
+        places = row.places if loop.bare else row.places[1:-1]
+        inner, strokes = self._inner(bar, loop, rows + 2 * room, places)
         outer, more = self._outer(bar, row, rows, room, loop.reach, end)
-        at_end = loop.end()
+        wound_in = part_step("ladder_ends", cautions=("eyes", "ends"), turns=self.end_turns)
         width = row.places[-1] - row.places[0] + bar.d + 2 * working.d
         return Body(
             cell=lambda: row.cell(self._balls(row), restart=self.way == "restart"),
@@ -435,12 +440,12 @@ class Ladder(Interlaced, Beaded):
             before=loop.reach + room,
             behind=room + loop.reach,
             pegs=row.places,
-            ends=(at_end, at_end),
-            frame=(inner, outer),
-            frame_strokes=(*strokes, *more),
+            ends=loop.pair,
+            frame=(inner,) if loop.bare else (inner, outer),
+            frame_strokes=strokes if loop.bare else (*strokes, *more),
             beads=(beads,),
             eyes=(self.bars - 2, row.gaps[0]),
-            holds=(eye_hold(bar, self.pin),),
+            holds=loop.holds,
             begin=(
                 part_step("ladder_bars", check=True, bars=self.bars, apart=row.gaps[0]),
                 part_step("ladder_first", check=True, turns=row.turns),
@@ -451,8 +456,8 @@ class Ladder(Interlaced, Beaded):
                 ),
             ),
             finish=(
-                part_step("ladder_ends", cautions=("eyes", "ends"), turns=self.end_turns),
-                part_step("ladder_eyes", cautions=("ends",), check=True, pin=self.pin),
+                *(() if loop.bare else (wound_in,)),
+                *loop.steps("ladder_eyes"),
             ),
             row_minutes=0.4 * self.bars + 0.1 * self.bars * row.turns,
             advice=(
@@ -463,16 +468,16 @@ class Ladder(Interlaced, Beaded):
         )
 
     def _inner(
-        self, bar: Wire, loop: Loop, long: float, row: LadderRow
+        self, bar: Wire, loop: Ending, long: float, places: Sequence[float]
     ) -> tuple[WireUse, tuple[Stroke, ...]]:
-        """Return the inner bars, an eye at each end."""
+        """Return the bars that end in eyes, or bare."""
         body = ("body", (Straight(length=long),))
         stretches = (*loop.stretches("left"), body, *loop.stretches("right"))
         use = laid(
-            WireUse("ladder_inner", bar, stretches, quantity=self.bars - 2),
+            WireUse("ladder_inner", bar, stretches, quantity=len(places)),
             middle=loop.reach + long / 2,
         )
-        every = [at_height(use, y) for y in row.places[1:-1]]
+        every = [at_height(use, y) for y in places]
         return every[0], tuple(stroke for one in every for stroke in drawn(one))
 
     def _outer(

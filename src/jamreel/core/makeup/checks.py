@@ -12,7 +12,13 @@ from jamreel.core.advice.closing import (
     opens_easily,
     stronger_than_loops,
 )
-from jamreel.core.advice.joining import ends_differ, loop_admits, neither_opens, nothing_in_it
+from jamreel.core.advice.joining import (
+    bare_end,
+    ends_differ,
+    loop_admits,
+    neither_opens,
+    nothing_in_it,
+)
 from jamreel.core.advice.parts import hole_passes, jostling
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition
@@ -68,11 +74,21 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
         yield loop_admits(one.inner, one.thick, one.loop, ", ".join(one.names))
         widest = max(one.drops, default=0.0)
         yield jostling(widest, len(one.drops), math.pi * (one.inner + widest))
+    yield from _bare_ends(makeup, composition)
     yield from composition.fastened.mates
     yield from _closure(composition)
     lying = [p.name for p in composition.parts if not p.drop]
     if lying and composition.fastened.hold is not None:
         yield ends_differ(lying[0], lying[-1], makeup.mirrored or makeup.focal is not None)
+
+
+def _bare_ends(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:
+    """Yield whether bare ends at both ends of the piece go into what fastens it."""
+    lying = [p for p in composition.parts if not p.drop]
+    swallows = makeup.closure.swallows
+    for part in {id(p.made): p for p in (*lying[:1], *lying[-1:])}.values():
+        if part.made.weaving is not None and part.made.ends is None:
+            yield bare_end(part.name, part.made.width, swallows)
 
 
 def _closure(composition: Composition) -> Iterator[Advice | None]:

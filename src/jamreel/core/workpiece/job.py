@@ -11,7 +11,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseChoice, EaseTable, ease_of
 from jamreel.core.fit.tryon import TryOn
 from jamreel.core.forming.chosen import Known, Wire
-from jamreel.core.forming.palette import Palette, palette_of
+from jamreel.core.forming.palette import Palette, WovenHand, palette_of
 from jamreel.core.forming.springback import former_diameter
 from jamreel.core.forming.tools import (
     NEAR,
@@ -74,7 +74,10 @@ class Job:
     @cached_property
     def wires(self) -> Palette:
         """The piece's wires by what they are for. Raises Refusal for a metal that is not known."""
-        return palette_of(self.wire, self.palette, self.known, self.cutting.longest)
+        hands = tuple(
+            WovenHand(one.technique, one.stock, one.pitch, one.tight) for one in self.shop.woven
+        )
+        return palette_of(self.wire, self.palette, self.known, self.cutting.longest, hands)
 
     def ratio_of(self, finished: float) -> float:
         """Return what a margin by ratio multiplies [mm]: the piece, or the girth it goes round.

@@ -1,5 +1,6 @@
 """Woven bodies of a piece: rows, working wires, board; how far a wire goes; how they look close."""
 
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -13,6 +14,7 @@ from jamreel.core.interlace.space import spaced
 from jamreel.core.interlace.working import rows_of
 from jamreel.core.makeup.compose import Composition
 from jamreel.core.result import WovenBody, WovenWire
+from jamreel.core.shop import WovenSample
 from jamreel.core.units import Mm, Unit, parse_length
 from jamreel.core.values import Frozen
 from jamreel.core.words import say
@@ -72,7 +74,7 @@ def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
         beads=tuple(_counted(row) for row in body.beads),
         pegs_mm=body.pegs,
         rows_at=_rows_at(weaving),
-        sampled=weaving.part.sample is not None,
+        sampled=weaving.sampled,
         wires=wires,
         weaving=weaving,
     )
@@ -89,6 +91,51 @@ def _rows_at(weaving: Weaving) -> dict[str, float]:
 
 def _counted(row: tuple[object, ...]) -> int:
     return sum(getattr(one, "times", 1) for one in row)
+
+
+def sample_of(body: WovenBody) -> WovenSample:
+    """Return what the sample of a piece tells of the maker's hand, to be kept for such wire.
+
+    Args:
+        body: a woven body of a plan.
+
+    Raises:
+        Refusal: a body without a sample of its own.
+
+    Source: plain ratios.
+    """
+    weaving = body.weaving
+    if not isinstance(weaving, Weaving) or weaving.part.sample is None:
+        raise Refusal("no_sample", got=body.label, field="sample_rows")
+    by_sum = weaving.part.model_copy(update={"sample_rows": 0})
+    usual = by_sum.body(replace(weaving.wires, hands=())).pitch
+    return WovenSample(
+        technique=weaving.part.kind,
+        stock=weaving.body.working.key,
+        pitch=round(body.pitch_mm / usual, 4),
+        tight=round(weaving.tight, 4) if weaving.read else None,
+        rows=weaving.part.sample_rows,
+    )
+
+
+def kept_for(body: WovenBody) -> WovenSample:
+    """Return what is kept of the maker's hand for such a body, to be forgotten.
+
+    Args:
+        body: a woven body of a plan.
+
+    Raises:
+        Refusal: nothing is kept.
+
+    Source: ``Palette.hand``.
+    """
+    weaving = body.weaving
+    hand = weaving.part.hand(weaving.wires) if isinstance(weaving, Weaving) else None
+    if hand is None:
+        raise Refusal("no_sample", got=body.label, field="sample_rows")
+    return WovenSample(
+        technique=hand.technique, stock=hand.stock, pitch=hand.pitch, tight=hand.tight, rows=1
+    )
 
 
 class GoesSoFar(Frozen):

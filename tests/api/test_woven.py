@@ -1,0 +1,171 @@
+"""Woven bodies over the API: in space, how far a wire goes, samples that are kept, the board."""
+
+import io
+import json
+from itertools import pairwise
+from typing import Any
+
+import pdfplumber
+import pytest
+from django.test import Client
+
+from tests.conftest import EXAMPLES
+
+BRACELET = json.loads((EXAMPLES / "linked-bracelet.json").read_text())
+MM = 72 / 25.4
+
+
+def brief(part: dict[str, Any]) -> dict[str, Any]:
+    entry = {"id": "e1", "part": part, "times": 1}
+    piece = {**BRACELET["piece"], "entries": [entry], "closure": {"kind": "folded_hook"}}
+    wire = {"size": "1.2 mm", "metal": "copper", "temper": "half_hard"}
+    fine = {"winding": {"size": "0.4 mm", "metal": "copper", "temper": "dead_soft"}}
+    return {**BRACELET, "piece": piece, "wire": wire, "palette": fine}
+
+
+def start(client: Client, part: dict[str, Any]) -> dict[str, Any]:
+    sent = {"name": "Weir", "brief": brief(part)}
+    answer = client.post("/api/pieces", sent, content_type="application/json")
+    assert answer.status_code == 201, answer.content
+    piece: dict[str, Any] = answer.json()
+    return piece
+
+
+def asked(client: Client, piece: dict[str, Any], path: str, **query: str) -> Any:
+    return client.get(f"/api/pieces/{piece['id']}/{path}", query)
+
+
+LADDER = {"kind": "ladder", "rows": 12}
+
+
+def test_a_body_is_answered_in_space_strand_by_strand(client: Client) -> None:
+    piece = start(client, LADDER)
+    (plan_body,) = piece["plan"]["woven"]
+    (body,) = asked(client, piece, "woven", entry="e1").json()["bodies"]
+    assert (body["rows"], body["cell_rows"], body["row_name"]) == (12, 2, "row")
+    assert body["advance_mm"] == pytest.approx(2 * plan_body["pitch_mm"])
+    working = [one for one in body["strands"] if one["role"] == "working"]
+    assert [one["row"] for one in working] == [0, 1]
+    # In points half a wire apart it is as long as a row takes.
+    for one in working:
+        points = one["points"]
+        long = sum(
+            sum((a - b) ** 2 for a, b in zip(p, q, strict=True)) ** 0.5 for p, q in pairwise(points)
+        )
+        assert long == pytest.approx(plan_body["wires"][0]["takes_mm"][0], rel=0.02)
+    assert len(body["beads"]) == 6
+    assert asked(client, piece, "woven", entry="e9").json() == {"bodies": []}
+
+
+def test_knots_and_ribbons_are_pulled_tight_before_they_are_looked_at(client: Client) -> None:
+    piece = start(client, {"kind": "knot_row", "rows": 20})
+    (body,) = asked(client, piece, "woven").json()["bodies"]
+    assert {one["role"] for one in body["strands"]} == {"bar", "working"}
+    piece = start(client, {"kind": "lattice", "rows": 5, "ribbon": 2})
+    (body,) = asked(client, piece, "woven").json()["bodies"]
+    assert body["over"] is True
+    assert len([one for one in body["strands"] if one["role"] == "working"]) == 4
+
+
+def test_so_much_wire_goes_so_far(client: Client) -> None:
+    piece = start(client, {**LADDER, "rows": 40})
+    (plan_body,) = piece["plan"]["woven"]
+    (wire,) = plan_body["wires"]
+    each = wire["spare"] * wire["takes_mm"][0]
+    goes = asked(client, piece, "woven/goes", wire="1200", entry="e1").json()
+    rows = int((1200 - wire["tails_mm"]) // each)
+    assert goes["rows"] == rows
+    assert goes["long_mm"] == pytest.approx(rows * plan_body["pitch_mm"])
+    assert goes["left_mm"] == pytest.approx(1200 - wire["tails_mm"] - rows * each)
+    assert goes["starts_after"] == list(range(0, 40, rows))
+    plenty = asked(client, piece, "woven/goes", wire="30 m").json()
+    assert (plenty["rows"], plenty["wires"]) == (40, 1)
+
+
+@pytest.mark.parametrize("wire", ["30", "long", "-5", "", "9" * 60])
+def test_what_is_no_length_or_too_short_is_refused_at_the_wire(client: Client, wire: str) -> None:
+    piece = start(client, LADDER)
+    answer = asked(client, piece, "woven/goes", wire=wire)
+    assert answer.status_code == 422
+    assert answer.json()["problems"][0]["field"] == "wire"
+
+
+def test_nothing_woven_has_no_board_and_goes_nowhere(client: Client) -> None:
+    piece = start(client, {"kind": "chain"})
+    assert asked(client, piece, "board.pdf").status_code == 404
+    assert asked(client, piece, "woven/goes", wire="500").status_code == 404
+    assert asked(client, piece, "woven").json() == {"bodies": []}
+
+
+def test_the_board_is_true_to_scale(client: Client) -> None:
+    piece = start(client, LADDER)
+    (body,) = piece["plan"]["woven"]
+    answer = asked(client, piece, "board.pdf")
+    with pdfplumber.open(io.BytesIO(answer.content)) as pdf:
+        (page,) = pdf.pages
+        bars = sorted({round(line["top"], 1) for line in page.lines if line["width"] > 50 * MM})
+        long = [line["width"] for line in page.lines]
+    apart = [b - a for a, b in pairwise(bars)]
+    wanted = [b - a for a, b in pairwise(body["pegs_mm"])]
+    for one in wanted:
+        assert any(abs(gap - one * MM) < 0.2 for gap in apart)
+    whole = body["rows"] * body["pitch_mm"] + body["before_mm"] + body["behind_mm"] + 12
+    assert any(abs(one - whole * MM) < 0.5 for one in long)
+
+
+def test_the_making_card_has_a_box_for_every_row(client: Client) -> None:
+    piece = start(client, {**LADDER, "rows": 23})
+    card = asked(client, piece, "card.pdf")
+    with pdfplumber.open(io.BytesIO(card.content)) as pdf:
+        assert len(pdf.pages) == 2
+        plan = pdf.pages[1]
+        assert len([r for r in plan.rects if abs(r["width"] - 9 * MM) < 0.5]) == 23
+        assert "23" in plan.extract_text()
+
+
+def keep(client: Client, piece: dict[str, Any], *, kept: bool = True) -> Any:
+    return client.post(
+        f"/api/pieces/{piece['id']}/woven/sample",
+        {"entry": "e1", "kept": kept},
+        content_type="application/json",
+    )
+
+
+def test_a_sample_is_kept_for_such_wire_and_forgotten_again(client: Client) -> None:
+    plain = start(client, LADDER)
+    (usual,) = plain["plan"]["woven"]
+    takes = usual["wires"][0]["takes_mm"][0]
+    # A looser hand: rows a quarter further apart, a tenth more wire.
+    sample = {"sample_rows": 4, "sample_over": "20"}
+    (counted,) = start(client, {**LADDER, **sample})["plan"]["woven"]
+    took = 1.1 * 4 * counted["wires"][0]["takes_mm"][0]
+    tried = start(client, {**LADDER, **sample, "sample_took": took})
+    (own,) = tried["plan"]["woven"]
+    assert own["sampled"] == "piece"
+    assert own["pitch_mm"] == pytest.approx(5.0)
+    assert keep(client, plain).status_code == 422
+    assert keep(client, tried).status_code == 204
+    (again,) = client.get(f"/api/pieces/{plain['id']}").json()["plan"]["woven"]
+    assert again["sampled"] == "bench"
+    assert again["pitch_mm"] == pytest.approx(5.0)
+    assert again["wires"][0]["spare"] == 1
+    tight = own["wires"][0]["takes_mm"][0]
+    assert again["wires"][0]["takes_mm"][0] == pytest.approx(tight, rel=1e-3)
+    assert tight != pytest.approx(takes, rel=0.02)
+    # Another technique in that wire is not touched by it.
+    (channel,) = start(client, {"kind": "channel"})["plan"]["woven"]
+    assert channel["sampled"] == ""
+    assert keep(client, plain, kept=False).status_code == 204
+    (back,) = client.get(f"/api/pieces/{plain['id']}").json()["plan"]["woven"]
+    assert (back["sampled"], back["pitch_mm"]) == ("", usual["pitch_mm"])
+
+
+def test_a_width_that_does_not_suit_the_beads_is_refused_with_one_that_does(client: Client) -> None:
+    piece = start(client, {"kind": "channel", "across": 4, "between_legs": "14"})
+    assert piece["plan"] is None
+    (problem,) = piece["problems"]
+    assert problem["field"] == "piece.entries.0.part.between_legs"
+    assert "16.4" in problem["says"]
+    assert "3 of these beads" in problem["says"]
+    wider = start(client, {"kind": "channel", "across": 4, "between_legs": "16.4"})
+    assert wider["plan"] is not None
