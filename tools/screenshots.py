@@ -48,13 +48,13 @@ VIEWS = (
     View("fall", "/pieces/33/measure", "[data-drawn=fall]"),
     View("forehead", "/pieces/18/measure", "[data-drawn=brow]"),
     View("parts", "/pieces/21/make_up", "[data-drawn=sequence]"),
-    View("parts-worn", "/pieces/24/measure", "[data-drawn=section]"),
+    View("woven", "/pieces/36/form", "[data-drawn=woven]"),
     View("reels", "/reels", "table"),
     View("cutting", "/cutting", "[data-drawn=board]"),
     View("wearers", "/wearers/1", "[data-drawn=figure]"),
     View("cast", "/wearers/cast", "table"),
     View("tools", "/tools", "form"),
-    View("measure-dark", "/pieces/4/measure", "[data-drawn=section]", theme="dark"),
+    View("woven-dark", "/pieces/40/form", "[data-drawn=woven]", theme="dark"),
     View("measure-tablet", "/pieces/1/measure", "[data-drawn=section]", size=TABLET),
 )
 

@@ -33,6 +33,8 @@ VIEWS = [
     "/pieces/27/make_up",
     "/pieces/29/fit",
     "/pieces/10/make_up",
+    "/pieces/40/make_up",
+    "/pieces/36/form",
     "/reels",
     "/cutting",
 ]

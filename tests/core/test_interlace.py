@@ -495,6 +495,21 @@ def test_bare_ends_are_no_length_of_their_own_and_go_into_a_cap(part: Interlaced
     assert not any(step.endswith("_eyes") for step in steps)
 
 
+def test_wraps_fill_a_frame_as_they_do_bars() -> None:
+    frame = CrossedWrap(wound_on="frame", bar_gap=5.0, rows=40)
+    bars = CrossedWrap(bar_gap=5.0, rows=40)
+    one, two = frame.make(WIRES), bars.make(WIRES)
+    assert wire_of(one, "crossed_working") == pytest.approx(wire_of(two, "crossed_working"))
+    long = 40 * frame.body(WIRES).pitch
+    eyes = 2 * math.pi * (3.0 + 1.2)
+    assert wire_of(one, "crossed_frame") == pytest.approx(2 * long + math.pi * 6.2 / 2 + eyes)
+    # The bow bears half of its width beyond the legs, where bars have eyes.
+    assert one.length == pytest.approx(two.length - frame.body(WIRES).before + 2.5)
+    assert one.ends is not None
+    assert one.ends[1].inner == pytest.approx(5.0)
+    assert "channel_bow" in {step.id for step in one.steps}
+
+
 def advice_on(part: dict[str, Any], closure: dict[str, Any]) -> set[str]:
     brief = bracelet(part)
     brief["piece"]["closure"] = closure

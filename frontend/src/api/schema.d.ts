@@ -2366,7 +2366,7 @@ export interface components {
         };
         /**
          * CrossedWrap
-         * @description Bars side by side, wrapped in figures of eight; every bar ends in an eye.
+         * @description Bars side by side, or the legs of a bowed frame, wrapped in figures of eight.
          *
          *     ``bar_gap`` is clear between the bars; ``outside`` counts the strands on each outer bar in a
          *     repeat, ``inside`` those round an inner bar at each pass.
@@ -2442,6 +2442,12 @@ export interface components {
              * @default null
              */
             wire?: string | number | null;
+            /**
+             * Wound On
+             * @default bars
+             * @enum {string}
+             */
+            wound_on?: "bars" | "frame";
         };
         /**
          * CrownBand
@@ -15503,8 +15509,8 @@ export interface operations {
     };
     jamreel_api_pieces_woven_goes: {
         parameters: {
-            query: {
-                wire: string;
+            query?: {
+                wire?: string;
                 entry?: string;
             };
             header?: never;

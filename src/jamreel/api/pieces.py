@@ -1,10 +1,10 @@
 """Pieces: start, save, undo, tick, try on, print."""
 
 from datetime import date
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import Query, Router, Schema, Status
+from ninja import Router, Schema, Status
 from pydantic import Field
 
 from jamreel.api.auth import bench_of
@@ -345,7 +345,7 @@ def woven(request: HttpRequest, piece_id: int, entry: Typed = "") -> Bodies:
 
 @router.get("/pieces/{int:piece_id}/woven/goes", response={200: GoesSoFar, **EVERY_ERROR})
 def woven_goes(
-    request: HttpRequest, piece_id: int, wire: Annotated[Typed, Query()], entry: Typed = ""
+    request: HttpRequest, piece_id: int, wire: Typed = "", entry: Typed = ""
 ) -> GoesSoFar:
     """Return how far a length of working wire goes in a woven body, and where the next one
     joins."""

@@ -13,6 +13,7 @@ _HELPERS = {
     "clearance",
     "endings",
     "face",
+    "frames",
     "knots",
     "settle",
     "space",

@@ -10,24 +10,21 @@ import numpy as np
 
 from jamreel.core.advice.weaving import bar_shows, room_beside_beads, thin_bar
 from jamreel.core.errors import Refusal
-from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, Interlaced, Worked, at_height, passes
+from jamreel.core.interlace.base import Body, Interlaced, Worked, passes
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.crossed import Repeat
 from jamreel.core.interlace.endings import eye_hold
 from jamreel.core.interlace.face import face
+from jamreel.core.interlace.frames import Frame
 from jamreel.core.interlace.space import Array, joined, moved, round_bar, straight, turned_over
 from jamreel.core.interlace.turns import crossed_belt
-from jamreel.core.parts.base import End, WireUse, part_step
+from jamreel.core.parts.base import part_step
 from jamreel.core.parts.beads import Beaded, BeadRow
-from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.ends import Loop
-from jamreel.core.path.moves import Bend, Move, Straight
+from jamreel.core.parts.drawn import drawn
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, OptionalLength
 
-Moves = tuple[Move, ...]
 # By how much a width that nobody chose is wider than a row needs [mm].
 PLAY_MM = 0.1
 
@@ -334,22 +331,6 @@ class Channel(Interlaced, Beaded):
                 y += one.along
         return tuple(found)
 
-    def _bow(self, bar: Wire, width: float) -> tuple[Moves, float, float]:
-        """Return the bow's moves, how deep it lies behind the legs inside, and how far beyond it
-        an end bears [mm]."""
-        turned = 2 * math.pi * self.bow_turns
-        eye: Moves = (Bend(angle=turned, pin=self.pin, label="bow_eye"),) if turned else ()
-        if self.bow == "round":
-            half = Bend(angle=math.pi / 2, pin=width, label="bow")
-            moves: Moves = (half, *eye, half)
-            deep = width / 2
-        else:
-            corner = Bend(angle=math.pi / 2, pin=2 * self.corner, label="bow")
-            flat = Straight(length=(width - 2 * self.corner) / 2)
-            moves = (corner, flat, *eye, flat, corner)
-            deep = self.corner
-        return moves, deep, deep + (bar.d + self.pin if turned else 0.0)
-
     def body(self, wires: Palette) -> Body:
         """Return the channel. Raises Refusal for rows that don't fit between the legs, and for a
         square bow narrower than its corners."""
@@ -364,11 +345,10 @@ class Channel(Interlaced, Beaded):
         leg = Leg(width, bar.d, working.d, turns)
         started = 2 * self.start_wraps * working.d
         long = self.rows * pitch + started
-        moves, _, behind = self._bow(bar, width)
-        loop = Loop("plain", bar, self.pin)
-        frame = self._frame(bar, loop, long, moves, leg.apart)
+        corner = self.corner if self.bow == "square" else None
+        frame = Frame(bar, self.pin, width, corner, self.bow_turns)
+        use, loop = frame.use("channel_frame", long), frame.loop
         belts = Repeat(2, leg.apart, bar.d, working.d)
-        bow_end = End(self.pin if self.bow_turns else width, bar.d, False, "flat")
         start_at = loop.reach + self.rows * pitch
         tone = working.metal.colour
         none = ((), ())
@@ -390,15 +370,15 @@ class Channel(Interlaced, Beaded):
             thickness=max(max(row.widest for row in rows), bar.d + 2 * working.d),
             before=loop.reach,
             first=pitch / 2,
-            behind=started + behind,
+            behind=started + frame.behind,
             pegs=(-leg.apart / 2, leg.apart / 2),
-            ends=(loop.end(), bow_end),
-            frame=(frame,),
-            frame_strokes=(*wraps[0], *drawn(frame), *wraps[1]),
+            ends=frame.ends,
+            frame=(use,),
+            frame_strokes=(*wraps[0], *drawn(use), *wraps[1]),
             beads=tuple(row.beads for row in rows),
             holds=(eye_hold(bar, self.pin),),
             begin=(
-                part_step(f"channel_bow_{self.bow}", name="channel_bow", width=width, check=True),
+                frame.step,
                 part_step("channel_width", check=True, width=width, beads=max(lengths)),
                 *(
                     (part_step("channel_start", check=True, wraps=self.start_wraps),)
@@ -425,16 +405,3 @@ class Channel(Interlaced, Beaded):
                 thin_bar(bar.d, working.d),
             ),
         )
-
-    def _frame(self, bar: Wire, loop: Loop, long: float, bow: Moves, apart: float) -> WireUse:
-        """Return the frame: an eye, a leg, the bow, the other leg, an eye."""
-        stretches = (
-            *loop.stretches("left"),
-            ("leg", (Straight(length=long),)),
-            ("bow", bow),
-            ("leg_back", (Straight(length=long),)),
-            *loop.stretches("right"),
-        )
-        use = WireUse("channel_frame", bar, stretches, held="leg")
-        placed = laid(use, left=0.0)
-        return at_height(placed, -apart / 2)

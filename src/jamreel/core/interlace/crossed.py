@@ -1,17 +1,21 @@
 """Crossed wraps: a wire in figures of eight over two bars or more."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.weaving import bar_shows, thin_bar, tight_gap
+from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Body, OnBars, Worked, at_height
 from jamreel.core.interlace.cells import Cell, Strand, bars_of, stretched
+from jamreel.core.interlace.endings import Ending, eye_hold
+from jamreel.core.interlace.frames import Frame
 from jamreel.core.interlace.space import Array, inner_tangent, joined, moved, round_bar
-from jamreel.core.parts.base import WireUse, part_step
+from jamreel.core.parts.base import End, Hold, WireUse, part_step
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.moves import Straight
 from jamreel.core.units import Mm
@@ -151,8 +155,22 @@ class Repeat:
         return Cell(self.pitch, 1, strands, packed=self.bars > 2 or self.outside > 1)
 
 
+@dataclass(frozen=True)
+class Held:
+    """What wraps are wound on: its wires, what bears before and behind the wraps [mm], its ends,
+    and the steps in which it is made and finished."""
+
+    uses: tuple[WireUse, ...]
+    before: float
+    behind: float
+    ends: tuple[End, End] | None
+    holds: tuple[Hold, ...]
+    first: Step
+    last: tuple[Step, ...]
+
+
 class CrossedWrap(OnBars):
-    """Bars side by side, wrapped in figures of eight; every bar ends in an eye.
+    """Bars side by side, or the legs of a bowed frame, wrapped in figures of eight.
 
     ``bar_gap`` is clear between the bars; ``outside`` counts the strands on each outer bar in a
     repeat, ``inside`` those round an inner bar at each pass.
@@ -166,7 +184,14 @@ class CrossedWrap(OnBars):
         "inside": (1, 8),
     }
 
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "bars": ("wound_on", "bars"),
+        "ends": ("wound_on", "bars"),
+        "inside": ("wound_on", "bars"),
+    }
+
     kind: Literal["crossed_wrap"] = "crossed_wrap"
+    wound_on: Literal["bars", "frame"] = "bars"
     bars: int = 2
     bar_gap: Length = 3.0
     outside: int = 1
@@ -175,9 +200,8 @@ class CrossedWrap(OnBars):
     def body(self, wires: Palette) -> Body:
         """Return the wraps. Raises Refusal for bars between which no wire passes."""
         bar, working = wires.of("body"), self.working(wires)
-        repeat = Repeat(
-            self.bars, self.bar_gap + bar.d, bar.d, working.d, self.outside, self.inside
-        )
+        count = 2 if self.wound_on == "frame" else self.bars
+        repeat = Repeat(count, self.bar_gap + bar.d, bar.d, working.d, self.outside, self.inside)
         try:
             taken = repeat.takes()
         except ValueError:
@@ -185,18 +209,9 @@ class CrossedWrap(OnBars):
                 "no_way_between", got=Mm(self.bar_gap), field="bar_gap", least=working.d
             ) from None
         pitch = self.pitched(repeat.pitch, wires)
-        loop = self.ending(bar)
-        long = self.rows * pitch
-        stretches = (
-            *loop.stretches("left"),
-            ("body", (Straight(length=long),)),
-            *loop.stretches("right"),
+        held = (self._framed if self.wound_on == "frame" else self._barred)(
+            bar, self.rows * pitch, repeat
         )
-        use = laid(
-            WireUse("crossed_bar", bar, stretches, quantity=self.bars),
-            middle=loop.reach + long / 2,
-        )
-        every = [at_height(use, y) for y in repeat.places]
         spread = pitch / repeat.pitch
         return Body(
             cell=lambda: stretched(repeat.cell(), spread),
@@ -208,18 +223,18 @@ class CrossedWrap(OnBars):
             core=bar.d,
             width=repeat.places[-1] - repeat.places[0] + bar.d + 2 * working.d,
             thickness=bar.d + 2 * working.d,
-            before=loop.reach,
-            behind=loop.reach,
+            before=held.before,
+            behind=held.behind,
             pegs=repeat.places,
-            ends=loop.pair,
-            frame=(every[0],),
-            frame_strokes=tuple(stroke for one in every for stroke in drawn(one)),
-            eyes=(self.bars, repeat.apart),
-            holds=loop.holds,
-            begin=(part_step("crossed_bars", check=True, bars=self.bars, gap=self.bar_gap),),
+            ends=held.ends,
+            frame=held.uses[:1],
+            frame_strokes=tuple(stroke for one in held.uses for stroke in drawn(one)),
+            eyes=(count, repeat.apart),
+            holds=held.holds,
+            begin=(held.first,),
             row_steps=(
                 part_step(
-                    "crossed_wrap" if self.bars == 2 else "crossed_wrap_inner",
+                    "crossed_wrap" if count == 2 else "crossed_wrap_inner",
                     name="crossed_wrap",
                     check=True,
                     rows=self.rows,
@@ -229,12 +244,45 @@ class CrossedWrap(OnBars):
             ),
             finish=(
                 part_step("crossed_end", cautions=("eyes", "ends")),
-                *loop.steps("crossed_eyes"),
+                *held.last,
             ),
-            row_minutes=0.25 * self.bars * self.outside,
+            row_minutes=0.25 * count * self.outside,
             advice=(
-                bar_shows(working.d if self.outside == 1 and self.bars == 2 else 0.0),
+                bar_shows(working.d if self.outside == 1 and count == 2 else 0.0),
                 tight_gap(self.bar_gap, working.d) if self.outside > 1 else None,
                 thin_bar(bar.d, working.d),
             ),
+        )
+
+    def _barred(self, bar: Wire, long: float, repeat: Repeat) -> Held:
+        """Return bars side by side, the first one for all of them."""
+        ending = self.ending(bar)
+        body = ("body", (Straight(length=long),))
+        stretches = (*ending.stretches("left"), body, *ending.stretches("right"))
+        use = laid(
+            WireUse("crossed_bar", bar, stretches, quantity=self.bars),
+            middle=ending.reach + long / 2,
+        )
+        first = part_step("crossed_bars", check=True, bars=self.bars, gap=self.bar_gap)
+        return Held(
+            tuple(at_height(use, y) for y in repeat.places),
+            ending.reach,
+            ending.reach,
+            ending.pair,
+            ending.holds,
+            first,
+            ending.steps("crossed_eyes"),
+        )
+
+    def _framed(self, bar: Wire, long: float, _: Repeat) -> Held:
+        """Return a frame with a round bow."""
+        frame = Frame(bar, self.pin, self.bar_gap)
+        return Held(
+            (frame.use("crossed_frame", long),),
+            frame.loop.reach,
+            frame.behind,
+            frame.ends,
+            (eye_hold(bar, self.pin),),
+            frame.step,
+            Ending(bar, self.pin, bare=False).steps("crossed_eyes"),
         )

@@ -1,0 +1,72 @@
+"""Woven bodies as a maker uses them: turned by hand, row by row, how far a wire goes, a width that
+does not suit."""
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import assert_accessible
+from tests.browser.test_slice import open_piece
+
+
+def test_a_body_is_turned_by_arrow_keys_and_by_dragging(page: Page) -> None:
+    open_piece(page, "Weir-gate ladder", "Make-up")
+    view = page.locator("[data-drawn=woven]")
+    expect(view).to_have_attribute("data-turn", "0 0")
+    view.focus()
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("ArrowDown")
+    expect(view).to_have_attribute("data-turn", "10 10")
+    page.get_by_role("button", name="Edge").click()
+    expect(view).to_have_attribute("data-turn", "-90 0")
+    view.scroll_into_view_if_needed()
+    box = view.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 60, box["y"] + 60)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 100, box["y"] + 60)
+    page.mouse.up()
+    expect(view).to_have_attribute("data-turn", "-90 20")
+    page.get_by_role("button", name="Face").click()
+    expect(page.locator("[data-drawn=rows]")).to_be_visible()
+    assert_accessible(page)
+
+
+def test_rows_are_shown_up_to_the_step_at_hand(page: Page) -> None:
+    open_piece(page, "Weir-gate ladder", "Form")
+    rows = page.get_by_role("slider", name=re.compile("^row"))
+    expect(rows).to_have_attribute("aria-valuetext", re.compile("row 3 of"))
+    page.get_by_text("ladder: Weave the first row").hover()
+    expect(rows).to_have_attribute("aria-valuetext", re.compile("row 2 of"))
+    assert_accessible(page)
+
+
+def test_so_much_wire_goes_so_far(page: Page) -> None:
+    open_piece(page, "Weir-gate ladder", "Make-up")
+    asked = page.get_by_label("So much wire")
+    asked.fill("1200")
+    told = page.get_by_role("status").filter(has_text="rows,")
+    expect(told).to_contain_text("a new one after row")
+    asked.fill("40")
+    expect(page.get_by_text("is not enough for a single row")).to_be_visible()
+    asked.fill("60 m")
+    expect(told).to_contain_text("Enough for all")
+    board = page.get_by_role("link", name="Board at 1:1")
+    answer = page.request.get(board.get_attribute("href") or "")
+    assert answer.body().startswith(b"%PDF")
+
+
+def test_a_sample_of_one_piece_is_kept_for_its_wire(page: Page) -> None:
+    open_piece(page, "Toll-gate channel", "Make-up")
+    expect(page.get_by_text("By this piece's own sample.")).to_be_visible()
+    page.get_by_role("button", name="Keep it for this wire").click()
+    expect(page.get_by_text("other pieces in this wire go by it")).to_be_visible()
+
+
+def test_a_width_that_does_not_suit_its_beads_is_put_right(page: Page) -> None:
+    open_piece(page, "Lock-chamber channel", "Make-up")
+    expect(page.get_by_text(re.compile("A row of 16.0 mm doesn't fit"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("^channel")).first.click()
+    page.get_by_label("beads across").fill("3")
+    expect(page.locator("[data-drawn=woven]")).to_be_visible()
+    expect(page.get_by_text(re.compile(r"Channel: \d+ rows"))).to_be_visible()
