@@ -54,6 +54,8 @@ export const queries = {
   goes: (id: number, version: number, entry: string, wire: string) =>
     queryOptions({
       queryKey: ["goes", id, version, entry, wire],
+      // What is wrong stands at its field.
+      meta: { shown: true },
       queryFn: () => {
         const params = { path: { piece_id: id }, query: { entry, wire } };
         return ask(api.GET("/api/pieces/{piece_id}/woven/goes", { params }));

@@ -107,6 +107,7 @@ function Sample({ body, pieceId }: Pick<Props, "body" | "pieceId">) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const keep = useMutation({
+    meta: { shown: true },
     mutationFn: (kept: boolean) => {
       const params = { path: { piece_id: pieceId } };
       const sent = { params, body: { entry: body.entry.split("~")[0] ?? "", kept } };
