@@ -461,6 +461,17 @@ def test_rows_of_knots_with_beads_lie_as_their_pattern_says() -> None:
         assert beads == {"straight": 0, "mirrored": 8, "by_turns": 8}.get(pattern, 4)
 
 
+def test_fine_wires_in_the_core_make_a_wider_row_and_are_cut() -> None:
+    plain, inlaid = (KnotRow(rows=50, inlaid=n).make(WIRES) for n in (0, 2))
+    assert KnotRow(inlaid=2).body(WIRES).width == pytest.approx(2.4 + 0.8 + 1.6)
+    assert wire_of(plain, "knot_core_inlaid") == 0
+    # Each as long as the row, and held at both ends.
+    assert wire_of(inlaid, "knot_core_inlaid") == pytest.approx(2 * (50 * 1.6 + 20))
+    more = wire_of(inlaid, "knot_working") - wire_of(plain, "knot_working")
+    # Every knot goes round twice two wires more, on both its wires, cut a twentieth longer.
+    assert more == pytest.approx(2 * 50 * 1.05 * 2 * 0.8)
+
+
 def test_a_pair_of_beads_under_an_arc() -> None:
     one = KnotRow(pattern="one_bows", rows=3).body(WIRES)
     two = KnotRow(pattern="one_bows", rows=3, arc_beads=2).body(WIRES)

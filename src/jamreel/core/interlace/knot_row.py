@@ -345,6 +345,14 @@ class _Rows:
                     WireUse(name, self.core, stretches, plain, by_hand=strokes, woven=True),
                     strokes,
                 )
+            if like and part.inlaid:
+                # It lies hidden in the core.
+                held = (Straight(length=HELD_MM),)
+                stretches = (("tail_start", held), body, ("tail_finish", held))
+                seen = tuple(self._core_strokes(like[0], loop.reach, self._eyed_core))
+                count = len(like) * part.inlaid
+                laid_in = f"{name}_inlaid"
+                yield WireUse(laid_in, self.fine, stretches, count, by_hand=seen, woven=True), ()
 
     def _eyed(
         self, use: WireUse, rows: Sequence[Row], loop: Ending, long: float
