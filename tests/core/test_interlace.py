@@ -16,7 +16,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced
-from jamreel.core.interlace.cells import Cell, stretched
+from jamreel.core.interlace.cells import Ball, Cell, stretched
 from jamreel.core.interlace.channel import Channel, Leg
 from jamreel.core.interlace.clearance import clearance
 from jamreel.core.interlace.crossed import CrossedWrap, Repeat
@@ -349,6 +349,16 @@ def test_the_ladder_of_the_tables_as_a_part() -> None:
     assert bought.quantity == 111
     assert made.width == pytest.approx(20.0)
     assert made.thickness == pytest.approx(4.0)
+
+
+def test_a_bead_comes_on_the_wire_when_the_bar_before_it_is_turned_round() -> None:
+    there, back = list[Ball](), list[Ball]()
+    for ball in Ladder(bars=4).body(WIRES).cell().balls:
+        (there if ball.row < 1 else back).append(ball)
+    assert [b.row for b in sorted(there, key=lambda b: b.at[1])] == sorted(b.row for b in there)
+    # The row back begins at the other side.
+    assert [b.row for b in sorted(back, key=lambda b: -b.at[1])] == sorted(b.row for b in back)
+    assert all(1 < b.row < 2 for b in back)
 
 
 def test_the_channel_of_the_tables_as_a_part() -> None:

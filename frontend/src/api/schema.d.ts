@@ -1230,7 +1230,8 @@ export interface components {
         /**
          * BeadShown
          * @description A bead of a cell in space: its middle, across and along its hole [mm], whether the hole runs
-         *     along the body, its colour, and the row at which it is threaded.
+         *     along the body, its colour, and the row at which it is threaded, with the share of it that is
+         *     laid then.
          */
         BeadShown: {
             /** Across Mm */

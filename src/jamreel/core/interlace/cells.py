@@ -31,14 +31,15 @@ class Strand:
 @dataclass(frozen=True)
 class Ball:
     """A bead in space: its middle, how wide and how long it is along its hole [mm], the axis of
-    its hole, its colour, and the row at which it is threaded."""
+    its hole, its colour, and the row at which it is threaded, with the share of it that is laid
+    then."""
 
     at: tuple[float, float, float]
     across: float
     along: float
     axis: tuple[float, float, float] = (0.0, 1.0, 0.0)
     colour: str = ""
-    row: int = 0
+    row: float = 0
 
 
 @dataclass(frozen=True, eq=False)

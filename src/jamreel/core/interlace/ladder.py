@@ -402,7 +402,10 @@ class Ladder(OnBars, Beaded):
                 first = gap == (0 if n == 0 else len(row.gaps) - 1)
                 z = 0.0 if rows == 2 and first else row.radius
                 at = (n * row.pitch + row.turns * row.wire / 2, y, z)
-                found.append(Ball(at, one.bead, one.along, colour=one.colour, row=n))
+                # It comes on the wire when the bar before it is turned round.
+                order = gap if n == 0 else len(row.gaps) - 1 - gap
+                threaded = n + (order + 0.9) / self.bars
+                found.append(Ball(at, one.bead, one.along, colour=one.colour, row=threaded))
         return tuple(found)
 
     def body(self, wires: Palette) -> Body:

@@ -201,14 +201,15 @@ class StrandShown(Frozen):
 
 class BeadShown(Frozen):
     """A bead of a cell in space: its middle, across and along its hole [mm], whether the hole runs
-    along the body, its colour, and the row at which it is threaded."""
+    along the body, its colour, and the row at which it is threaded, with the share of it that is
+    laid then."""
 
     at: Place
     across_mm: float
     along_mm: float
     lengthwise: bool
     colour: str
-    row: int
+    row: float
 
 
 class WovenShown(Frozen):
