@@ -411,6 +411,7 @@ def test_a_lattice_of_the_tables_as_a_part() -> None:
 
 REFUSED: tuple[tuple[Interlaced, str, str], ...] = (
     (Channel(between_legs=12.0), "row_wide", "between_legs"),
+    (Channel(across=20, between_legs=5.0), "row_far_too_wide", "between_legs"),
     (Channel(bow="square", corner=9.0), "corner_wide", "corner"),
     (Channel(hole=0.8), "hole_woven", "hole"),
     (Channel(row=(OneBead(hole=0.5),)), "hole_woven", "row"),
@@ -452,6 +453,9 @@ def test_a_row_that_does_not_fit_says_how_many_beads_do() -> None:
         Channel(across=4, between_legs=13.0).make(WIRES)
     assert refused.value.values["count"] == 3
     Channel(across=3, between_legs=13.0).make(WIRES)
+    each = refused.value.values["each"]
+    assert each == pytest.approx(3.0)
+    Channel(across=4, bead=each, between_legs=13.0).make(WIRES)
 
 
 def test_rows_of_knots_with_beads_lie_as_their_pattern_says() -> None:

@@ -4,7 +4,7 @@ side, turned round the legs."""
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from typing import ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
 import numpy as np
 
@@ -19,7 +19,7 @@ from jamreel.core.interlace.face import face
 from jamreel.core.interlace.frames import Frame
 from jamreel.core.interlace.space import Array, joined, moved, round_bar, straight, turned_over
 from jamreel.core.interlace.turns import crossed_belt
-from jamreel.core.parts.base import part_step
+from jamreel.core.parts.base import BEAD_STEP_MM, part_step
 from jamreel.core.parts.beads import Beaded, BeadRow
 from jamreel.core.parts.drawn import drawn
 from jamreel.core.units import Mm
@@ -306,9 +306,18 @@ class Channel(Interlaced, Beaded):
         if self.between_legs < least - 1e-9:
             each = min(one.along for row in rows for one in row.beads)
             count = math.floor((self.between_legs - wire) / each + 1e-9)
-            raise Refusal(
-                "row_wide", got=Mm(longest), field="between_legs", least=least, count=count
-            )
+            beads = max(row.count for row in rows)
+            told: dict[str, Any] = {
+                "got": Mm(longest),
+                "field": "between_legs",
+                "least": least,
+                "count": count,
+            }
+            # As beads are sold, in half millimetres.
+            steps = math.floor((self.between_legs - wire) / beads / BEAD_STEP_MM + 1e-9)
+            if steps < 1:
+                raise Refusal("row_far_too_wide", **told)
+            raise Refusal("row_wide", **told, beads=beads, each=steps * BEAD_STEP_MM)
         return self.between_legs
 
     def _pitch(self, rows: Sequence[BeadRow], wires: Palette) -> tuple[float, int]:
