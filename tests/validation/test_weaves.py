@@ -17,9 +17,11 @@ import numpy as np
 import pytest
 from shapely.geometry import MultiPoint, Point
 
-from jamreel.core.interlace.channel import Leg, nested_pitch, round_bow, square_bow
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.interlace.channel import Leg, nested_pitch
 from jamreel.core.interlace.clearance import clearance
 from jamreel.core.interlace.crossed import Repeat
+from jamreel.core.interlace.frames import Frame
 from jamreel.core.interlace.knots import (
     Knotted,
     both_bow,
@@ -42,6 +44,8 @@ from jamreel.core.interlace.lattice import Beads
 from jamreel.core.interlace.settle import settled
 from jamreel.core.interlace.space import length_of
 from jamreel.core.interlace.turns import crossed_belt, open_belt, turn
+from jamreel.core.path.moves import developed_length
+from jamreel.core.wire.metals import metals
 
 DATA = Path(__file__).parents[1] / "data" / "weaves"
 ROWS = list(csv.DictReader((DATA / "tightened.csv").read_text().splitlines()))
@@ -233,12 +237,20 @@ def test_a_ladder_that_is_restarted() -> None:
     assert between_bars_in_front(3, 1.5, 0.5) == near(5.12)
 
 
+def framed(bar: float, leg: float, width: float, corner: float | None = None) -> float:
+    """A frame's wire without the eyes of its legs, pi (D + d) each."""
+    wire = Wire(bar, f"{bar:g} mm", metals()["copper"], "half_hard", 210.0)
+    use = Frame(wire, 3.0, width, corner).use("frame", leg)
+    whole = sum(developed_length(moves, bar) for _, moves in use.stretches)
+    return whole - 2 * math.pi * (3.0 + bar)
+
+
 def test_a_channel_with_rows_by_turns() -> None:
     leg = Leg(12.5, 1.2, 0.3, 3)
     of_two, of_three = leg.row_takes(8, 4), leg.row_takes(12, 4)
     assert (of_two, of_three) == (near(52.11), near(53.03))
     assert 19 * of_three + 18 * of_two == pytest.approx(1945.61, abs=0.01)
-    assert round_bow(150, 12.5, 1.2) == near(321.52)
+    assert framed(1.2, 150, 12.5) == near(321.52)
     assert leg.start_takes(3) == near(96.85)
 
 
@@ -247,7 +259,7 @@ def test_a_channel_with_a_square_bow() -> None:
     row = leg.row_takes(6, 3)
     assert row == near(64.48)
     assert math.floor(140 / 3) * row == pytest.approx(2966.25, abs=0.01)
-    assert square_bow(140, 6.5, 1.0, 1.0) == near(289.21)
+    assert framed(1.0, 140, 6.5, corner=1.0) == near(289.21)
     assert nested_pitch(4, 4) == near(3.46)
 
 

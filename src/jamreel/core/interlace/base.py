@@ -43,10 +43,10 @@ from jamreel.core.parts.base import (
 from jamreel.core.parts.beads import BRITTLE, Colour, OneBead, Stuff, bought_bead
 from jamreel.core.parts.ends import PIN_RANGE
 from jamreel.core.path.moves import Straight, Wrap
-from jamreel.core.units import Mm, format_length
+from jamreel.core.units import Mm
 from jamreel.core.values import Length, OptionalLength, Stroke
 from jamreel.core.wire.gauges import OptionalSize
-from jamreel.core.words import say, voice
+from jamreel.core.words import say
 
 MOST_ROWS = 1000
 # Two wires in one hole want so much more than both [mm]; common practice.
@@ -442,11 +442,6 @@ def passes(beads: Iterable[OneBead], wire: float, times: int, field: str = "hole
         if one.hole < times * wire + ROOM_MM - 1e-9:
             least = times * wire + ROOM_MM
             raise Refusal("hole_woven", got=Mm(one.hole), field=field, least=least, times=times)
-
-
-def in_words(length: float) -> str:
-    """Return a length as a step says it, in the maker's unit."""
-    return format_length(length, voice()[1])
 
 
 def at_height(use: WireUse, y: float) -> WireUse:

@@ -210,49 +210,6 @@ def nested_pitch(across: float, along: float) -> float:
     return math.sqrt(across**2 - along**2 / 4)
 
 
-def round_bow(leg: float, width: float, bar: float, eyes: float = 0.0) -> float:
-    """Return the wire of a frame with a round bow, 2 leg + pi (w + D) / 2 + eyes.
-
-    Args:
-        leg: length of one leg [mm].
-        width: w, between the legs [mm].
-        bar: D [mm].
-        eyes: wire of all eyes [mm].
-
-    Returns:
-        Length [mm].
-
-    Example:
-        >>> round(round_bow(150, 12.5, 1.2), 2)
-        321.52
-
-    Source: plain geometry.
-    """
-    return 2 * leg + math.pi * (width + bar) / 2 + eyes
-
-
-def square_bow(leg: float, width: float, bar: float, corner: float, eyes: float = 0.0) -> float:
-    """Return the wire of a frame with a square bow, 2 leg + w - 2 rho + pi (rho + D / 2) + eyes.
-
-    Args:
-        leg: length of one leg [mm].
-        width: w, between the legs [mm].
-        bar: D [mm].
-        corner: rho, inner radius of its corners [mm].
-        eyes: wire of all eyes [mm].
-
-    Returns:
-        Length [mm].
-
-    Example:
-        >>> round(square_bow(140, 6.5, 1.0, 1.0), 2)
-        289.21
-
-    Source: plain geometry.
-    """
-    return 2 * leg + width - 2 * corner + math.pi * (corner + bar / 2) + eyes
-
-
 class Channel(Interlaced, Beaded):
     """Rows of beads between the legs of a bowed frame; each row on both wire ends crossing.
 

@@ -67,27 +67,3 @@ def crossed_belt(apart: float, radius: float) -> float:
     """
     a = inner_tangent(apart, radius)
     return 2 * apart * math.cos(a) + (2 * math.pi + 4 * a) * radius
-
-
-def round_bundle(count: int, wire: float) -> float:
-    """Return the perimeter of round wires side by side, 2 (k - 1) d + pi d; see ``path.coils``."""
-    return 2 * (count - 1) * wire + math.pi * wire
-
-
-def square_bundle(count: int, side: float) -> float:
-    """Return the perimeter of square wires side by side, 2 (k + 1) s.
-
-    Args:
-        count: k wires.
-        side: s [mm].
-
-    Returns:
-        Perimeter [mm].
-
-    Example:
-        >>> square_bundle(6, 0.8)
-        11.2
-
-    Source: plain geometry.
-    """
-    return 2 * (count + 1) * side
