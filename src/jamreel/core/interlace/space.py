@@ -143,7 +143,7 @@ def inner_tangent(apart: float, radius: float) -> float:
 
     Example:
         >>> round(inner_tangent(3.0, 0.7), 4)
-        0.4857
+        0.4855
 
     Source: crossed belt, Machinery's Handbook; published.
     """
