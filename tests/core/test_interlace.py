@@ -377,6 +377,23 @@ def test_the_channel_of_the_tables_as_a_part() -> None:
     assert frame == pytest.approx(2 * 37 * 4.0 + math.pi * 13.7 / 2 + 2 * eye)
 
 
+def test_crossed_wraps_bind_the_legs_at_both_ends() -> None:
+    short = Palette(BARS, {"winding": FINE}, handled=900.0)
+    plain, bound = (Channel(rows=20, start_wraps=3, end_wraps=n).make(short) for n in (0, 4))
+    # A figure of eight takes two wires of a leg.
+    assert bound.length - plain.length == pytest.approx(4 * 2 * 0.4)
+    frames = [wire_of(one, "channel_frame") for one in (plain, bound)]
+    assert frames[1] - frames[0] == pytest.approx(2 * 4 * 2 * 0.4)
+    ended = [use for use in bound.wires if any(name == "end_wraps" for name, _ in use.stretches)]
+    # Only the last of several wires binds them.
+    assert [use.quantity for use in ended] == [1]
+    started = [use for use in bound.wires if any(n == "start_wraps" for n, _ in use.stretches)]
+    assert [use.quantity for use in started] == [1]
+    assert started != ended
+    assert "channel_bind" in {step.id for step in bound.steps}
+    assert "channel_bind" not in {step.id for step in plain.steps}
+
+
 def test_knots_of_the_tables_as_a_part() -> None:
     made = KnotRow(rows=80, knot_pitch=2.0, spare=1.0).make(
         Palette(
@@ -484,6 +501,29 @@ def test_fine_wires_in_the_core_make_a_wider_row_and_are_cut() -> None:
     more = wire_of(inlaid, "knot_working") - wire_of(plain, "knot_working")
     # Every knot goes round twice two wires more, on both its wires, cut a twentieth longer.
     assert more == pytest.approx(2 * 50 * 1.05 * 2 * 0.8)
+
+
+def test_outer_rows_are_shorter_where_the_closure_wants_room() -> None:
+    whole, less = (KnotRow(pattern="mirrored", rows=9, arcs_less=n).make(WIRES) for n in (0, 2))
+    assert less.length == pytest.approx(whole.length)
+    assert [sum(one.quantity for one in made.bought) for made in (whole, less)] == [18, 10]
+    # Five arcs of nine; the straight row is as it was.
+    core = [wire_of(made, "knot_core_bowed") for made in (whole, less)]
+    held = 4 * 20.0
+    assert (core[1] - held) / (core[0] - held) == pytest.approx(5 / 9)
+    assert wire_of(less, "knot_core_eyes") == pytest.approx(wire_of(whole, "knot_core_eyes"))
+    assert wire_of(less, "knot_bowed") < 0.6 * wire_of(whole, "knot_bowed")
+    # At its ends nothing is drawn wider than the eyes of its straight row.
+    advance = KnotRow(pattern="mirrored").body(WIRES).pitch
+    ends = [
+        max(abs(y) for s in made.strokes for c in s.copies for x, y in c.points if x < advance)
+        for made in (whole, less)
+    ]
+    assert ends[0] > 8
+    assert ends[1] == pytest.approx((3.0 + 1.2) / 2 + 0.6, abs=0.01)
+    # So many arcs are never left out that none is left.
+    short = KnotRow(pattern="mirrored", rows=3, arcs_less=5).make(WIRES)
+    assert sum(one.quantity for one in short.bought) == 2
 
 
 def test_a_pair_of_beads_under_an_arc() -> None:

@@ -1902,6 +1902,11 @@ export interface components {
              */
             corner?: string | number;
             /**
+             * End Wraps
+             * @default 0
+             */
+            end_wraps?: number;
+            /**
              * Hole
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 1
@@ -4646,7 +4651,8 @@ export interface components {
          *
          *     Of rows with beads some lie straight and others bow, round one bead or a pair. ``inlaid`` fine
          *     wires lie in the core between its outer wires. A pitch that is left blank is the natural one; a
-         *     bead pitch that is left blank bends the hollows to three quarters of a row.
+         *     bead pitch that is left blank bends the hollows to three quarters of a row. Outer rows that bow
+         *     have so many ``arcs_less`` at each end, where the closure wants room.
          */
         KnotRow_as_typed: {
             /**
@@ -4654,6 +4660,11 @@ export interface components {
              * @default 1
              */
             arc_beads?: number;
+            /**
+             * Arcs Less
+             * @default 0
+             */
+            arcs_less?: number;
             /**
              * Bead
              * @description A length: a number is mm; text is read as a maker writes it.

@@ -60,17 +60,20 @@ class Worked:
     """Working wires that go the same way side by side, lengths in mm.
 
     Each of ``count`` ``takes`` so much in a row, by turns; the first one takes ``start`` before the
-    first row, beside what is held and made fast. Which of two takes more is not known beforehand:
-    each is cut ``uneven`` longer a row. Those that are ``folded`` begin at their middle, and their
-    ends are both made fast.
+    first row and the last one ``end`` behind the last, beside what is held and made fast. Which of
+    two takes more is not known beforehand: each is cut ``uneven`` longer a row. Those that are
+    ``folded`` begin at their middle, and their ends are both made fast. At each end of the body so
+    many rows are ``left_out``.
     """
 
     key: str
     takes: tuple[float, ...]
     count: int = 1
     start: float = 0.0
+    end: float = 0.0
     uneven: float = 0.0
     folded: bool = False
+    left_out: int = 0
 
 
 @dataclass(frozen=True, eq=False)
@@ -82,7 +85,9 @@ class Body:
     a row, by turns. ``eyes`` are how many lie side by side at each end, and how far apart. The
     ``first`` row's middle lies so far beyond where rows begin, in cells that are drawn from a row's
     middle on. ``close`` is the cell as it is looked at closely, of what pulls a cell tight, where
-    more than that is to be done. ``pegs`` are the heights on the board of what holds it meanwhile.
+    more than that is to be done; ``ended`` is the cell at both ends of the body, for ``left_out``
+    rows each, where something is left out there, with the beads that it has. ``pegs`` are the
+    heights on the board of what holds it meanwhile.
     """
 
     cell: Callable[[], Cell]
@@ -107,6 +112,8 @@ class Body:
     lies: Lies = "bends"
     first: float = 0.0
     pegs: tuple[float, ...] = ()
+    left_out: int = 0
+    ended: tuple[Callable[[], Cell], tuple[OneBead, ...]] | None = None
     close: Callable[[Callable[[Cell], Cell]], Cell] | None = None
     advice: tuple[Advice | None, ...] = field(default=())
 
@@ -209,7 +216,9 @@ class Interlaced(Part):
 @lru_cache(maxsize=256)
 def _face_of(part: Interlaced, wires: Palette) -> Face:
     body = part.body(wires)
-    return face(body.cell(), body.working.metal.colour)
+    tone = body.working.metal.colour
+    seen = face(body.cell(), tone)
+    return replace(seen, ended=face(body.ended[0](), tone)) if body.ended else seen
 
 
 class OnBars(Interlaced):
@@ -301,7 +310,8 @@ class Weaving:
 
     def every_row(self, one: Worked) -> tuple[float, ...]:
         """Return what a wire takes in every row [mm]."""
-        return tuple(self.tight * one.takes[n % len(one.takes)] for n in range(self.rows))
+        rows = self.rows - 2 * one.left_out
+        return tuple(self.tight * one.takes[n % len(one.takes)] for n in range(rows))
 
     def tails(self, one: Worked) -> tuple[float, float]:
         """Return what a wire wants at its start and at its end [mm]."""
@@ -311,7 +321,8 @@ class Weaving:
     def shares(self, one: Worked) -> tuple[Share, ...]:
         """Return how the rows are shared out to wires that can be handled."""
         takes = tuple(self.spare * row + one.uneven for row in self.every_row(one))
-        return shared_out(takes, sum(self.tails(one)) + one.start, self.wires.handled)
+        tails = sum(self.tails(one)) + one.start + one.end
+        return shared_out(takes, tails, self.wires.handled)
 
     def _use(
         self, one: Worked, share: Share, quantity: int, strokes: tuple[Stroke, ...], name: str
@@ -323,7 +334,9 @@ class Weaving:
         takes = sum(self.every_row(one)[share.first : share.first + share.rows])
         looser = share.takes - takes
         first = one.start and share.first == 0
+        last = one.end and share.first + share.rows == self.rows - 2 * one.left_out
         started = (("start_wraps", (Straight(length=one.start),)),) if first else ()
+        ended = (("end_wraps", (Straight(length=one.end),)),) if last else ()
         start, finish = self.tails(one)
         return WireUse(
             name,
@@ -333,6 +346,7 @@ class Weaving:
                 *started,
                 ("rows", (bent, Straight(length=max(takes - once, 0.0)))),
                 *((("looser", (Straight(length=looser),)),) if looser > 1e-9 else ()),
+                *ended,
                 ("tail_finish", (Straight(length=finish),)),
             ),
             quantity=quantity,
@@ -344,8 +358,8 @@ class Weaving:
         """Yield the working wires, alike ones once."""
         for one in self.body.worked:
             shares = self.shares(one)
-            alike = Counter(_like(one, share) for share in shares)
-            first = {_like(one, share): share for share in reversed(shares)}
+            alike = Counter(_like(one, share, self.rows) for share in shares)
+            first = {_like(one, share, self.rows): share for share in reversed(shares)}
             for n, (key, count) in enumerate(alike.items()):
                 name = one.key if n == 0 else f"{one.key}~{n + 1}"
                 yield self._use(one, first[key], count * one.count, strokes, name)
@@ -353,15 +367,18 @@ class Weaving:
     def _bought(self) -> tuple[Bought, ...]:
         counts: Counter[OneBead] = Counter()
         by_turns = self.body.beads
+        b = self.body
         for n in range(self.rows):
-            for one in by_turns[n % len(by_turns)]:
+            at_end = b.ended is not None and not b.left_out <= n < self.rows - b.left_out
+            for one in b.ended[1] if b.ended and at_end else by_turns[n % len(by_turns)]:
                 counts[one.model_copy(update={"times": 1})] += one.times
         return tuple(bought_bead(one, count) for one, count in counts.items())
 
     def _steps(self) -> tuple[Step, ...]:
         b = self.body
-        shares = max((self.shares(one) for one in b.worked), key=len, default=())
-        joins = [share.first for share in shares[1:]]
+        worked = max(b.worked, key=lambda one: len(self.shares(one)))
+        shares = self.shares(worked)
+        joins = [share.first + worked.left_out for share in shares[1:]]
         join = part_step(
             "woven_join",
             cautions=("ends",),
@@ -396,7 +413,7 @@ class Weaving:
         """The body as a part."""
         b = self.body
         long = self.rows * b.pitch
-        behind, before = self.face.along(self.rows, b.before + b.first)
+        behind, before = self.face.along(self.rows, b.before + b.first, b.left_out)
         strokes = (*behind, *b.frame_strokes, *before)
         working = tuple(s for s in (*behind, *before) if s.part == "wire")
         wires = tuple(self._working(working))
@@ -421,9 +438,11 @@ class Weaving:
         )
 
 
-def _like(one: Worked, share: Share) -> tuple[int, float, bool]:
-    """Return what wires have in common that are cut alike."""
-    return share.rows, round(share.takes, 6), bool(one.start) and share.first == 0
+def _like(one: Worked, share: Share, rows: int) -> tuple[int, float, bool, bool]:
+    """Return what wires have in common that are cut alike, in a body of so many rows."""
+    last = share.first + share.rows == rows - 2 * one.left_out
+    first = share.first == 0
+    return share.rows, round(share.takes, 6), bool(one.start) and first, bool(one.end) and last
 
 
 def passes(beads: Iterable[OneBead], wire: float, times: int, field: str = "hole") -> None:

@@ -228,6 +228,7 @@ class Channel(Interlaced, Beaded):
         "corner": (0.3, 20),
         "bow_turns": (0, 6),
         "start_wraps": (0, 12),
+        "end_wraps": (0, 12),
     }
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
         "nested": ("by_turns",),
@@ -245,6 +246,7 @@ class Channel(Interlaced, Beaded):
     corner: Length = 1.0
     bow_turns: int = 0
     start_wraps: int = 3
+    end_wraps: int = 0
 
     def _rows(self) -> tuple[BeadRow, ...]:
         """Return the rows that differ, by turns."""
@@ -310,15 +312,19 @@ class Channel(Interlaced, Beaded):
         pitch, turns = self._pitch(rows, wires)
         leg = Leg(width, bar.d, working.d, turns)
         started = 2 * self.start_wraps * working.d
-        long = self.rows * pitch + started
+        bound = 2 * self.end_wraps * working.d
+        long = bound + self.rows * pitch + started
         corner = self.corner if self.bow == "square" else None
         frame = Frame(bar, self.pin, width, corner, self.bow_turns)
         use, loop = frame.use("channel_frame", long), frame.loop
         belts = Repeat(2, leg.apart, bar.d, working.d)
-        start_at = loop.reach + self.rows * pitch
+        start_at = loop.reach + bound + self.rows * pitch
         tone = working.metal.colour
-        none = ((), ())
-        wraps = face(belts.cell(), tone).along(self.start_wraps, start_at) if started else none
+        crossed = face(belts.cell(), tone)
+        wraps = [
+            crossed.along(count, at)
+            for count, at in ((self.end_wraps, loop.reach), (self.start_wraps, start_at))
+        ]
         lengths = [row.length for row in rows]
         return Body(
             cell=lambda: leg.cell(lengths, pitch, self._balls(rows, pitch)),
@@ -328,19 +334,24 @@ class Channel(Interlaced, Beaded):
                 Worked(
                     "channel_working",
                     tuple(leg.row_takes(beads, pitch) for beads in lengths),
-                    start=leg.start_takes(self.start_wraps) if started else 0.0,
+                    start=leg.start_takes(self.start_wraps),
+                    end=leg.start_takes(self.end_wraps),
                 ),
             ),
             core=bar.d,
             width=width + 2 * bar.d + 2 * working.d,
             thickness=max(max(row.widest for row in rows), bar.d + 2 * working.d),
-            before=loop.reach,
+            before=loop.reach + bound,
             first=pitch / 2,
             behind=started + frame.behind,
             pegs=(-leg.apart / 2, leg.apart / 2),
             ends=frame.ends,
             frame=(use,),
-            frame_strokes=(*wraps[0], *drawn(use), *wraps[1]),
+            frame_strokes=(
+                *(stroke for behind, _ in wraps for stroke in behind),
+                *drawn(use),
+                *(stroke for _, before in wraps for stroke in before),
+            ),
             beads=tuple(row.beads for row in rows),
             holds=(eye_hold(bar, self.pin),),
             begin=(
@@ -357,6 +368,7 @@ class Channel(Interlaced, Beaded):
                 part_step("channel_turns", check=True, turns=turns),
             ),
             finish=(
+                *((part_step("channel_bind", check=True, wraps=self.end_wraps),) if bound else ()),
                 part_step("channel_end", cautions=("eyes", "ends")),
                 part_step("channel_eyes", cautions=("ends",), check=True, pin=self.pin),
             ),

@@ -19,24 +19,33 @@ PLAIN, SHORT = 0.12, 1.3
 @dataclass(frozen=True)
 class Face:
     """What is seen of a cell, once: the strokes behind the bars and those before them, beads
-    included; how far it goes on [mm], how many rows it has, and what is seen of its first rows
-    where a body ends within it."""
+    included; how far it goes on [mm], how many rows it has, what is seen of its first rows where a
+    body ends within it, and of it at both ends of a body, where something is left out there."""
 
     advance: float
     rows: int
     behind: tuple[Stroke, ...]
     before: tuple[Stroke, ...]
     begun: tuple["Face", ...] = ()
+    ended: "Face | None" = None
 
-    def along(self, rows: int, x: float) -> tuple[tuple[Stroke, ...], tuple[Stroke, ...]]:
+    def along(
+        self, rows: int, x: float, left_out: int = 0
+    ) -> tuple[tuple[Stroke, ...], tuple[Stroke, ...]]:
         """Return what is seen behind and before the bars of a body.
 
         Args:
             rows: of the body.
             x: where its first row begins [mm].
+            left_out: cells at each end at which something is left out.
         """
         times, rest = divmod(rows, self.rows)
         parts = [(self, times, x)] if times else []
+        if self.ended and left_out:
+            long = left_out * self.advance
+            last = x + (times - left_out) * self.advance
+            within = (self, times - 2 * left_out, x + long)
+            parts = [(self.ended, left_out, x), within, (self.ended, left_out, last)]
         if rest:
             parts.append((self.begun[rest - 1], 1, x + times * self.advance))
         behind = [s for one, again, at in parts for s in one._placed(one.behind, again, at)]

@@ -64,7 +64,8 @@ class KnotRow(OnBars, OfRoundBeads):
 
     Of rows with beads some lie straight and others bow, round one bead or a pair. ``inlaid`` fine
     wires lie in the core between its outer wires. A pitch that is left blank is the natural one; a
-    bead pitch that is left blank bends the hollows to three quarters of a row.
+    bead pitch that is left blank bends the hollows to three quarters of a row. Outer rows that bow
+    have so many ``arcs_less`` at each end, where the closure wants room.
     """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
@@ -74,11 +75,13 @@ class KnotRow(OnBars, OfRoundBeads):
         "knot_pitch": (0.3, 20),
         "bead_pitch": (0.5, 80),
         "arc_beads": (1, 2),
+        "arcs_less": (0, 5),
     }
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
         **dict.fromkeys(("bead", "hole", "stuff", "colour"), ("pattern", *WITH_BEADS)),
         "bead_pitch": ("pattern", "one_bows", "both_bow", "mirrored"),
         "arc_beads": ("pattern", "one_bows", "both_bow", "mirrored"),
+        "arcs_less": ("pattern", "one_bows", "mirrored"),
     }
 
     kind: Literal["knot_row"] = "knot_row"
@@ -88,6 +91,7 @@ class KnotRow(OnBars, OfRoundBeads):
     knot_pitch: OptionalLength = None
     bead_pitch: OptionalLength = None
     arc_beads: int = 1
+    arcs_less: int = 0
     begin: Literal["end", "middle"] = "end"
 
     @property
@@ -193,6 +197,13 @@ class _Rows:
                 )
 
     @property
+    def left_out(self) -> int:
+        """Arcs that outer rows lack at each end; one arc is left at least."""
+        part = self.part
+        outer = part.pattern in ("one_bows", "mirrored")
+        return min(part.arcs_less, (part.rows - 1) // 2) if outer else 0
+
+    @property
     def advance(self) -> float:
         """How far it goes on with each knot, or with the bead or the beads under an arc [mm]."""
         if not self.part.beaded:
@@ -246,7 +257,8 @@ class _Rows:
                 key = "knot_bowed" if bows else "knot_working"
                 uneven = UNEVEN * self.fine.d * knots
                 middle = self.part.begin == "middle"
-                found.append(Worked(key, (takes,), 2 * len(like), uneven=uneven, folded=middle))
+                less = self.left_out if bows else 0
+                found.append(Worked(key, (takes,), 2 * len(like), 0.0, 0.0, uneven, middle, less))
         return tuple(found)
 
     def cell(self, pulled: Callable[[Cell], Cell] | None = None) -> Cell:
@@ -265,6 +277,19 @@ class _Rows:
             for row in self.rows:
                 balls += self._balls(row)
         return Cell(self.advance, 1, tuple(strands), tuple(balls), opaque=True)
+
+    def _ended(self) -> Cell:
+        """Return what repeats at both ends, where the outer rows are left out."""
+        straight = replace(self.cell(), balls=())
+        rows = [row for row in self.rows if not row.bows]
+        strands = [
+            strand
+            for row in rows
+            for strand in self._knotted(
+                self.advance / self._knots(row), self._knots(row), self._course(row), None
+            )
+        ]
+        return replace(straight, strands=tuple(strands))
 
     def _knotted(
         self,
@@ -325,7 +350,8 @@ class _Rows:
             like = [row for row in self.rows if row.bows == bows]
             eyed = [] if loop.bare else [row for row in like if row.eyes]
             name = "knot_core_bowed" if bows else "knot_core"
-            body = ("body", (Straight(length=part.rows * (self.arc if bows else self.advance)),))
+            rows = part.rows - (2 * self.left_out if bows else 0)
+            body = ("body", (Straight(length=rows * (self.arc if bows else self.advance)),))
             if eyed:
                 ended = (*loop.stretches("left"), body, *loop.stretches("right"))
                 use = WireUse(f"{name}_eyes", self.core, ended, quantity=len(eyed))
@@ -384,12 +410,14 @@ class _Rows:
         course = self._course(row)
         run = np.linspace(0.0, course.length, 25 if row.bows else 2)
         middle = np.column_stack([run, np.full_like(run, self._places[n]), np.zeros_like(run)])
-        points = np.round(course.bent(middle)[:, :2] + [x, 0.0], 2).tolist()
+        less = self.left_out if row.bows else 0
+        at = x + less * self.advance
+        points = np.round(course.bent(middle)[:, :2] + [at, 0.0], 2).tolist()
         yield Stroke(
             part="wire",
             points=tuple((a, b) for a, b in points),
             width_mm=self.core.d,
-            times=self.part.rows,
+            times=self.part.rows - 2 * less,
             step=(round(self.advance, 4), 0.0),
         )
 
@@ -433,6 +461,9 @@ class _Rows:
             frame=tuple(use for use, _ in cores),
             frame_strokes=tuple(stroke for _, strokes in cores for stroke in strokes),
             beads=((part.one.model_copy(update={"times": beads}),),) if beads else ((),),
+            left_out=self.left_out,
+            # Without the rows that bow there are no beads either.
+            ended=(self._ended, ()) if part.arcs_less else None,
             eyes=(len(eyed), max(eyed) - min(eyed) if len(eyed) > 1 else 0.0),
             holds=loop.holds,
             begin=(part_step(f"knot_board_{part.begin}", name="knot_board", cores=part.cores),),

@@ -54,8 +54,8 @@ def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
             takes_mm=tuple(weaving.tight * row for row in one.takes),
             spare=weaving.spare,
             more_mm=one.uneven,
-            tails_mm=sum(weaving.tails(one)) + one.start,
-            starts_after=tuple(share.first for share in weaving.shares(one)),
+            tails_mm=sum(weaving.tails(one)) + one.start + one.end,
+            starts_after=tuple(one.left_out + share.first for share in weaving.shares(one)),
         )
         for one in body.worked
     )
