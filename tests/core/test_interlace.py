@@ -18,7 +18,6 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced
 from jamreel.core.interlace.cells import Ball, Cell, stretched
 from jamreel.core.interlace.channel import Channel, Leg
-from jamreel.core.interlace.clearance import clearance
 from jamreel.core.interlace.crossed import CrossedWrap, Repeat
 from jamreel.core.interlace.knot_row import KnotRow
 from jamreel.core.interlace.knots import Knotted, knot_takes
@@ -34,6 +33,7 @@ from jamreel.core.plan import Plan, plan_raw, propose_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import metals
 from tests.conftest import EXAMPLES
+from tests.core.clearance import clearance
 
 COPPER = metals()["copper"]
 BARS = Wire(1.2, "1.2 mm", COPPER, "half_hard", 210.0)
@@ -361,6 +361,23 @@ def test_a_bead_comes_on_the_wire_when_the_bar_before_it_is_turned_round() -> No
     assert all(1 < b.row < 2 for b in back)
 
 
+def test_a_ladder_of_unlike_beads_crosses_the_last_gap_first_on_its_way_back() -> None:
+    beads = (OneBead(bead=4), OneBead(bead=4, bead_length=8), OneBead(bead=4, bead_length=12))
+    body = Ladder(bars=4, row=beads).body(WIRES)
+    gaps = tuple(one.along + 1.2 + 0.8 for one in beads)
+    rows = [LadderRow(g, 1.2, 0.4, 9, 4.0).returning() for g in (gaps, gaps[::-1])]
+    assert body.worked[0].takes == pytest.approx(rows)
+    assert rows[0] != pytest.approx(rows[1], abs=0.005)
+    cell = body.cell()
+    assert cell.length_of("working") == pytest.approx(sum(rows), rel=0.005)
+    # Its two eyes are as far apart as the bars that they are turned from.
+    eyes, apart = body.eyes
+    assert eyes == 2
+    assert apart == pytest.approx(gaps[1])
+    assert "6.0 mm, 10.0 mm, 14.0 mm" in body.begin[0].says
+    assert len(Ladder(bars=4).body(WIRES).worked[0].takes) == 1
+
+
 def test_the_channel_of_the_tables_as_a_part() -> None:
     part = Channel(
         rows=37, across=3, by_turns=2, row_turns=3, between_legs=12.5, hole=0.8, spare=1.0,
@@ -439,6 +456,8 @@ REFUSED: tuple[tuple[Interlaced, str, str], ...] = (
     (Lattice(gap=0.3), "gap_woven", "gap"),
     (Lattice(hole=1.2), "hole_woven", "hole"),
     (Lattice(quarters=1, gap=0.5), "turns_woven", "quarters"),
+    (Lattice(then_quarters=1, gap=0.5), "turns_woven", "then_quarters"),
+    (Ladder(sample_took=300.0), "sample_uncounted", "sample_rows"),
 )
 
 
@@ -451,7 +470,15 @@ def test_what_cannot_be_woven_is_refused_with_what_would_do(
     assert refused.value.key == key
     assert refused.value.field == field
     least = refused.value.values.get("least")
-    if field in ("between_legs", "bar_gap", "knot_pitch", "bead_pitch", "gap", "quarters"):
+    if field in (
+        "between_legs",
+        "bar_gap",
+        "knot_pitch",
+        "bead_pitch",
+        "gap",
+        "quarters",
+        "then_quarters",
+    ):
         # What it says would do, does.
         part.model_copy(update={field: least}).make(WIRES)
 
@@ -651,13 +678,13 @@ def test_a_piece_of_sixty_rows_is_planned_at_once_and_answered_short() -> None:
     plan_raw(bracelet({**CAST["ladder"], "rows": 5}), Shop())
     for kind in CAST:
         spent = []
-        for rows in (58, 59, 60):
+        for rows in range(54, 61):
             brief = bracelet({**CAST[kind], "rows": rows})
             started = time.process_time()
             plan = plan_raw(brief, Shop())
             spent.append(time.process_time() - started)
-        # Twice what is promised: this machine may be busy with another test.
-        assert min(spent) < 0.05, kind
+        # The quickest of them: this machine may be busy with another test.
+        assert min(spent) < 0.025, kind
         assert len(plan.model_dump_json()) < 60_000, kind
 
 

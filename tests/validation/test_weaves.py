@@ -19,7 +19,6 @@ from shapely.geometry import MultiPoint, Point
 
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.interlace.channel import Leg, nested_pitch
-from jamreel.core.interlace.clearance import clearance
 from jamreel.core.interlace.crossed import Repeat
 from jamreel.core.interlace.frames import Frame
 from jamreel.core.interlace.knots import (
@@ -46,6 +45,7 @@ from jamreel.core.interlace.space import length_of
 from jamreel.core.interlace.turns import crossed_belt, open_belt, turn
 from jamreel.core.path.moves import developed_length
 from jamreel.core.wire.metals import metals
+from tests.core.clearance import clearance
 
 DATA = Path(__file__).parents[1] / "data" / "weaves"
 ROWS = list(csv.DictReader((DATA / "tightened.csv").read_text().splitlines()))

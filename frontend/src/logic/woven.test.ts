@@ -3,6 +3,7 @@ import type { WovenShown } from "../api/client";
 import {
   begun,
   boxOf,
+  distances,
   EDGE,
   END,
   FACE,
@@ -68,6 +69,17 @@ describe("turning a body by hand", () => {
 
   it("comes round again", () => {
     expect(further({ roll: 170, yaw: -175 }, 20, -10)).toEqual({ roll: -170, yaw: 175 });
+  });
+});
+
+describe("pegs of a board", () => {
+  it("are one distance where all are alike", () => {
+    expect(distances([-9, -3, 3, 9])).toEqual([6]);
+    expect(distances([0])).toEqual([]);
+  });
+
+  it("are each told where they differ", () => {
+    expect(distances([0, 6, 16])).toEqual([6, 10]);
   });
 });
 

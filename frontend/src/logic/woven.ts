@@ -248,3 +248,13 @@ export function boxOf(pieces: readonly Seen[]): {
     }
   return Number.isFinite(low[0]) ? { low, high } : { low: [0, 0], high: [1, 1] };
 }
+
+// Distances that differ less are shown as one, mm.
+const SAME_MM = 0.05;
+
+/** How far places side by side are from each other, once where all are alike [mm]. */
+export function distances(places: readonly number[]): number[] {
+  const apart = places.slice(1).map((place, i) => place - (places[i] ?? 0));
+  const alike = apart.every((one) => Math.abs(one - (apart[0] ?? 0)) < SAME_MM);
+  return alike ? apart.slice(0, 1) : apart;
+}

@@ -5,6 +5,7 @@ import { api, ask, type Plan } from "../../api/client";
 import { queries } from "../../api/queries";
 import { WovenView } from "../../drawings/WovenView";
 import { Button, buttonLook } from "../../ui/Button";
+import { distances } from "../../logic/woven";
 import { Figure } from "../../ui/Figure";
 import { Problem, TextField } from "../../ui/TextField";
 
@@ -37,12 +38,9 @@ export function Weave({ body, pieceId, version }: Props) {
         <Fact says={t("weave.a_row", { row: body.row_name })} mm={body.pitch_mm} places={2} />
         <Fact says={t("weave.wide")} mm={body.width_mm} />
         <Fact says={t("weave.thick")} mm={body.thickness_mm} />
-        {body.pegs_mm.length > 1 && (
-          <Fact
-            says={t("weave.pegs", { count: body.pegs_mm.length })}
-            mm={(body.pegs_mm[1] ?? 0) - (body.pegs_mm[0] ?? 0)}
-          />
-        )}
+        {distances(body.pegs_mm).map((mm, i) => (
+          <Fact key={i} says={t("weave.pegs", { count: body.pegs_mm.length })} mm={mm} />
+        ))}
       </dl>
       <Wires body={body} />
       <Sample body={body} pieceId={pieceId} />

@@ -10,7 +10,6 @@ import pkgutil
 _HELPERS = {
     "base",
     "cells",
-    "clearance",
     "endings",
     "face",
     "frames",

@@ -51,6 +51,8 @@ from jamreel.core.words import say
 MOST_ROWS = 1000
 # Two wires in one hole want so much more than both [mm]; common practice.
 ROOM_MM = 0.1
+# To begin a working wire and make its ends fast takes so long [min]; from memory, no source.
+WIRE_MINUTES = 10.0
 # The working wire where neither part nor piece says one [mm]; common practice.
 USUAL_FINE_MM = 0.4
 
@@ -87,7 +89,7 @@ class Body:
     middle on. ``close`` is the cell as it is looked at closely, of what pulls a cell tight, where
     more than that is to be done; ``ended`` is the cell at both ends of the body, for ``left_out``
     rows each, where something is left out there, with the beads that it has. ``pegs`` are the
-    heights on the board of what holds it meanwhile.
+    heights on the board of what holds it meanwhile. Minutes of a row are from memory, no source.
     """
 
     cell: Callable[[], Cell]
@@ -163,8 +165,12 @@ class Interlaced(Part):
 
     @property
     def sample(self) -> Sample | None:
-        """What the maker wove, None where nothing was counted."""
+        """What the maker wove, None where nothing was counted. Raises Refusal for wire that went
+        into no rows."""
         if not self.sample_rows:
+            if self.sample_took is not None:
+                got = Mm(self.sample_took)
+                raise Refusal("sample_uncounted", got=got, field="sample_rows")
             return None
         return Sample(self.sample_rows, self.sample_over, self.sample_took)
 
@@ -429,7 +435,7 @@ class Weaving:
             holds=b.holds,
             strokes=strokes,
             steps=self._steps(),
-            minutes=self.rows * b.row_minutes + 10.0 * sum(one.quantity for one in wires),
+            minutes=self.rows * b.row_minutes + WIRE_MINUTES * sum(one.quantity for one in wires),
             brittle=bool(stuffs & BRITTLE),
             # Beads lie straight, each by itself.
             pieces=self.rows if b.lies == "bead" else 1,

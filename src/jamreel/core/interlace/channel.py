@@ -9,6 +9,7 @@ from typing import Any, ClassVar, Literal
 import numpy as np
 
 from jamreel.core.advice.weaving import bar_shows, room_beside_beads, thin_bar
+from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Body, Interlaced, Worked, passes
@@ -354,24 +355,12 @@ class Channel(Interlaced, Beaded):
             ),
             beads=tuple(row.beads for row in rows),
             holds=(eye_hold(bar, self.pin),),
-            begin=(
-                frame.step,
-                part_step("channel_width", check=True, width=width, beads=max(lengths)),
-                *(
-                    (part_step("channel_start", check=True, wraps=self.start_wraps),)
-                    if started
-                    else ()
-                ),
-            ),
+            begin=self._begin(frame, max(lengths)),
             row_steps=(
                 part_step("channel_row", check=True, rows=self.rows, turns=turns),
                 part_step("channel_turns", check=True, turns=turns),
             ),
-            finish=(
-                *((part_step("channel_bind", check=True, wraps=self.end_wraps),) if bound else ()),
-                part_step("channel_end", cautions=("eyes", "ends")),
-                part_step("channel_eyes", cautions=("ends",), check=True, pin=self.pin),
-            ),
+            finish=self._finish(),
             row_minutes=2.0 + 0.2 * turns,
             eyes=(2, leg.apart),
             advice=(
@@ -382,4 +371,22 @@ class Channel(Interlaced, Beaded):
                 bar_shows(pitch - (turns + 1) * working.d),
                 thin_bar(bar.d, working.d),
             ),
+        )
+
+    def _begin(self, frame: Frame, longest: float) -> tuple[Step, ...]:
+        """Return the steps before its rows: the bow, a row laid in for a try, the first wraps."""
+        wraps = part_step("channel_start", check=True, wraps=self.start_wraps)
+        return (
+            frame.step,
+            part_step("channel_width", check=True, width=frame.width, beads=longest),
+            *((wraps,) if self.start_wraps else ()),
+        )
+
+    def _finish(self) -> tuple[Step, ...]:
+        """Return the steps behind its rows."""
+        bind = part_step("channel_bind", check=True, wraps=self.end_wraps)
+        return (
+            *((bind,) if self.end_wraps else ()),
+            part_step("channel_end", cautions=("eyes", "ends")),
+            part_step("channel_eyes", cautions=("ends",), check=True, pin=self.pin),
         )

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 from typing import ClassVar, Literal
@@ -10,6 +10,7 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from jamreel.core.advice.weaving import bar_shows, thin_bar, turns_push
+from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -30,13 +31,16 @@ from jamreel.core.parts.beads import Beaded, OneBead
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.pictures import wraps
 from jamreel.core.path.moves import Bend, Straight, Wrap
-from jamreel.core.units import Mm
+from jamreel.core.units import Mm, format_length
 from jamreel.core.values import Length, Stroke
+from jamreel.core.words import voice
 
 # Beside the place where strands come and go, turns lie square to the bar [rad].
 FLAT = 0.45
 # Behind the bars a line home keeps off the turns by so many wires, along them and outwards.
 OFF_TURNS, OUT = 0.6, 0.4
+# Gaps that differ less are laid out as one [mm].
+SAME_MM = 0.05
 
 
 def between_bars(along: float, bar: float, wire: float) -> float:
@@ -425,7 +429,13 @@ class Ladder(OnBars, Beaded):
         rows = self.rows * row.pitch
         beads = self._beads()
         across = max(one.bead for one in beads)
-        taken = row.restarting() if self.way == "restart" else row.returning()
+        # Of unlike gaps a row back crosses the last one first.
+        back = replace(row, gaps=row.gaps[::-1])
+        takes = (
+            (row.restarting(),)
+            if self.way == "restart"
+            else (row.returning(), back.returning())[: 1 if row == back else 2]
+        )
         # Bare, all bars are alike.
         places = row.places if loop.bare else row.places[1:-1]
         inner, strokes = self._inner(bar, loop, rows + 2 * room, places)
@@ -436,7 +446,7 @@ class Ladder(OnBars, Beaded):
             cell=lambda: row.cell(self._balls(row), restart=self.way == "restart"),
             working=working,
             pitch=row.pitch,
-            worked=(Worked("ladder_working", (taken,)),),
+            worked=(Worked("ladder_working", takes),),
             core=bar.d,
             width=width,
             thickness=in_front_thick(bar.d, working.d, across),
@@ -447,10 +457,10 @@ class Ladder(OnBars, Beaded):
             frame=(inner,) if loop.bare else (inner, outer),
             frame_strokes=strokes if loop.bare else (*strokes, *more),
             beads=(beads,),
-            eyes=(self.bars - 2, row.gaps[0]),
+            eyes=(self.bars - 2, _between(row.places[1:-1])),
             holds=loop.holds,
             begin=(
-                part_step("ladder_bars", check=True, bars=self.bars, apart=row.gaps[0]),
+                self._lay_out(row.gaps),
                 part_step("ladder_first", check=True, turns=row.turns),
             ),
             row_steps=(
@@ -469,6 +479,14 @@ class Ladder(OnBars, Beaded):
                 thin_bar(bar.d, working.d),
             ),
         )
+
+    def _lay_out(self, gaps: Sequence[float]) -> Step:
+        """Return the step in which the bars are laid out; unlike distances are each told."""
+        if max(gaps) - min(gaps) < SAME_MM:
+            return part_step("ladder_bars", check=True, bars=self.bars, apart=gaps[0])
+        told = ", ".join(format_length(one, voice()[1]) for one in gaps)
+        key = "ladder_bars_unlike"
+        return part_step(key, name="ladder_bars", check=True, bars=self.bars, apart=told)
 
     def _inner(
         self, bar: Wire, loop: Ending, long: float, places: Sequence[float]
@@ -505,6 +523,11 @@ class Ladder(OnBars, Beaded):
         )
         use = WireUse("ladder_outer", bar, stretches, quantity=2, by_hand=strokes)
         return use, strokes
+
+
+def _between(places: Sequence[float]) -> float:
+    """Return the middle distance of places side by side [mm], 0 for a single one."""
+    return (places[-1] - places[0]) / max(len(places) - 1, 1)
 
 
 def _outer_bar(

@@ -351,12 +351,7 @@ class Lattice(OfRoundBeads):
         turns = tuple(q / 4 for q in (self.quarters, self.then_quarters) if q)
         beads = Beads(self.bead, base.d, fine.d, self._gap(fine.d))
         ribbon = Ribbon(beads, self.ribbon, turns * round_again(turns))
-        try:
-            each = tuple(beads.takes(t) for t in turns)
-        except ValueError:
-            raise Refusal(
-                "turns_woven", got=self.quarters, field="quarters", least=self._least(beads)
-            ) from None
+        each = self._each(beads)
         loop = Loop("wrapped", base, self.pin, self.wraps)
         long = self.rows * beads.pitch
         use = WireUse(
@@ -424,6 +419,20 @@ class Lattice(OfRoundBeads):
                 thin_bar(base.d, fine.d),
             ),
         )
+
+    def _each(self, beads: Beads) -> tuple[float, ...]:
+        """Return what a wire takes from bead to bead, by turns [mm]. Raises Refusal for turns that
+        don't reach the base wire."""
+        found = []
+        for field in ("quarters", "then_quarters"):
+            quarters = getattr(self, field)
+            if quarters:
+                try:
+                    found.append(beads.takes(quarters / 4))
+                except ValueError:
+                    least = self._least(beads)
+                    raise Refusal("turns_woven", got=quarters, field=field, least=least) from None
+        return tuple(found)
 
     def _least(self, beads: Beads) -> int:
         """Return the fewest quarter turns with which a wire reaches the base wire."""

@@ -107,7 +107,7 @@ def sample_of(body: WovenBody) -> WovenSample:
     weaving = body.weaving
     if not isinstance(weaving, Weaving) or weaving.part.sample is None:
         raise Refusal("no_sample", got=body.label, field="sample_rows")
-    by_sum = weaving.part.model_copy(update={"sample_rows": 0})
+    by_sum = weaving.part.model_copy(update={"sample_rows": 0, "sample_took": None})
     usual = by_sum.body(replace(weaving.wires, hands=())).pitch
     return WovenSample(
         technique=weaving.part.kind,
