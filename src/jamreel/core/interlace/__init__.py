@@ -8,6 +8,13 @@ import importlib
 import pkgutil
 
 _HELPERS = {
+    "cording",
+    "cages",
+    "piles",
+    "bindings",
+    "coils",
+    "plaits",
+    "braids",
     "base",
     "cells",
     "endings",
