@@ -38,7 +38,7 @@ from jamreel.core.interlace.cages import (
     pear_girth,
     strands_to_cover,
 )
-from jamreel.core.interlace.coils import Mesh, least_bore, least_depth, strip_hull
+from jamreel.core.interlace.coils import Mesh, least_bore, strip_hull
 from jamreel.core.interlace.cording import (
     KNOT_BY_HAND,
     KNOT_TIGHT,
@@ -261,7 +261,6 @@ def test_caps_from_tube() -> None:
     assert least_bore(10, 2.4, 0.1, square=True) == near(8.09)
     assert 100 * tube_stretch(7, hull_perimeter(square) + 2 * math.pi * 0.1) == near(15.63)
     assert strip_hull(10, 2.4) == pytest.approx(hull_perimeter(strip))
-    assert least_depth(10) == near(5.0)
 
 
 SQUARE = (26.42, 31.96, 37.52, 43.09, 48.67, 54.26, 59.84, 65.43, 71.03, 76.62, 82.21)

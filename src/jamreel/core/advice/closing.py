@@ -39,6 +39,17 @@ def nothing_to_hook(what: str) -> Advice:
     return advise("nothing_to_hook", "fix", FIELD, what=what)
 
 
+def no_own_hook(what: str) -> Advice:
+    """Return what to do where the body is to fasten itself, and does not end in a hook.
+
+    Args:
+        what: the body ends with.
+
+    Source: plain topology.
+    """
+    return advise("no_own_hook", "fix", FIELD, what=what)
+
+
 def bar_holds(bar: float, ring: float) -> Advice | None:
     """Return a warning when a toggle's bar slips out of its ring.
 

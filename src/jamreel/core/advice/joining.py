@@ -6,8 +6,10 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.wire.holes import room_for
 
 FIELD = "piece.entries"
-# A body that is so much wider than its cap is pressed in [mm]; common practice.
-CAP_PLAY_MM = 0.2
+CLOSURE = "piece.closure"
+# A body that is so much wider than its cap is pressed in; a cap takes so much of it [mm]; common
+# practice.
+CAP_PLAY_MM, LEAST_DEPTH_MM = 0.2, 4.0
 # A play of this between a loop and the wire in it lets both swing [mm]; common practice.
 PLAY_MM = 0.2
 # Heavier than this pulls on a lobe through a day [g]; common practice, no source.
@@ -128,18 +130,48 @@ def nothing_in_it(count: int) -> Advice | None:
     return advise("empty_sequence", "fix", FIELD) if count == 0 else None
 
 
-def bare_end(name: str, width: float, swallows: float | None) -> Advice | None:
-    """Return a warning when a bare end has no cap, or one that it does not go into.
+def bare_end(name: str) -> Advice:
+    """Return a warning about a bare end that has no cap.
+
+    Args:
+        name: of the part.
+
+    Source: plain topology.
+    """
+    return advise("bare_end", "fix", FIELD, name=name)
+
+
+def cap_fits(name: str, width: float, thickness: float, wide: float, thick: float) -> Advice | None:
+    """Return a warning when a bare end does not go into its cap; what goes in at one width and
+    thickness goes in at every smaller one.
 
     Args:
         name: of the part.
         width: of it [mm].
-        swallows: the widest body that the closure's halves take [mm], None where they take loops.
+        thickness: of it [mm].
+        wide: the widest that the cap takes [mm].
+        thick: the thickest [mm].
 
     Source: plain geometry.
     """
-    if swallows is None:
-        return advise("bare_end", "fix", FIELD, name=name)
-    if width <= swallows + CAP_PLAY_MM:
+    if width > wide + CAP_PLAY_MM:
+        return advise("cap_narrow", "fix", CLOSURE, name=name, width=width, takes=wide)
+    if thickness > thick + CAP_PLAY_MM:
+        return advise("cap_low", "fix", CLOSURE, name=name, thickness=thickness, takes=thick)
+    return None
+
+
+def cap_deep(name: str, depth: float, width: float) -> Advice | None:
+    """Return a warning about a cap so shallow that it does not hold.
+
+    Args:
+        name: of the part.
+        depth: that goes in [mm].
+        width: of the body [mm].
+
+    Source: half its width and 4 mm at least; common practice.
+    """
+    least = max(LEAST_DEPTH_MM, width / 2)
+    if depth >= least - 1e-9:
         return None
-    return advise("cap_narrow", "fix", "piece.closure", name=name, width=width, takes=swallows)
+    return advise("cap_shallow", "check", CLOSURE, name=name, depth=depth, least=least)

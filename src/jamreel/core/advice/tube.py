@@ -9,17 +9,18 @@ from jamreel.core.forming.volume import hull_perimeter, tube_stretch
 from jamreel.core.wire.sections import Section
 
 
-def tube_fits(metal: Wire, inner: float, body: Section) -> Advice:
+def tube_fits(metal: Wire, inner: float, body: Section, clear: float = 0.0) -> Advice:
     """Return whether a body goes into a tube: as it is, stretched, after annealing, or not at all.
 
     Args:
         metal: a wire of the tube's metal and temper.
         inner: diameter of the round tube inside [mm].
         body: section of what goes in.
+        clear: between body and tube on each side [mm].
 
     Source: ``tube_stretch``; what metal bears, ``stretches_before_it_necks``.
     """
-    around = hull_perimeter(body)
+    around = hull_perimeter(body) + 2 * math.pi * clear
     stretch = tube_stretch(inner, around)
     needed, soft = math.log1p(stretch), metal.metal.yields["dead_soft"]
     now = stretches_before_it_necks(metal.metal, metal.temper, metal.yield_mpa)

@@ -1,6 +1,7 @@
 """Judgement calls on interlaced bodies: width and beads, samples, eyes side by side."""
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.forming.chosen import Wire
 
 FIELD = "piece.entries"
 
@@ -125,3 +126,68 @@ def turns_pile(room: float, wide: float) -> Advice | None:
     Source: plain geometry.
     """
     return advise("turns_pile", "note", FIELD, room=room, wide=wide) if room < wide - 1e-6 else None
+
+
+# Strands of that wire and thicker, harder than that, lie looser than the sum; no source.
+STIFF_MM, LOOSEST = 0.8, 1.3
+
+
+def stiff_strands(wire: Wire, spare: float, *, counted: bool) -> Advice | None:
+    """Return a note on strands so stiff that they lie looser than the sum.
+
+    Args:
+        wire: of the strands.
+        spare: how many times the sum is cut.
+        counted: whether the maker has counted a sample.
+
+    Source: taut wire in tables, looser in hands by up to a third of what crosses; no source.
+    """
+    soft = wire.temper in ("dead_soft", "quarter_hard")
+    if counted or soft or wire.d < STIFF_MM or spare >= LOOSEST:
+        return None
+    return advise("stiff_strands", "note", FIELD, wire=wire.d, loosest=LOOSEST)
+
+
+def braid_gapes(six: float, most: float) -> Advice | None:
+    """Return a note on crossings so far apart that a braid gapes.
+
+    Args:
+        six: crossings take so much [mm].
+        most: at which they still lie close [mm].
+
+    Source: common practice.
+    """
+    return advise("braid_gapes", "note", FIELD, six=six, most=most) if six > most else None
+
+
+def measure_it(width: float) -> Advice:
+    """Return a note on a plait whose width goes by rule.
+
+    Args:
+        width: by rule [mm].
+
+    Source: own numerical tightening, within 3 %; hands differ more.
+    """
+    return advise("measure_plait", "note", FIELD, width=width)
+
+
+def bunches(strands: int) -> Advice | None:
+    """Return a note on plaits that bunch when they are pulled tight.
+
+    Args:
+        strands: of the plait.
+
+    Source: own numerical tightening: from twelve strands on the width is the hand's.
+    """
+    return advise("plait_bunches", "note", FIELD, strands=strands) if strands >= 12 else None
+
+
+def off_the_loops(skipped: int) -> Advice:
+    """Return a note on lacing that meets the edges half a loop off.
+
+    Args:
+        skipped: loops, an odd number.
+
+    Source: plain counting: an even number falls on loops.
+    """
+    return advise("off_the_loops", "note", FIELD, skipped=skipped)

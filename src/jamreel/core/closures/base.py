@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Any, ClassVar, Literal
 
 from jamreel.core.advice import Advice
+from jamreel.core.advice.joining import bare_end
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import Asking
 from jamreel.core.forming.palette import Palette
@@ -59,6 +60,8 @@ class Closure(Asking, ABC):
     # Whether it fastens, so that rings may be added before it; and whether a new piece has it.
     fastens: ClassVar[bool] = True
     usual: ClassVar[bool] = False
+    # Whether the body's own hook fastens it.
+    by_body: ClassVar[bool] = False
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
@@ -89,11 +92,15 @@ class Closure(Asking, ABC):
         typed = {k: str(getattr(v, "label", v)) for k, v in chosen.items() if v is not None}
         return {"kind": self.kind, **{k: v.partition(" (")[0] for k, v in typed.items()}}
 
-    @property
-    def swallows(self) -> float | None:
-        """The widest body that its halves swallow the bare ends of [mm], None where they take
-        loops."""
-        return None
+    def takes_in(self, name: str, width: float, thickness: float) -> tuple[Advice | None, ...]:
+        """Return whether a bare end of the body goes into its halves.
+
+        Args:
+            name: of the part that ends bare.
+            width: of it [mm].
+            thickness: of it [mm].
+        """
+        return (bare_end(name),)
 
     @property
     def says(self) -> str:

@@ -7,9 +7,12 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import ClassVar, Literal
 
+from jamreel.core.advice import Advice
+from jamreel.core.advice.joining import cap_deep, cap_fits
 from jamreel.core.advice.tube import tube_fits
 from jamreel.core.bench.steps import Step
 from jamreel.core.closures.base import Closure, Fastened, closure_step
+from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at, size_of
 from jamreel.core.parts.drawn import drawn, laid, moved
@@ -20,11 +23,15 @@ from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.wire.sections import Flat
 
+# Clear between body and cap on each side, glued or soldered and pressed [mm]; common practice.
+CLEAR_GLUED_MM, CLEAR_PRESSED_MM = 0.1, 0.05
+
 
 class EndCaps(Closure):
     """Two caps that swallow the ends of the body, each with a loop; rings; a clasp between.
 
-    Tube of an inner diameter ``tube`` keeps its perimeter when it is flattened over a body of
+    A ribbon end is a folded strip, ``cap_width`` wide and ``cap_opening`` open. Tube of an inner
+    diameter ``tube`` keeps its perimeter when it is flattened over a body of
     ``body_width`` by ``body_thickness``, or has to be stretched.
     """
 
@@ -37,9 +44,12 @@ class EndCaps(Closure):
         "tube": (2, 40),
         "body_width": (1, 60),
         "body_thickness": (0.3, 20),
+        "cap_opening": (0.3, 20),
     }
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "cap_width": ("cap_of", "bought"),
+        "cap_width": ("cap_of", "bought", "ribbon_end"),
+        "cap_opening": ("cap_of", "ribbon_end"),
+        "plate": ("cap_of", "tube"),
         "tube": ("cap_of", "tube"),
         "body_width": ("cap_of", "tube"),
         "body_thickness": ("cap_of", "tube"),
@@ -51,8 +61,10 @@ class EndCaps(Closure):
     depth: Length = 6.0
     clasp: Length = 11.0
     ring_pin: Length = 3.5
-    fixed_by: Literal["glued", "crimped"] = "glued"
-    cap_of: Literal["bought", "tube"] = "bought"
+    fixed_by: Literal["glued", "crimped", "soldered"] = "glued"
+    cap_of: Literal["bought", "ribbon_end", "tube"] = "bought"
+    cap_opening: Length = 2.5
+    plate: Literal["none", "flat", "domed"] = "none"
     tube: Length = 9.5
     body_width: Length = 12.0
     body_thickness: Length = 2.0
@@ -67,8 +79,9 @@ class EndCaps(Closure):
         ringed = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
         use = laid(ringed, middle=inner / 2, low=True)
         hold = opens_at("jump_ring", w, inner)
-        cautions = ("glue",) if self.fixed_by == "glued" else ("ends",)
-        fixed = closure_step(self.fixed_by, cautions=cautions, depth=self.depth)
+        solderable(w, self.fixed_by == "soldered", "fixed_by")
+        solderable(w, self._plated, "plate")
+        fixed = self._fixed()
         cap, steps, wide, thick = self._cap()
         steps = (*steps, fixed)
         end, made = End(inner, w.d, True, "any"), self.cap_of == "tube"
@@ -89,7 +102,7 @@ class EndCaps(Closure):
                 holds=(hold,),
                 strokes=tuple(picture),
                 steps=steps,
-                advice=(tube_fits(w, self.tube, self._goes_in),) if made else (),
+                advice=(tube_fits(w, self.tube, self._goes_in, self._clear),) if made else (),
                 minutes=4.0,
             )
 
@@ -103,23 +116,58 @@ class EndCaps(Closure):
             replace(holding, strokes=(*outer, tail), wires=(moved(use, at - 2 * use.at[0]),)),
         )
 
+    def takes_in(self, name: str, width: float, thickness: float) -> tuple[Advice | None, ...]:
+        """Return whether a bare end goes into its caps, and is held by them."""
+        wide, thick = self._mouth
+        return (
+            cap_fits(name, width, thickness, wide, thick),
+            cap_deep(name, self.depth, width),
+        )
+
     @property
-    def swallows(self) -> float:
-        """The widest body that goes into its caps [mm]."""
-        return self.cap_width if self.cap_of == "bought" else self.body_width
+    def _mouth(self) -> tuple[float, float]:
+        """The widest and the thickest body that goes into its caps [mm]; a round cap takes one as
+        thick as it is wide."""
+        if self.cap_of == "tube":
+            return self.body_width, self.body_thickness
+        return self.cap_width, self.cap_opening if self.cap_of == "ribbon_end" else self.cap_width
+
+    @property
+    def _clear(self) -> float:
+        """Between body and cap on each side [mm]."""
+        return CLEAR_PRESSED_MM if self.fixed_by == "crimped" else CLEAR_GLUED_MM
+
+    @property
+    def _plated(self) -> bool:
+        return self.cap_of == "tube" and self.plate != "none"
 
     @property
     def _goes_in(self) -> Flat:
         wide, thick = self.body_width, min(self.body_thickness, self.body_width)
         return Flat(width=wide, thickness=thick)
 
+    def _fixed(self) -> Step:
+        """Return the step in which the caps are fixed."""
+        cautions = {"glued": ("glue",), "crimped": ("ends",), "soldered": ("torch",)}
+        ribbon = self.cap_of == "ribbon_end" and self.fixed_by == "glued"
+        key = "glued_ribbon" if ribbon else self.fixed_by
+        return closure_step(
+            key, name=self.fixed_by, cautions=cautions[self.fixed_by], depth=self.depth
+        )
+
     def _cap(self) -> tuple[Bought, tuple[Step, ...], float, float]:
         """Return a cap: what is bought for it, its own steps, how wide and how thick it is [mm]."""
-        if self.cap_of == "bought":
+        if self.cap_of != "tube":
             size = size_of(self.cap_width, self.cap)
             mass = end_cap_mass(self.cap_width, self.cap)
-            return Bought("end_cap", size, 1, mass), (), self.cap_width, self.cap_width
+            key = "ribbon_end" if self.cap_of == "ribbon_end" else "end_cap"
+            thick = self._mouth[1] + 2 * CAP_WALL_MM if key == "ribbon_end" else self.cap_width
+            return Bought(key, size, 1, mass), (), self.cap_width, thick
         size, over = size_of(self.tube, self.cap), self._goes_in
         tube = Bought("tube", size, 1, end_cap_mass(self.tube, self.cap))
         step = closure_step("tube", cautions=("hammer",), wide=over.width, thick=over.thickness)
-        return tube, (step,), over.width + 2 * CAP_WALL_MM, over.thickness + 2 * CAP_WALL_MM
+        wide, thick = over.width + 2 * CAP_WALL_MM, over.thickness + 2 * CAP_WALL_MM
+        if not self._plated:
+            return tube, (step,), wide, thick
+        plate = closure_step(f"plate_{self.plate}", cautions=("torch",), wide=wide, thick=thick)
+        return tube, (step, plate), wide, thick

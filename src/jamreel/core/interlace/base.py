@@ -66,6 +66,10 @@ class Worked:
     two takes more is not known beforehand: each is cut ``uneven`` longer a row. Those that are
     ``folded`` begin at their middle, and their ends are both made fast. At each end of the body so
     many rows are ``left_out``.
+
+    Of what a row takes, ``firm`` is the same in every hand. What is ``whole`` goes all along the
+    body, never joined: what it takes ``fore`` the first row and ``aft`` of the last is told by
+    name; folded, it has its middle ``fore`` and both its ends ``aft``.
     """
 
     key: str
@@ -76,20 +80,31 @@ class Worked:
     uneven: float = 0.0
     folded: bool = False
     left_out: int = 0
+    firm: float = 0.0
+    whole: bool = False
+    fore: tuple[tuple[str, float], ...] = ()
+    aft: tuple[tuple[str, float], ...] = ()
+
+    @property
+    def around(self) -> tuple[tuple[tuple[str, float], ...], tuple[tuple[str, float], ...]]:
+        """What lies before its rows and behind them, of a whole one that is not folded."""
+        return (self.aft[::-1], self.aft) if self.folded else (self.fore, self.aft)
 
 
 @dataclass(frozen=True, eq=False)
 class Body:
     """What a technique comes to in some wire, lengths in mm.
 
-    ``core`` is the thinnest that working wires are bent round. ``before`` and ``behind`` are what
+    ``core`` is the thinnest that working wires are bent round; what lies ``over`` all is drawn
+    last. ``before`` and ``behind`` are what
     lies from bearing point to first row and from last row to bearing point. ``beads`` are those of
     a row, by turns. ``eyes`` are how many lie side by side at each end, and how far apart. The
     ``first`` row's middle lies so far beyond where rows begin, in cells that are drawn from a row's
     middle on. ``close`` is the cell as it is looked at closely, of what pulls a cell tight, where
     more than that is to be done; ``ended`` is the cell at both ends of the body, for ``left_out``
     rows each, where something is left out there, with the beads that it has. ``pegs`` are the
-    heights on the board of what holds it meanwhile. Minutes of a row are from memory, no source.
+    heights on the board of what holds it meanwhile. What is ``hooked`` ends in a hook so wide.
+    Minutes of a row are from memory, no source.
     """
 
     cell: Callable[[], Cell]
@@ -104,6 +119,7 @@ class Body:
     ends: tuple[End, End] | None
     frame: tuple[WireUse, ...] = ()
     frame_strokes: tuple[Stroke, ...] = ()
+    over: tuple[Stroke, ...] = ()
     beads: tuple[tuple[OneBead, ...], ...] = ((),)
     eyes: tuple[int, float] = (1, 0.0)
     holds: tuple[Hold, ...] = ()
@@ -115,6 +131,7 @@ class Body:
     first: float = 0.0
     pegs: tuple[float, ...] = ()
     left_out: int = 0
+    hooked: float = 0.0
     ended: tuple[Callable[[], Cell], tuple[OneBead, ...]] | None = None
     close: Callable[[Callable[[Cell], Cell]], Cell] | None = None
     advice: tuple[Advice | None, ...] = field(default=())
@@ -288,7 +305,8 @@ class Weaving:
         if hand and hand.tight:
             return hand.tight
         a_row = sum(one.count * sum(one.takes) / len(one.takes) for one in self.body.worked)
-        return sample.tightness(a_row) if sample else 1.0
+        firm = sum(one.count * one.firm for one in self.body.worked)
+        return sample.tightness(a_row, firm) if sample else 1.0
 
     @property
     def spare(self) -> float:
@@ -317,16 +335,24 @@ class Weaving:
     def every_row(self, one: Worked) -> tuple[float, ...]:
         """Return what a wire takes in every row [mm]."""
         rows = self.rows - 2 * one.left_out
-        return tuple(self.tight * one.takes[n % len(one.takes)] for n in range(rows))
+        return tuple(
+            self.tight * (one.takes[n % len(one.takes)] - one.firm) + one.firm for n in range(rows)
+        )
 
     def tails(self, one: Worked) -> tuple[float, float]:
         """Return what a wire wants at its start and at its end [mm]."""
+        if one.whole:
+            before, behind = one.around
+            fold = sum(length for _, length in one.fore) if one.folded else 0.0
+            return sum(length for _, length in before) + fold, sum(length for _, length in behind)
         start = FINISH_MM if one.folded else START_MM
         return start + self.fast, FINISH_MM + self.fast
 
     def shares(self, one: Worked) -> tuple[Share, ...]:
         """Return how the rows are shared out to wires that can be handled."""
         takes = tuple(self.spare * row + one.uneven for row in self.every_row(one))
+        if one.whole:
+            return (Share(0, len(takes), sum(takes)),)
         tails = sum(self.tails(one)) + one.start + one.end
         return shared_out(takes, tails, self.wires.handled)
 
@@ -334,6 +360,8 @@ class Weaving:
         self, one: Worked, share: Share, quantity: int, strokes: tuple[Stroke, ...], name: str
     ) -> WireUse:
         """Return the wires that go over as many rows."""
+        if one.whole:
+            return self._whole(one, share, strokes)
         b = self.body
         bent = Wrap(turns=1, core=b.core, label="woven")
         once = turn(b.core, b.working.d, b.working.d)
@@ -356,6 +384,28 @@ class Weaving:
                 ("tail_finish", (Straight(length=finish),)),
             ),
             quantity=quantity,
+            by_hand=strokes,
+            woven=True,
+        )
+
+    def _whole(self, one: Worked, share: Share, strokes: tuple[Stroke, ...]) -> WireUse:
+        """Return the wires that go all along the body."""
+        takes = sum(self.every_row(one))
+        looser = share.takes - takes
+        before, behind = one.around
+        half = (("rows", (Straight(length=takes / 2),)),)
+        fold = tuple((key, (Straight(length=length),)) for key, length in one.fore)
+        rows = (*half, *fold, *half) if one.folded else (("rows", (Straight(length=takes),)),)
+        return WireUse(
+            one.key,
+            self.body.working,
+            (
+                *((key, (Straight(length=length),)) for key, length in before),
+                *rows,
+                *((("looser", (Straight(length=looser),)),) if looser > 1e-9 else ()),
+                *((key, (Straight(length=length),)) for key, length in behind),
+            ),
+            quantity=one.count,
             by_hand=strokes,
             woven=True,
         )
@@ -420,7 +470,7 @@ class Weaving:
         b = self.body
         long = self.rows * b.pitch
         behind, before = self.face.along(self.rows, b.before + b.first, b.left_out)
-        strokes = (*behind, *b.frame_strokes, *before)
+        strokes = (*behind, *b.frame_strokes, *before, *b.over)
         working = tuple(s for s in (*behind, *before) if s.part == "wire")
         wires = tuple(self._working(working))
         stuffs = {one.stuff for row in b.beads for one in row}
@@ -440,6 +490,7 @@ class Weaving:
             # Beads lie straight, each by itself.
             pieces=self.rows if b.lies == "bead" else 1,
             advice=self._advice(),
+            hooked=b.hooked,
             weaving=self,
         )
 

@@ -79,6 +79,7 @@ class Binding:
             Length [mm].
 
         Example:
+            >>> from jamreel.core.wire.sections import HalfRound
             >>> one = Binding(6, 0.8, HalfRound(flat=1.0), 4, square=True)
             >>> round(one.cut, 2), round(one.band, 2)
             (48.67, 4.0)

@@ -169,8 +169,3 @@ def least_bore(width: float, thickness: float, clearance: float, *, square: bool
     Source: plain geometry.
     """
     return (strip_hull(width, thickness, square=square) + 2 * math.pi * clearance) / math.pi
-
-
-def least_depth(width: float) -> float:
-    """Return how deep a cap has to be, the larger of 4 and half the width [mm]; common practice."""
-    return max(4.0, width / 2)

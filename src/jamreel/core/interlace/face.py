@@ -1,7 +1,7 @@
 """A body drawn from its strands as it lies face up: what is behind first, over and under right."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
@@ -68,7 +68,12 @@ def face(cell: Cell, tone: str) -> Face:
 
     Source: painter's algorithm; general knowledge.
     """
-    begun = tuple(face(_begun(cell, rows), tone) for rows in range(1, cell.rows))
+    begun = tuple(_seen(_begun(cell, rows), tone) for rows in range(1, cell.rows))
+    return replace(_seen(cell, tone), begun=begun)
+
+
+def _seen(cell: Cell, tone: str) -> Face:
+    """Return what is seen of a cell, whole as it is."""
     fine = max((one.d for one in cell.strands if one.role == "working"), default=0.0)
     bars = [
         (float(one.line[0, 1]), one.d / 2 + 0.55 * fine)
@@ -81,7 +86,7 @@ def face(cell: Cell, tone: str) -> Face:
     front = [s for z, s in lines if z >= 0]
     beads = [_bead(ball) for ball in cell.balls]
     before = (*beads, *front) if cell.under else (*front, *beads)
-    return Face(cell.advance, cell.rows, behind, before, begun)
+    return Face(cell.advance, cell.rows, behind, before)
 
 
 def _begun(cell: Cell, rows: int) -> Cell:

@@ -111,11 +111,12 @@ class Sample:
             raise Refusal("sample_rows", got=self.rows, field="sample_rows", most=most)
         return self.pitch
 
-    def tightness(self, takes: float) -> float:
+    def tightness(self, takes: float, firm: float = 0.0) -> float:
         """Return wire used over wire computed.
 
         Args:
             takes: wire of one row by the sum [mm].
+            firm: as much of that as is the same in every hand [mm].
 
         Raises:
             Refusal: a ratio that no hand has.
@@ -123,7 +124,8 @@ class Sample:
         if self.wire is None:
             return 1.0
         ratio = self.wire / (self.rows * takes)
-        if not LEAST_TIGHT <= ratio <= MOST_TIGHT:
+        # A braid can't take less wire than it is long, however firmly it is pulled.
+        if not LEAST_TIGHT <= ratio <= MOST_TIGHT or ratio * takes <= firm:
             likely = self.rows * takes
             raise Refusal("sample_woven", got=Mm(self.wire), field="sample_took", likely=likely)
-        return ratio
+        return (ratio * takes - firm) / (takes - firm)

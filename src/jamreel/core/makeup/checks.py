@@ -8,12 +8,12 @@ from jamreel.core.advice.closing import (
     bar_holds,
     bar_passes,
     hook_passes,
+    no_own_hook,
     nothing_to_hook,
     opens_easily,
     stronger_than_loops,
 )
 from jamreel.core.advice.joining import (
-    bare_end,
     ends_differ,
     loop_admits,
     neither_opens,
@@ -76,6 +76,7 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
         yield jostling(widest, len(one.drops), math.pi * (one.inner + widest))
     yield from _bare_ends(makeup, composition)
     yield from composition.fastened.mates
+    yield from _own_hook(makeup, composition)
     yield from _closure(composition)
     lying = [p.name for p in composition.parts if not p.drop]
     if lying and composition.fastened.hold is not None:
@@ -85,10 +86,23 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
 def _bare_ends(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:
     """Yield whether bare ends at both ends of the piece go into what fastens it."""
     lying = [p for p in composition.parts if not p.drop]
-    swallows = makeup.closure.swallows
     for part in {id(p.made): p for p in (*lying[:1], *lying[-1:])}.values():
         if part.made.weaving is not None and part.made.ends is None:
-            yield bare_end(part.name, part.made.width, swallows)
+            yield from makeup.closure.takes_in(part.name, part.made.width, part.made.thickness)
+
+
+def _own_hook(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:
+    """Yield whether the body's own hook goes through its own eye, where nothing else fastens it."""
+    lying = [p for p in composition.parts if not p.drop]
+    if not makeup.closure.by_body or not lying:
+        return
+    hooked, into = lying[-1].made.hooked, first_loop(composition)
+    if not hooked:
+        yield no_own_hook(lying[-1].name)
+    elif into is None:
+        yield nothing_to_hook(lying[0].name)
+    else:
+        yield hook_passes(hooked, into.inner)
 
 
 def _closure(composition: Composition) -> Iterator[Advice | None]:
