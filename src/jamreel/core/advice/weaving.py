@@ -130,6 +130,8 @@ def turns_pile(room: float, wide: float) -> Advice | None:
 
 # Strands of that wire and thicker, harder than that, lie looser than the sum; no source.
 STIFF_MM, LOOSEST = 0.8, 1.3
+# Fewer pulls leave half a circle of a stone free.
+FEWEST_PULLS = 3
 
 
 def stiff_strands(wire: Wire, spare: float, *, counted: bool) -> Advice | None:
@@ -191,3 +193,55 @@ def off_the_loops(skipped: int) -> Advice:
     Source: plain counting: an even number falls on loops.
     """
     return advise("off_the_loops", "note", FIELD, skipped=skipped)
+
+
+def twist_unsampled(turns: float) -> Advice:
+    """Return a note on twisted wire that nobody has measured.
+
+    Args:
+        turns: a finished metre.
+
+    Source: fibres that keep their length lose most; real wire shears, too; from memory.
+    """
+    return advise("twist_unsampled", "note", FIELD, turns=turns)
+
+
+def cage_open(strands: int, wants: int) -> Advice | None:
+    """Return a warning about strands side by side that don't come over both faces of a stone.
+
+    Args:
+        strands: side by side.
+        wants: that come over both faces.
+
+    Source: plain counting.
+    """
+    if strands >= wants:
+        return None
+    return advise("cage_open", "fix", FIELD, strands=strands, wants=wants)
+
+
+def lip_shallow(lip: float, least: float) -> Advice | None:
+    """Return a warning about pulls that let a stone slip out.
+
+    Args:
+        lip: how far the outer strands come in over a face [mm].
+        least: that holds a stone slid over to one side [mm].
+
+    Source: twice the play, and half a strand or 0.4 mm; common practice.
+    """
+    if lip >= least - 1e-9:
+        return None
+    return advise("lip_shallow", "fix", FIELD, lip=lip, least=least)
+
+
+def pulls_apart(pulls: int) -> Advice | None:
+    """Return a warning about pulls that leave half a circle of a stone free.
+
+    Args:
+        pulls: round each face.
+
+    Source: three spread evenly, or four; plain geometry.
+    """
+    if pulls == 0 or pulls >= FEWEST_PULLS:
+        return None
+    return advise("pulls_apart", "fix", FIELD, pulls=pulls, least=FEWEST_PULLS)

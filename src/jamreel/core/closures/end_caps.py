@@ -3,7 +3,8 @@
 They are bought, or made of round tube that is flattened over the end of a ribbon or a weave.
 """
 
-from collections.abc import Mapping
+import math
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import ClassVar, Literal
 
@@ -12,14 +13,18 @@ from jamreel.core.advice.joining import cap_deep, cap_fits
 from jamreel.core.advice.tube import tube_fits
 from jamreel.core.bench.steps import Step
 from jamreel.core.closures.base import Closure, Fastened, closure_step
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
+from jamreel.core.forming.volume import hull_perimeter
 from jamreel.core.parts.base import Bought, End, Made, WireUse, opens_at, size_of
 from jamreel.core.parts.drawn import drawn, laid, moved
-from jamreel.core.parts.pictures import box, flipped
+from jamreel.core.parts.pictures import box, flipped, ring, wraps
 from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.parts.weights import CAP_WALL_MM, CLASP_G_PER_MM, end_cap_mass
-from jamreel.core.values import Length
+from jamreel.core.path.loops import centred
+from jamreel.core.path.moves import Bend, Wrap
+from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.wire.sections import Flat
 
@@ -50,9 +55,10 @@ class EndCaps(Closure):
         "cap_width": ("cap_of", "bought", "ribbon_end"),
         "cap_opening": ("cap_of", "ribbon_end"),
         "plate": ("cap_of", "tube"),
+        "cap": ("cap_of", "bought", "ribbon_end", "tube"),
         "tube": ("cap_of", "tube"),
-        "body_width": ("cap_of", "tube"),
-        "body_thickness": ("cap_of", "tube"),
+        "body_width": ("cap_of", "tube", "coil"),
+        "body_thickness": ("cap_of", "tube", "coil"),
     }
 
     kind: Literal["end_caps"] = "end_caps"
@@ -62,7 +68,7 @@ class EndCaps(Closure):
     clasp: Length = 11.0
     ring_pin: Length = 3.5
     fixed_by: Literal["glued", "crimped", "soldered"] = "glued"
-    cap_of: Literal["bought", "ribbon_end", "tube"] = "bought"
+    cap_of: Literal["bought", "ribbon_end", "tube", "coil"] = "bought"
     cap_opening: Length = 2.5
     plate: Literal["none", "flat", "domed"] = "none"
     tube: Length = 9.5
@@ -82,6 +88,8 @@ class EndCaps(Closure):
         solderable(w, self.fixed_by == "soldered", "fixed_by")
         solderable(w, self._plated, "plate")
         fixed = self._fixed()
+        coil = self._coil(w) if self.cap_of == "coil" else None
+        outside = self.ring_pin + w.d if coil else outside
         cap, steps, wide, thick = self._cap()
         steps = (*steps, fixed)
         end, made = End(inner, w.d, True, "any"), self.cap_of == "tube"
@@ -90,15 +98,17 @@ class EndCaps(Closure):
             length = inner + outside + extra
             picture = [
                 *drawn(use),
-                box(inner, inner + outside + self.depth, wide, "bought"),
+                *(coil.by_hand if coil else ()),
             ]
+            if not coil:
+                picture.append(box(inner, inner + outside + self.depth, wide, "bought"))
             return Made(
                 length=length,
                 thickness=thick,
                 width=wide,
                 ends=(end, end),
-                wires=(use,),
-                bought=(cap, *more),
+                wires=(use, coil) if coil else (use,),
+                bought=(*((cap,) if cap else ()), *more),
                 holds=(hold,),
                 strokes=tuple(picture),
                 steps=steps,
@@ -113,7 +123,11 @@ class EndCaps(Closure):
         tail = box(holding.length - self.clasp + 0.3, holding.length, 5.0, "bought")
         return Fastened(
             half(0.0),
-            replace(holding, strokes=(*outer, tail), wires=(moved(use, at - 2 * use.at[0]),)),
+            replace(
+                holding,
+                strokes=(*outer, tail),
+                wires=(moved(use, at - 2 * use.at[0]), *holding.wires[1:]),
+            ),
         )
 
     def takes_in(self, name: str, width: float, thickness: float) -> tuple[Advice | None, ...]:
@@ -128,9 +142,30 @@ class EndCaps(Closure):
     def _mouth(self) -> tuple[float, float]:
         """The widest and the thickest body that goes into its caps [mm]; a round cap takes one as
         thick as it is wide."""
-        if self.cap_of == "tube":
+        if self.cap_of in ("tube", "coil"):
             return self.body_width, self.body_thickness
         return self.cap_width, self.cap_opening if self.cap_of == "ribbon_end" else self.cap_width
+
+    def _coil(self, w: Wire) -> WireUse:
+        """Return an end wound from wire: turns round the body, and a loop of its own."""
+        over = self._goes_in
+        turns = max(3, math.ceil(self.depth / w.d))
+        core = hull_perimeter(over) / math.pi + 2 * self._clear
+        loop = centred(Bend(angle=2 * math.pi, pin=self.ring_pin, label="loop"), first=False)
+        inner = sprung_inside(w, self.ring_pin, "ring_pin")
+        use = WireUse(
+            "cord_end",
+            w,
+            (("body", (Wrap(turns=turns, core=core, label="coil"),)), ("loop_right", loop)),
+            wound=True,
+        )
+        placed = laid(use, left=inner, low=True)
+        return replace(placed, by_hand=tuple(self._coiled(w, inner, turns, core)))
+
+    def _coiled(self, w: Wire, at: float, turns: int, core: float) -> Iterator[Stroke]:
+        """Yield a wound end as it is seen: its loop, then the turns."""
+        yield ring(at + self.ring_pin / 2, self.ring_pin, w.d)
+        yield from wraps(at + self.ring_pin + w.d, turns, w.d, core + w.d)
 
     @property
     def _clear(self) -> float:
@@ -155,8 +190,11 @@ class EndCaps(Closure):
             key, name=self.fixed_by, cautions=cautions[self.fixed_by], depth=self.depth
         )
 
-    def _cap(self) -> tuple[Bought, tuple[Step, ...], float, float]:
+    def _cap(self) -> tuple[Bought | None, tuple[Step, ...], float, float]:
         """Return a cap: what is bought for it, its own steps, how wide and how thick it is [mm]."""
+        if self.cap_of == "coil":
+            step = closure_step("cord_coil", cautions=("eyes", "ends"), pin=self.ring_pin)
+            return None, (step,), self.body_width, self.body_thickness
         if self.cap_of != "tube":
             size = size_of(self.cap_width, self.cap)
             mass = end_cap_mass(self.cap_width, self.cap)

@@ -253,7 +253,9 @@ class Composed(MakeUp, Construction):
 
     def _proposal(self, job: Job, one: Filled, target: Target) -> Proposal:
         changes = [
-            (k, v) for k, v in one.knobs if k.key in ("count", "links", "rows") or v != k.now
+            (k, v)
+            for k, v in one.knobs
+            if k.key in ("count", "links", "rows", "along") or v != k.now
         ]
         says = ""
         for knob, value in changes:

@@ -13,7 +13,7 @@ from jamreel.core.families.base import Job, Preset
 from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
 from jamreel.core.fit.fall import Fall, hang
 from jamreel.core.fit.tryon import PuttingRight
-from jamreel.core.makeup.compose import Composition, Lying
+from jamreel.core.makeup.compose import Composition, Lying, compose
 from jamreel.core.makeup.sequence import FOCAL, HUNG, Entries, Entry
 from jamreel.core.parts import AnyPart
 from jamreel.core.parts.chain import BoughtChain
@@ -21,8 +21,9 @@ from jamreel.core.parts.finding import Finding
 from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.parts.linked_bead import LinkedBead
 from jamreel.core.parts.swag import Swag
+from jamreel.core.roots import root
 from jamreel.core.units import Mm
-from jamreel.core.values import Length, Sheet
+from jamreel.core.values import Length, OptionalLength, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Row
 from jamreel.core.workpiece.chest import fall_sheet, landing
@@ -39,6 +40,9 @@ STYLES: dict[str, tuple[float, float]] = {
     "opera": (710, 860),
     "rope": (1140, 1500),
 }
+
+# A front shorter than so many spans lies on the shoulders, it does not hang.
+LEAST_HANGING = 1.02
 
 
 def style_of(length: float) -> Advice | None:
@@ -80,9 +84,11 @@ class HangingNecklace(Composed):
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
         **Composed.ranges,
         "length": (250, 2000),
+        "falls": (5, 900),
     }
 
     length: Length = 450.0
+    falls: OptionalLength = None
     mirrored: bool = True
     worn_asleep: bool = False
 
@@ -92,8 +98,31 @@ class HangingNecklace(Composed):
         return self.worn_asleep
 
     def target(self, job: Job) -> Target:
-        """Return the finished length that was chosen; half a counted part is near enough."""
-        return Target(self.length, 0.5)
+        """Return the finished length that was chosen, or with which it falls as far as wanted; half
+        a counted part is near enough.
+
+        Raises:
+            Refusal: a fall so small that nothing hangs.
+        """
+        return Target(self.length if self.falls is None else self._length_for(job, self.falls), 0.5)
+
+    def _length_for(self, job: Job, falls: float) -> float:
+        """Return the finished length with which its line falls so far [mm]."""
+        girth = job.girths["neck_base_girth"].value_mm
+        outline = usual_outline("neck", girth)
+        span, back = 2 * outline.across, outline.girth / 2
+        laid = compose(self, job.wires)
+        pendant, per_mm = self._pulls(laid, Scale(laid.kinds))
+
+        def short(front: float) -> float:
+            return hang(span, front, pendant, per_mm).sag - falls
+
+        least = span * LEAST_HANGING
+        if short(least) > 0:
+            raise Refusal(
+                "falls_little", got=Mm(falls), field="piece.falls", least=falls + short(least)
+            )
+        return back + root(short, least, span + 4 * falls)
 
     def against(self, worked: Worked, book: Book) -> None:
         """Write the make-up, then what goes round the back, then what hangs in front."""
@@ -116,23 +145,25 @@ class HangingNecklace(Composed):
         outline = self._outline(worked)
         span, back = 2 * outline.across, outline.girth / 2
         front = worked.laid.finished - back + more
-        if front <= span * 1.02:
+        if front <= span * LEAST_HANGING:
             raise Refusal(
                 "chain_short",
                 got=Mm(worked.laid.finished),
                 field="piece.entries",
-                least=back + span * 1.02,
+                least=back + span * LEAST_HANGING,
             )
         weigh = worked.memo.get("scale") or Scale(worked.laid.kinds)
         worked.memo["scale"] = weigh
-        mass = sum(weigh(p) for p in worked.laid.parts if not p.drop)
+        return hang(span, front, *self._pulls(worked.laid, weigh))
+
+    def _pulls(self, laid: Composition, weigh: Scale) -> tuple[float, float]:
+        """Return what pulls at its middle [g], and what its line weighs [g/mm]."""
+        mass = sum(weigh(p) for p in laid.parts if not p.drop)
         # A swag pulls along its length, as chain does.
-        points = [p for p in self._middle(worked.laid) if p.drop or not p.made.hang]
-        pendant = sum(weigh(p) for p in points)
+        points = [p for p in self._middle(laid) if p.drop or not p.made.hang]
         chain = mass - sum(weigh(p) for p in points if not p.drop)
         # The closure lies at the back: what hangs in front weighs as the body does.
-        per_mm = max(chain, 0.001) / max(worked.laid.body, 1.0)
-        return hang(span, front, pendant, per_mm)
+        return sum(weigh(p) for p in points), max(chain, 0.001) / max(laid.body, 1.0)
 
     def _fall(self, worked: Worked) -> Fall:
         known: Fall | None = worked.memo.get("fall")
@@ -188,7 +219,7 @@ class HangingNecklace(Composed):
         low = fall.sag + self._drop(worked)
         where = landing(low, worked.job.shop.landmarks)
         yield advise("lands", "note", "piece.length", fall=fall.sag, low=low, where=where)
-        yield style_of(self.length)
+        yield style_of(worked.target.wanted)
         for part in self._middle(worked.laid):
             if isinstance(part.unit.part, Swag):
                 at = (fall.length - part.length) / 2

@@ -107,7 +107,14 @@ def palette_of(
         if choice.section is not None and choice.section.shape != "round" and not twists:
             raise Refusal("round_role", got=choice.section.label, field=f"{place}.section")
         try:
-            found[role.removeprefix("own.")] = chosen(choice, known)
+            found[role.removeprefix("own.")] = _to_bend(chosen(choice, known))
         except Refusal as refusal:
             raise refusal.at(f"{place}.metal") from None
-    return Palette(chosen(body, known), found, handled, hands)
+    return Palette(_to_bend(chosen(body, known)), found, handled, hands)
+
+
+def _to_bend(wire: Wire) -> Wire:
+    """Return a wire that a piece may be bent from. Raises Refusal for cord."""
+    if wire.metal.cord:
+        raise Refusal("cord_no_wire", got=wire.metal.name, field="wire.metal")
+    return wire

@@ -8,6 +8,7 @@ import importlib
 import pkgutil
 
 _HELPERS = {
+    "bound",
     "strand_ends",
     "cording",
     "cages",

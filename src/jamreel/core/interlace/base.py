@@ -293,6 +293,12 @@ class Weaving:
     wires: Palette
     face: Face
 
+    def wire_of(self, role: str) -> Wire:
+        """Return the wire of a strand by its role: bars are of the body's wire."""
+        if role == "lacing":
+            return next(use.wire for use in self.body.frame if use.key.endswith("lacing"))
+        return self.body.working if role == "working" else self.wires.of("body")
+
     @property
     def rows(self) -> int:
         """How many rows it has."""

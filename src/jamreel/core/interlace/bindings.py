@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 
-from jamreel.core.wire.sections import Flat, Section, Square
+from jamreel.core.wire.sections import Section
 
 # Fewer strands than this can't be bound by one turn: its ends would lie on each other.
 ONE_TURN_WANTS = 4
@@ -35,17 +35,21 @@ def row_hull(count: int, wire: float, *, square: bool = False) -> float:
 
 @dataclass(frozen=True)
 class Binding:
-    """A binding of ``turns`` round wires side by side, of a binding wire of some section."""
+    """A binding of ``turns`` round wires side by side, of a binding wire of some section; strands
+    of several sorts have a hull of their own [mm]."""
 
     strands: int
     strand: float
     wire: Section
     turns: int
     square: bool = False
+    mixed: float | None = None
 
     @property
     def hull(self) -> float:
         """P, of the strands [mm]."""
+        if self.mixed is not None:
+            return self.mixed
         return row_hull(self.strands, self.strand, square=self.square)
 
     @property
@@ -92,11 +96,6 @@ class Binding:
     def band(self) -> float:
         """How much of the bundle it covers, n b [mm]."""
         return self.turns * self.wire.width
-
-
-def is_square(section: Section) -> bool:
-    """Return whether a strand lies with flat sides against its neighbours."""
-    return isinstance(section, Square | Flat)
 
 
 def twisted_left(side: float, turns: float, kappa: float = 1.0) -> float:

@@ -16,7 +16,7 @@ from jamreel.core.makeup.sequence import Entries, Entry, MakeUp
 from jamreel.core.parts.base import Varies, near
 
 MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
-# The furthest that anything but rows is counted, and how often the line to the count is drawn.
+# The furthest that anything but rows and mm is counted; how often the line to the count is drawn.
 MOST_COUNTED, STRAIGHT_LINES = 390, 4
 # Parts laid out in all trials together, and what a trial takes at least: about a second's work.
 MOST_WORK, FEWEST_LAID = 30_000, 90
@@ -300,7 +300,7 @@ def _counts(
     got = _got(one, measure)
     if step <= 0 or got is None:
         return (now,)
-    most = MOST_ROWS if main.key == "rows" else MOST_COUNTED
+    most = MOST_ROWS if main.key in ("rows", "along") else MOST_COUNTED
     near = base
     for _ in range(STRAIGHT_LINES):
         further = round((wanted - got) / step)

@@ -33,7 +33,8 @@ class Metal(Frozen):
     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published. ``takes`` is
     what a torch at the bench can do with it, ``quench`` whether it may go from the flame into
     water, ``bears`` the strain of a bend that it takes without
-    cracking, by temper, where that differs from the usual (``BEARS``).
+    cracking, by temper, where that differs from the usual (``BEARS``). A ``cord`` is none: it is
+    cut off the reel, and no piece is bent from it.
     """
 
     id: str
@@ -42,6 +43,7 @@ class Metal(Frozen):
     youngs: float
     colour: str
     hard: bool = False
+    cord: bool = False
     backing: Backing
     source: str
     strain_k: float | None = None
@@ -101,9 +103,14 @@ class WireChoice(Frozen):
 
 @cache
 def metals() -> dict[str, Metal]:
-    """Return all metals by id. Sources: data/metals.toml, a metal at a time."""
-    text = files(__package__).joinpath("data/metals.toml").read_text(encoding="utf-8")
-    return {key: Metal(id=key, **facts) for key, facts in tomllib.loads(text).items()}
+    """Return all metals by id, then the cords. Sources: data/metals.toml and data/cords.toml, one
+    at a time."""
+    found = {}
+    for name in ("metals", "cords"):
+        text = files(__package__).joinpath(f"data/{name}.toml").read_text(encoding="utf-8")
+        rows = tomllib.loads(text).items()
+        found.update({key: Metal(id=key, **facts) for key, facts in rows})
+    return found
 
 
 def metal_of(wire: WireChoice, own: Sequence[OwnMetal] = ()) -> Metal:

@@ -49,7 +49,7 @@ def _parts(laid: Composition) -> Iterator[Step]:
     its closure: the first half is tried on before the last end is closed.
     """
     alike: dict[tuple[str, tuple[str, ...]], list[Kind]] = {}
-    for kind in sorted(laid.kinds, key=lambda one: (not _heats(one), one.key == CLOSURE)):
+    for kind in sorted(laid.kinds, key=_when):
         if kind.made.steps:
             sort = (kind.sort, tuple(one.says for one in kind.made.steps))
             alike.setdefault(sort, []).append(kind)
@@ -72,6 +72,10 @@ def _parts(laid: Composition) -> Iterator[Step]:
                     "figures": {**one.figures, "count": count},
                 }
             )
+
+
+def _when(kind: Kind) -> tuple[bool, bool, bool]:
+    return not _heats(kind), kind.key == CLOSURE, kind.made.goes_last
 
 
 def _heats(kind: Kind) -> bool:

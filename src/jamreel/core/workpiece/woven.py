@@ -6,8 +6,10 @@ from functools import lru_cache
 import numpy as np
 
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced, Weaving
+from jamreel.core.interlace.bound import Bound
 from jamreel.core.interlace.cells import Ball, Cell, Strand
 from jamreel.core.interlace.settle import settled
 from jamreel.core.interlace.space import spaced
@@ -36,10 +38,36 @@ def woven_bodies(composition: Composition) -> tuple[WovenBody, ...]:
 
     Source: ``interlace.base``.
     """
-    return tuple(
-        _body(kind.key, kind.name, kind.times, weaving)
-        for kind in composition.kinds
-        if isinstance(weaving := kind.made.weaving, Weaving)
+    found = []
+    for kind in composition.kinds:
+        weaving = kind.made.weaving
+        if isinstance(weaving, Weaving):
+            found.append(_body(kind.key, kind.name, kind.times, weaving))
+        elif isinstance(weaving, Bound):
+            found.append(_bound(kind.key, kind.name, kind.times, weaving))
+    return tuple(found)
+
+
+def _bound(entry: str, name: str, times: int, bound: Bound) -> WovenBody:
+    """Return what is bound, not woven in rows: there is nothing to count, but to look at."""
+    return WovenBody(
+        entry=entry,
+        label=name,
+        times=times,
+        rows=1,
+        row_name="",
+        rows_name="",
+        pitch_mm=bound.length,
+        width_mm=bound.width,
+        thickness_mm=bound.thickness,
+        before_mm=0.0,
+        behind_mm=0.0,
+        beads=(0,),
+        pegs_mm=(),
+        rows_at={},
+        sampled="",
+        wires=(),
+        weaving=bound,
     )
 
 
@@ -167,6 +195,8 @@ def goes_so_far(body: WovenBody, typed: object, unit: Unit = "mm") -> GoesSoFar:
         wire = parse_length(typed, unit)
     except Refusal as refusal:
         raise refusal.at("wire") from None
+    if not body.wires:
+        raise Refusal("nothing_woven", got=body.label, field="wire")
     one = max(body.wires, key=lambda wire: max(wire.takes_mm))
     takes = tuple(one.spare * row + one.more_mm for row in one.takes_mm)
     rows, left = rows_of(wire, takes, one.tails_mm)
@@ -242,9 +272,12 @@ def shown_woven(body: WovenBody) -> WovenShown:
     Source: ``interlace.cells``; what is packed close is pulled tight first (``settle``).
     """
     weaving = body.weaving
-    if not isinstance(weaving, Weaving):
+    if isinstance(weaving, Bound):
+        cell = weaving.whole()
+    elif isinstance(weaving, Weaving):
+        cell = _close(weaving.part.one_row, weaving.wires)
+    else:
         raise TypeError("a body as planned, not as kept")
-    cell = _close(weaving.part.one_row, weaving.wires)
     working = [one for one in cell.strands if one.role == "working"]
     by_row = any(one.row for one in working)
     rows = 1 if by_row else cell.rows
@@ -256,7 +289,7 @@ def shown_woven(body: WovenBody) -> WovenShown:
         cell_rows=cell.rows,
         advance_mm=cell.advance,
         over=cell.under,
-        strands=tuple(_strand(one, weaving, rows) for one in cell.strands),
+        strands=tuple(_strand(one, weaving.wire_of(one.role), rows) for one in cell.strands),
         beads=tuple(map(_bead, cell.balls)),
     )
 
@@ -271,9 +304,7 @@ def _close(part: Interlaced, wires: Palette) -> Cell:
     return settled(cell) if cell.packed else cell
 
 
-def _strand(one: Strand, weaving: Weaving, rows: int) -> StrandShown:
-    body = weaving.body
-    wire = body.working if one.role == "working" else weaving.wires.of("body")
+def _strand(one: Strand, wire: Wire, rows: int) -> StrandShown:
     apart = max(SHOWN_APART * one.d, one.length / MOST_SHOWN)
     line = spaced(one.line, apart) if len(one.line) > 2 else one.line
     points = np.round(line, 2).tolist()

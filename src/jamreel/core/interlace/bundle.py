@@ -1,0 +1,410 @@
+"""The bundle: strands side by side, bound where the maker likes, their ends turned to loops."""
+
+import math
+from collections import Counter
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+from typing import ClassVar, Literal
+
+import numpy as np
+
+from jamreel.core.advice.weaving import twist_unsampled
+from jamreel.core.bench.steps import Step
+from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
+from jamreel.core.interlace.bindings import (
+    ONE_TURN_WANTS,
+    Binding,
+    stacked_longer,
+    twisted_left,
+)
+from jamreel.core.interlace.bound import (
+    Bound,
+    SectionKind,
+    WithBindings,
+    binding_strand,
+    binding_strokes,
+    strand_wire,
+    wide_of,
+)
+from jamreel.core.interlace.cells import Cell, Strand
+from jamreel.core.parts.base import End, Made, Role, Stretches, WireUse, opens_at, part_step
+from jamreel.core.parts.ends import PIN_RANGE
+from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.units import Mm
+from jamreel.core.values import Length, OptionalLength, Stroke
+from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.words import say
+
+# Strands that end in a cap stand so far over [mm]; those that stop do so within the end binding;
+# common practice.
+BARE_MM = 8.0
+MOST_SPAN = 1000
+SAMPLE_MM = 100.0
+
+
+@dataclass(frozen=True)
+class Lane:
+    """A strand in its place: of what section, which wire, how wide it lies, where its middle is
+    across the bundle, and in which layer [mm]."""
+
+    kind: SectionKind
+    wire: Wire
+    wide: float
+    y: float
+    layer: int
+    stops: bool
+
+
+@dataclass(frozen=True)
+class Laid:
+    """Strands side by side in one layer or two, lengths in mm: ``long`` from end to end of the
+    straight part, bindings with their middles ``at`` places of it, and how far the outermost
+    strands bow out between the bindings."""
+
+    lanes: tuple[Lane, ...]
+    long: float
+    binding: Binding
+    at: tuple[float, ...]
+    opened: float
+
+    @cached_property
+    def width(self) -> float:
+        """Bound, over all strands of a layer [mm]."""
+        return sum(one.wide for one in self.lanes if one.layer == 0)
+
+    @cached_property
+    def thickness(self) -> float:
+        """Of its layers [mm]."""
+        first = [one for one in self.lanes if one.layer == 0]
+        layers = 1 + max(one.layer for one in self.lanes)
+        return layers * max(thick_of(one) for one in first)
+
+    @property
+    def gaps(self) -> tuple[tuple[float, float], ...]:
+        """Where strands are free between two bindings: from, to [mm]."""
+        half = self.binding.band / 2
+        return tuple((a + half, b - half) for a, b in pairwise(self.at))
+
+    def bow_of(self, lane: Lane) -> float:
+        """Return how far a strand bows out between bindings [mm]: the outermost all the way."""
+        reach = max(abs(one.y) for one in self.lanes)
+        return self.opened * lane.y / reach if reach else 0.0
+
+    def bowed(self, lane: Lane) -> float:
+        """Return how much longer a strand is for its bows [mm]."""
+        bow = abs(self.bow_of(lane))
+        return sum(arc_over(b - a, bow) - (b - a) for a, b in self.gaps)
+
+    def line(self, lane: Lane) -> np.ndarray:
+        """Return a strand's middle line, n by 3 [mm]."""
+        thick = self.thickness / (1 + max(one.layer for one in self.lanes))
+        z = (0.5 + lane.layer) * thick - self.thickness / 2
+        points, bow = [[0.0, lane.y, z]], self.bow_of(lane)
+        for a, b in self.gaps:
+            share = np.linspace(0.0, 1.0, 13 if bow else 2)
+            out = lane.y + bow * (1 - (2 * share - 1) ** 2)
+            points += [[a + s * (b - a), y, z] for s, y in zip(share, out, strict=True)]
+        points.append([self.long, lane.y, z])
+        return np.array(points)
+
+
+def thick_of(lane: Lane) -> float:
+    """Return how thick a strand is in its bundle [mm]."""
+    return lane.wide if lane.kind == "twisted" else lane.wire.d
+
+
+def arc_over(chord: float, high: float) -> float:
+    """Return the arc over a chord, R 2 asin(c / 2R), R = (c^2 / 4 + h^2) / 2h.
+
+    Args:
+        chord: c [mm].
+        high: h, of its middle over the chord, up to half of it [mm].
+
+    Example:
+        >>> round(arc_over(2.0, 1.0), 4), arc_over(30.0, 0.0)
+        (3.1416, 30.0)
+
+    Source: plain geometry.
+    """
+    if high < 1e-9:
+        return chord
+    radius = (chord * chord / 4 + high * high) / (2 * high)
+    return 2 * radius * math.asin(min(1.0, chord / (2 * radius)))
+
+
+class Bundle(WithBindings):
+    """Strands bound from the middle outwards, alike on both sides of it.
+
+    ``along`` is its straight part in whole mm. Every other strand may be of another section than
+    the first. ``centre_stops`` of them end under the outermost bindings, the others form the loops.
+    Blank, bindings stand evenly and the outermost at the ends.
+    """
+
+    ranges: ClassVar[dict[str, tuple[float, float]]] = {
+        **WithBindings.ranges,
+        "along": (10, MOST_SPAN),
+        "side_by_side": (2, 12),
+        "twist_turns": (0, 1000),
+        "twist_left": (50, 100),
+        "binding_apart": (2, 500),
+        "pin": PIN_RANGE,
+        "centre_stops": (0, 10),
+        "opened": (0, 40),
+    }
+
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "pin": ("ends", "loops"),
+        "centre_stops": ("ends", "loops"),
+    }
+    counted_in: ClassVar[str | None] = "along"
+
+    kind: Literal["bundle"] = "bundle"
+    along: int = 100
+    side_by_side: int = 5
+    section: SectionKind = "square"
+    every_other: Literal["same", "round", "square", "half_round", "patterned", "twisted"] = "same"
+    twist_turns: float = 100.0
+    twist_left: OptionalLength = None
+    layers: Literal["one", "two"] = "one"
+    binding_apart: OptionalLength = None
+    opened: Length = 0.0
+    ends: Literal["loops", "bare"] = "loops"
+    pin: Length = 3.2
+    centre_stops: int = 1
+    locked: bool = True
+    wire: OptionalSize = None
+
+    @property
+    def role(self) -> Role:
+        """Links with its neighbours."""
+        return "link"
+
+    def unit(self, length: float) -> tuple[float, str]:
+        """Return a millimetre: strands are cut to it."""
+        return 1.0, say("woven.row_of.bundle")
+
+    def _lanes(self, w: Wire) -> tuple[Lane, ...]:
+        other: SectionKind = self.section if self.every_other == "same" else self.every_other
+        kinds = [self.section if n % 2 == 0 else other for n in range(self.side_by_side)]
+        wires = {kind: strand_wire(w, kind) for kind in {*kinds}}
+        wide = [wide_of(wires[kind], kind) for kind in kinds]
+        at = -sum(wide) / 2
+        first = (self.side_by_side - self._stops) // 2
+        found = []
+        for n, (kind, each) in enumerate(zip(kinds, wide, strict=True)):
+            stops = first <= n < first + self._stops
+            found.append(Lane(kind, wires[kind], each, at + each / 2, 0, stops))
+            at += each
+        if self.layers == "two":
+            found += [Lane(o.kind, o.wire, o.wide, o.y, 1, o.stops) for o in tuple(found)]
+        return tuple(found)
+
+    @property
+    def _stops(self) -> int:
+        return 0 if self.ends == "bare" else self.centre_stops
+
+    def _laid(self, w: Wire, binding: Wire) -> Laid:
+        """Return its strands and bindings. Raises Refusal for bindings that overlap or lie beyond
+        the ends, for strands of which none is left for the loops, and for a single turn that does
+        not hold."""
+        if self.ends == "loops" and self._stops > self.side_by_side - 2:
+            most = self.side_by_side - 2
+            raise Refusal("all_stop", got=self._stops, field="centre_stops", most=most)
+        if self.turns == 1 and self.side_by_side < ONE_TURN_WANTS:
+            raise Refusal("one_turn", got=self.turns, field="turns", strands=ONE_TURN_WANTS)
+        lanes = self._lanes(w)
+        thick = max(thick_of(one) for one in lanes)
+        flat = all(one.kind not in ("round", "twisted") for one in (lanes[0], lanes[-1]))
+        layers = 2 if self.layers == "two" else 1
+        width = sum(one.wide for one in lanes if one.layer == 0)
+        hull = 2 * (width + layers * thick) if flat else _round_hull(width, thick, layers)
+        one = Binding(self.side_by_side, thick, binding.shape, self.turns, flat, hull)
+        at = self._places(one.band)
+        gap = min((b - a for a, b in pairwise(at)), default=2 * MOST_SPAN)
+        half_round = max((gap - one.band) / 2, 0.0)
+        if self.opened > half_round:
+            raise Refusal("opened_wide", got=Mm(self.opened), field="opened", most=half_round)
+        return Laid(lanes, float(self.along), one, at, self.opened)
+
+    def _places(self, band: float) -> tuple[float, ...]:
+        """Return where the middles of the bindings lie [mm], from the centre outwards alike."""
+        n, long = self.bindings, float(self.along)
+        most = max(1, math.floor(long / band + 1e-9))
+        if n > most:
+            raise Refusal("bindings_many", got=n, field="bindings", most=most, band=band)
+        apart = (long - band) / max(n - 1, 1) if self.binding_apart is None else self.binding_apart
+        if n > 1 and apart < band - 1e-9:
+            raise Refusal("bindings_overlap", got=Mm(apart), field="binding_apart", least=band)
+        if n > 1 and (n - 1) * apart + band > long + 1e-9:
+            widest = (long - band) / (n - 1)
+            raise Refusal("bindings_beyond", got=Mm(apart), field="binding_apart", most=widest)
+        return tuple(long / 2 + (k - (n - 1) / 2) * apart for k in range(n))
+
+    def _left(self, lane: Lane) -> float:
+        """Return the share of its length that is left of a strand when it is twisted."""
+        if lane.kind != "twisted" or not self.twist_turns:
+            return 1.0
+        if self.twist_left is not None:
+            return self.twist_left / SAMPLE_MM
+        return twisted_left(lane.wire.d, self.twist_turns)
+
+    def _stretches(self, laid: Laid, lane: Lane) -> Stretches:
+        """Return a strand from left to right, marked where bindings begin and end."""
+        more, left = laid.bowed(lane), self._left(lane)
+        # The outer layer of a full ring is longer by a turn of what lies under it.
+        more += stacked_longer(laid.thickness / 2) if lane.layer else 0.0
+        half = laid.binding.band / 2
+        cuts = sorted({0.0, laid.long / 2, laid.long, *(x - half for x in laid.at),
+                       *(x + half for x in laid.at)})  # fmt: skip
+        free = sum(b - a for a, b in laid.gaps) or laid.long
+        rows = []
+        for a, b in pairwise(cuts):
+            middle = (a + b) / 2
+            bound = any(abs(middle - x) < half for x in laid.at)
+            within = any(a >= x - 1e-9 and b <= y + 1e-9 for x, y in laid.gaps) or not laid.gaps
+            longer = more * (b - a) / free if within and not bound else 0.0
+            if b - a > 1e-9:
+                key = "bound" if bound else "free"
+                rows.append((key, (Straight(length=(b - a + longer) / left),)))
+        ends = self._ends_of(lane, laid)
+        return (*ends[0], *rows, *ends[1])
+
+    def _ends_of(self, lane: Lane, laid: Laid) -> tuple[Stretches, Stretches]:
+        if self.ends == "bare":
+            bare = (Straight(length=BARE_MM),)
+            return (("tail_left", bare),), (("tail_right", bare),)
+        if lane.stops:
+            return (), ()
+        bend = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
+        return (("loop_left", (bend,)),), (("loop_right", (bend,)),)
+
+    @property
+    def _reach(self) -> float:
+        return self.pin if self.ends == "loops" else 0.0
+
+    def make(self, wires: Palette) -> Made:
+        """Return the bundle, from the inside of its loops to that of the others.
+
+        Raises:
+            Refusal: bindings that overlap or lie beyond its ends, strands that open wider than a
+                half circle, no strand left for the loops.
+        """
+        w, binding = wires.of("body", self.wire), self.binding(wires)
+        laid = self._laid(w, binding)
+        reach = self._reach
+        loops = [one for one in laid.lanes if not one.stops]
+        first = loops[0].wire
+        end = End(self.pin, first.d, True, "square", strands=len(loops))
+        strands = tuple(self._strands(laid, reach))
+        bound = self._bound(laid, binding, reach)
+        strokes = (*(s for one in strands for s in one.by_hand), *bound.by_hand)
+        wide = laid.width + 2 * self.opened
+        return Made(
+            length=laid.long + 2 * reach,
+            lies="bends",
+            thickness=laid.thickness + 2 * binding.d,
+            width=wide,
+            ends=(end, end) if self.ends == "loops" else None,
+            wires=(*strands, bound),
+            holds=(opens_at("plain_loop", first, self.pin, len(loops)),)
+            if self.ends == "loops"
+            else (),
+            strokes=strokes,
+            steps=tuple(self._steps(laid, len(loops))),
+            minutes=8.0 + 6.0 * self.bindings + 1.5 * len(laid.lanes),
+            advice=(
+                twist_unsampled(self.twist_turns)
+                if self.twist_left is None and any(o.kind == "twisted" for o in laid.lanes)
+                else None,
+            ),
+            weaving=Bound(
+                lambda: self._whole(laid),
+                {"strand": w, "binding": binding},
+                laid.long,
+                wide,
+                laid.thickness + 2 * binding.d,
+            ),
+        )
+
+    def _strands(self, laid: Laid, reach: float) -> Iterator[WireUse]:
+        """Yield its strands, those that are cut alike once."""
+        alike = Counter((one.wire, self._stretches(laid, one)) for one in laid.lanes)
+        for n, ((wire, stretches), count) in enumerate(alike.items()):
+            lanes = [
+                o for o in laid.lanes if (o.wire, self._stretches(laid, o)) == (wire, stretches)
+            ]
+            key = "bundle_strand" if n == 0 else f"bundle_strand~{n + 1}"
+            strokes = tuple(s for one in lanes for s in self._seen(laid, one, reach))
+            yield WireUse(key, wire, stretches, quantity=count, by_hand=strokes)
+
+    def _seen(self, laid: Laid, lane: Lane, reach: float) -> tuple[Stroke, ...]:
+        """Return a strand from the face: its loops are seen on their edge."""
+        line, over = laid.line(lane), reach + lane.wire.d if not lane.stops else 0.0
+        if self.ends == "bare":
+            over = BARE_MM
+        points = [(round(float(x) + reach, 2), round(float(y), 2)) for x, y, _ in line]
+        if over:
+            y, far = points[0][1], points[-1][0]
+            points = [(round(reach - over, 2), y), *points, (round(far + over, 2), y)]
+        return (Stroke(part="wire", points=tuple(points), width_mm=lane.wide),)
+
+    def _bound(self, laid: Laid, binding: Wire, reach: float) -> WireUse:
+        """Return the wires of its bindings."""
+        one = laid.binding
+        tone = binding.metal.colour
+        strokes = (s for x in laid.at for s in binding_strokes(one, laid.width, x + reach, tone))
+        # The start tail of the outermost is passed between the strands.
+        lock = laid.thickness + one.tuck if self.locked else 0.0
+        return WireUse(
+            "bundle_binding",
+            binding,
+            (
+                ("tuck", (Straight(length=one.tuck),)),
+                *((("locked", (Straight(length=lock),)),) if lock else ()),
+                ("wraps", (Straight(length=one.cut - 2 * one.tuck),)),
+                ("tuck", (Straight(length=one.tuck),)),
+            ),
+            quantity=len(laid.at),
+            by_hand=tuple(strokes),
+            woven=True,
+        )
+
+    def _whole(self, laid: Laid) -> Cell:
+        strands = tuple(
+            Strand("strand", one.wide if one.kind == "twisted" else one.wire.d, laid.line(one),
+                   runs_on=False)
+            for one in laid.lanes
+        )  # fmt: skip
+        bound = tuple(binding_strand(laid.binding, laid.width, laid.thickness, x) for x in laid.at)
+        return Cell(laid.long, 1, (*strands, *bound))
+
+    def _steps(self, laid: Laid, loops: int) -> Iterator[Step]:
+        marks = [round(x, 1) for x in laid.at]
+        centre = laid.long / 2
+        yield part_step("bundle_mark", check=True, strands=len(laid.lanes), marks=len(marks),
+                        apart=abs(marks[-1] - marks[0]) / max(len(marks) - 1, 1))  # fmt: skip
+        if any(one.kind == "twisted" for one in laid.lanes):
+            yield part_step("bundle_twist", check=True, turns=self.twist_turns)
+        yield part_step("bundle_tape", check=True, strands=self.side_by_side, width=laid.width)
+        yield part_step("bundle_middle", cautions=("ends",), check=True, turns=self.turns,
+                        centre=centre)  # fmt: skip
+        if len(marks) > 1:
+            key = "bundle_outwards_locked" if self.locked else "bundle_outwards"
+            yield part_step(key, name="bundle_outwards", cautions=("ends",), check=True,
+                            bindings=len(marks), turns=self.turns)  # fmt: skip
+        if self.opened:
+            yield part_step("bundle_open", check=True, opened=self.opened)
+        if self.ends == "bare":
+            yield part_step("bundle_cap", cautions=("eyes",), check=True, long=BARE_MM)
+            return
+        yield part_step("bundle_loops", cautions=("eyes", "ends"), check=True, pin=self.pin,
+                        loops=loops, stops=self._stops)  # fmt: skip
+
+
+def _round_hull(width: float, thick: float, layers: int) -> float:
+    """Return the hull of a row or two that ends in round strands [mm]."""
+    return 2 * (width - thick) + 2 * (layers - 1) * thick + math.pi * thick
