@@ -8,6 +8,7 @@ from typing import Any, ClassVar
 from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import should_release
 from jamreel.core.advice.joining import extends, not_to_length
+from jamreel.core.bench.steps import Step
 from jamreel.core.closures import Closure
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job, usually
@@ -122,6 +123,10 @@ class Composed(MakeUp, Construction):
         """Return how it fits a girth, or None for a piece that hangs."""
         return None
 
+    def forms(self, worked: Worked) -> tuple[Step, ...]:
+        """Return the steps in which the whole is bent, none for what bends by itself."""
+        return ()
+
     def inside(self, worked: Worked) -> PlusMinus | None:
         """Return the inside girth, or None for a piece that has none."""
         return None
@@ -209,7 +214,7 @@ class Composed(MakeUp, Construction):
             ],
             answers=answers if in_all else {**answers, "cut": "body"},
             wires=wires,
-            steps=order_of_work(self, laid, wires, self.worn_cautions),
+            steps=order_of_work(self, laid, wires, self.worn_cautions, self.forms(worked)),
             advice=tuple(_once(self._judged(worked))),
             rule=rule_of(
                 laid,
@@ -255,7 +260,7 @@ class Composed(MakeUp, Construction):
         changes = [
             (k, v)
             for k, v in one.knobs
-            if k.key in ("count", "links", "rows", "along") or v != k.now
+            if k.key in ("count", "links", "rows", "along", "turns") or v != k.now
         ]
         says = ""
         for knob, value in changes:

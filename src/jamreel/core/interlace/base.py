@@ -496,6 +496,7 @@ class Weaving:
             # Beads lie straight, each by itself.
             pieces=self.rows if b.lies == "bead" else 1,
             advice=self._advice(),
+            bare=None if b.ends else (b.width, b.thickness),
             hooked=b.hooked,
             weaving=self,
         )

@@ -309,6 +309,7 @@ class Bundle(WithBindings):
             thickness=laid.thickness + 2 * binding.d,
             width=wide,
             ends=(end, end) if self.ends == "loops" else None,
+            bare=(laid.width, laid.thickness) if self.ends == "bare" else None,
             wires=(*strands, bound),
             holds=(opens_at("plain_loop", first, self.pin, len(loops)),)
             if self.ends == "loops"

@@ -140,7 +140,8 @@ class Cord(Part):
             length=float(self.along),
             lies="bends",
             thickness=c,
-            width=max(strands * c, self.bead if self.cord_beads else 0.0),
+            width=max(HEAD_WIDE * c, self.bead if self.cord_beads else 0.0),
+            bare=(strands * c, c),
             ends=None,
             goes_last=True,
             wires=(use,),
@@ -186,7 +187,7 @@ class Cord(Part):
         c, tone, long = w.d, w.metal.colour, float(self.along)
         lanes = (-c / 2, c / 2) if self._doubled else (0.0,)
         for y in lanes:
-            yield edge(0.0, long, c, y, tone)
+            yield edge(0.1, long - 0.1, c, y, tone)
         at, wide = (long, HEAD_WIDE * c / 2 - c / 2) if self._doubled else (long / 2, 1.5 * c)
         yield Stroke(
             part="wire",

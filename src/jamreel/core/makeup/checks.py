@@ -87,8 +87,8 @@ def _bare_ends(makeup: MakeUp, composition: Composition) -> Iterator[Advice | No
     """Yield whether bare ends at both ends of the piece go into what fastens it."""
     lying = [p for p in composition.parts if not p.drop]
     for part in {id(p.made): p for p in (*lying[:1], *lying[-1:])}.values():
-        if part.made.weaving is not None and part.made.ends is None:
-            yield from makeup.closure.takes_in(part.name, part.made.width, part.made.thickness)
+        if part.made.bare is not None:
+            yield from makeup.closure.takes_in(part.name, *part.made.bare)
 
 
 def _own_hook(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:

@@ -18,7 +18,7 @@ from jamreel.core.makeup.sequence import CLOSURE, HUNG, RINGS, STRING, MakeUp, U
 from jamreel.core.parts import lengthening
 from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, pulls_at
 from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.ends import Loop
+from jamreel.core.parts.ends import Loop, LoopKind
 from jamreel.core.path.moves import Straight
 from jamreel.core.words import voice
 
@@ -298,11 +298,12 @@ def with_rings(makeup: MakeUp, units: Sequence[Unit]) -> tuple[Unit, ...]:
 
 def _string_loop(makeup: MakeUp, string: Wire) -> Loop:
     """Return the loop that a string ends in."""
-    return Loop("wrapped", string, makeup.string_pin, makeup.string_wraps, makeup.string_tail)
+    kind: LoopKind = "plain" if makeup.string_ends == "plain" else "wrapped"
+    return Loop(kind, string, makeup.string_pin, makeup.string_wraps, makeup.string_tail)
 
 
 def string_end(makeup: MakeUp, string: Wire) -> Made:
-    """Return one end of the string: a wrapped loop, or wire that goes on through the closure.
+    """Return one end of the string: a loop, or wire that goes on through the closure.
 
     Args:
         makeup: gives the loop.

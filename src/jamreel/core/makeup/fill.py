@@ -108,6 +108,11 @@ def main_knob(makeup: MakeUp, line: str = "entries") -> Knob | None:
         return None
     entry = entries[i]
     if entry.evenly:
+        filler = entry.group[1].part
+        own = filler.counted_in if filler is not None else None
+        if own is not None:
+            turns: int = getattr(filler, own)
+            return Knob(own, _name(entry), (line, i, "group", 1, "part", own), turns, ())
         return Knob("count", _name(entry), (line, i, "fillers"), entry.fillers, ())
     field = entry.part.counted_in if entry.part is not None else None
     if field is not None:

@@ -135,7 +135,8 @@ class MakeUp(Asking):
     ``mirrored`` lays the entries out, then the focal, then the entries the other way round;
     ``hung`` hangs from the middle. ``counted`` lets the plan count the entries to the length, as it
     does for entries that nobody has set. ``rings`` are added at the back to reach the length. The
-    string ends in wrapped loops, or goes ``through`` the closure and back into the parts.
+    string ends in wrapped loops, or plain ones where it is stiff, or goes ``through`` the closure
+    and back into the parts.
     """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
@@ -157,7 +158,7 @@ class MakeUp(Asking):
     rings: int = 0
     ring_pin: Length = 3.5
     string: OptionalSize = None
-    string_ends: Literal["wrapped", "through"] = "wrapped"
+    string_ends: Literal["wrapped", "plain", "through"] = "wrapped"
     string_pin: Length = 2.5
     string_wraps: int = 3
     string_tail: Length = 20.0

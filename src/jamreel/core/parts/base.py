@@ -149,9 +149,9 @@ class Made:
     ``hole`` what a string has to pass. Round a body it ``lies`` straight, as a bead does, or bends;
     ``pieces`` are the alike ones that turn in each other, where it is a row of them. Both ends of
     ``one_loop`` are the same one: a ring holds its neighbours and what hangs there all at once.
-    What is ``hooked`` ends at its right in a hook of its own, so wide. What ``goes_last`` is put on
-    parts that have to be there. ``weaving`` is how it is
-    woven, where it is.
+    ``bare`` ends that go into a cap are so wide and thick. What is ``hooked`` ends at its right in
+    a hook of its own, so wide. What ``goes_last`` is put on parts that have to be there.
+    ``weaving`` is how it is woven or bound, where it is.
     """
 
     length: float
@@ -170,6 +170,7 @@ class Made:
     lies: Lies = "straight"
     pieces: int = 1
     one_loop: bool = False
+    bare: tuple[float, float] | None = None
     hooked: float = 0.0
     goes_last: bool = False
     advice: tuple[Advice | None, ...] = ()

@@ -10,12 +10,11 @@ from jamreel.core.parts.winding import Wound
 from jamreel.core.path.moves import Wrap
 
 
-class Coil(Wound):
-    """A close coil, so many turns on a core; longer than the rod it is wound in goes."""
+class Coiled(Wound):
+    """Base of close coils, so many turns on a core; those longer than the rod are wound in goes."""
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {**Wound.ranges, "turns": (1, 600)}
 
-    kind: Literal["coil"] = "coil"
     turns: int = 10
 
     @property
@@ -60,3 +59,9 @@ class Coil(Wound):
             minutes=1.0 + 0.05 * self.turns,
             advice=self.winding_advice(w, self.turns),
         )
+
+
+class Coil(Coiled):
+    """A close coil on its core."""
+
+    kind: Literal["coil"] = "coil"

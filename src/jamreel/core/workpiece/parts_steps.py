@@ -11,7 +11,11 @@ from jamreel.core.workpiece.straight import Laid
 
 
 def order_of_work(
-    makeup: MakeUp, laid: Composition, wires: Sequence[Laid], worn: tuple[str, ...]
+    makeup: MakeUp,
+    laid: Composition,
+    wires: Sequence[Laid],
+    worn: tuple[str, ...],
+    forms: tuple[Step, ...] = (),
 ) -> tuple[Step, ...]:
     """Return the steps of a composed piece.
 
@@ -20,12 +24,13 @@ def order_of_work(
         laid: the piece laid out.
         wires: that it is cut from.
         worn: cautions that stand at the try-on.
+        forms: how the whole is bent once it is threaded.
     """
     return (
         *_cutting(wires),
         step("composed.lay_out", "form", check=True, finished=laid.finished),
         *_parts(laid),
-        *_together(makeup, laid),
+        *_together(makeup, laid, forms),
         step("composed.try_on", "fit", cautions=worn, check=True),
         press_in_step(),
     )
@@ -82,11 +87,21 @@ def _heats(kind: Kind) -> bool:
     return any("torch" in one.cautions for one in kind.made.steps)
 
 
-def _together(makeup: MakeUp, laid: Composition) -> Iterator[Step]:
+STRUNG = {"wrapped": "string", "plain": "core", "through": "string_through"}
+
+
+def _together(makeup: MakeUp, laid: Composition, forms: tuple[Step, ...]) -> Iterator[Step]:
     """Yield putting it together: the first half is tried on before the last closure."""
     if laid.runs:
-        key = "string" if makeup.string_ends == "wrapped" else "string_through"
-        yield step(f"composed.{key}", "form", check=True, tail=makeup.string_tail)
+        tail, pin = makeup.string_tail, makeup.string_pin
+        key = f"composed.{STRUNG[makeup.string_ends]}"
+        stiff = makeup.string_ends == "plain"
+        yield (
+            step(key, "form", check=True, pin=pin)
+            if stiff
+            else step(key, "form", check=True, tail=tail)
+        )
+        yield from forms
     if any(part.drop for part in laid.parts):
         yield step("composed.drops", "form", check=True)
     yield step("composed.half", "form", check=True, half=laid.finished / 2)
