@@ -1419,6 +1419,128 @@ export interface components {
             ring_wire?: string | number;
         };
         /**
+         * Braid
+         * @description Three strands of one wire or several, folded together or hooked on at the start.
+         *
+         *     Rows are crossings, or beads. A ``gap`` that is left blank is two strands.
+         */
+        Braid_as_typed: {
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            bead?: string | number;
+            /**
+             * Begins
+             * @default fold
+             * @enum {string}
+             */
+            begins?: "fold" | "hooked";
+            /**
+             * Braided
+             * @default plain
+             * @enum {string}
+             */
+            braided?: "plain" | "beads";
+            /**
+             * Colour
+             * @default reed
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Each
+             * @default 2
+             */
+            each?: number;
+            /**
+             * Ends
+             * @default own
+             * @enum {string}
+             */
+            ends?: "own" | "bare";
+            /**
+             * Finishes
+             * @default eye
+             * @enum {string}
+             */
+            finishes?: "eye" | "hook";
+            /**
+             * Gap
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            gap?: string | number | null;
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            hole?: string | number;
+            /**
+             * Hook Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            hook_pin?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "braid";
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            pin?: string | number;
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Sample Over
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            sample_over?: string | number;
+            /**
+             * Sample Rows
+             * @default 0
+             */
+            sample_rows?: number;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * Shank
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 10
+             */
+            shank?: string | number;
+            /**
+             * Spare
+             * @default 1.05
+             */
+            spare?: number;
+            /**
+             * Stuff
+             * @default glass
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * BriefIn
          * @description A brief as typed.
          */
@@ -1497,7 +1619,7 @@ export interface components {
              */
             palette?: components["schemas"]["PaletteChoice_as_typed"];
             /** Piece */
-            piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Brooch_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["ForgedBangle_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
+            piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Brooch_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CoreBangle_as_typed"] | components["schemas"]["CoreCoil_as_typed"] | components["schemas"]["CoreNeckRing_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["ForgedBangle_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
             /**
              * Schema
              * @default 3
@@ -1609,7 +1731,7 @@ export interface components {
              *       "kind": "bar_pin"
              *     }
              */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -1683,12 +1805,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1738,7 +1860,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -1756,6 +1878,120 @@ export interface components {
              * @default 3
              */
             string_wraps?: number;
+        };
+        /**
+         * Bundle
+         * @description Strands bound from the middle outwards, alike on both sides of it.
+         *
+         *     ``along`` is its straight part in whole mm. Every other strand may be of another section than
+         *     the first. ``centre_stops`` of them end under the outermost bindings, the others form the loops.
+         *     Blank, bindings stand evenly and the outermost at the ends.
+         */
+        Bundle_as_typed: {
+            /**
+             * Along
+             * @default 100
+             */
+            along?: number;
+            /**
+             * Binding Apart
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            binding_apart?: string | number | null;
+            /**
+             * Binding Section
+             * @default half_round
+             * @enum {string}
+             */
+            binding_section?: "half_round" | "round" | "square";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            binding_wire?: string | number | null;
+            /**
+             * Bindings
+             * @default 3
+             */
+            bindings?: number;
+            /**
+             * Centre Stops
+             * @default 1
+             */
+            centre_stops?: number;
+            /**
+             * Ends
+             * @default loops
+             * @enum {string}
+             */
+            ends?: "loops" | "bare";
+            /**
+             * Every Other
+             * @default same
+             * @enum {string}
+             */
+            every_other?: "same" | "round" | "square" | "half_round" | "patterned" | "twisted";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bundle";
+            /**
+             * Layers
+             * @default one
+             * @enum {string}
+             */
+            layers?: "one" | "two";
+            /**
+             * Locked
+             * @default true
+             */
+            locked?: boolean;
+            /**
+             * Opened
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0
+             */
+            opened?: string | number;
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.2
+             */
+            pin?: string | number;
+            /**
+             * Section
+             * @default square
+             * @enum {string}
+             */
+            section?: "square" | "round" | "half_round" | "patterned" | "twisted";
+            /**
+             * Side By Side
+             * @default 5
+             */
+            side_by_side?: number;
+            /**
+             * Turns
+             * @default 4
+             */
+            turns?: number;
+            /**
+             * Twist Left
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            twist_left?: string | number | null;
+            /**
+             * Twist Turns
+             * @default 100
+             */
+            twist_turns?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * ByRounds
@@ -2184,7 +2420,7 @@ export interface components {
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2208,8 +2444,106 @@ export interface components {
             whole_turns?: boolean;
         };
         /**
+         * CoilMesh
+         * @description Coils wound to both hands by turns, laid into each other on rods.
+         *
+         *     Rows are the turns of each coil. ``pressed_to`` is the thickness of one layer, blank for
+         *     as thin as wires and rods let it; a ``turn_pitch`` that is left blank is as near as coils mesh.
+         */
+        CoilMesh_as_typed: {
+            /**
+             * Closed
+             * @default flat
+             * @enum {string}
+             */
+            closed?: "flat" | "pressed" | "round";
+            /**
+             * Coils
+             * @default 6
+             */
+            coils?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coil_mesh";
+            /**
+             * Mandrel
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            mandrel?: string | number;
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Pressed
+             * @default true
+             */
+            pressed?: boolean;
+            /**
+             * Pressed To
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            pressed_to?: string | number | null;
+            /**
+             * Rod Wire
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0.8
+             */
+            rod_wire?: string | number;
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Sample Over
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            sample_over?: string | number;
+            /**
+             * Sample Rows
+             * @default 0
+             */
+            sample_rows?: number;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * Spare
+             * @default 1.05
+             */
+            spare?: number;
+            /**
+             * Turn Pitch
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            turn_pitch?: string | number | null;
+            /**
+             * Twist
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0
+             */
+            twist?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * Coil
-         * @description A close coil, so many turns on a core; longer than the rod it is wound in goes.
+         * @description A close coil on its core.
          */
         Coil_as_typed: {
             /**
@@ -2273,6 +2607,518 @@ export interface components {
              * @enum {string}
              */
             school: "copy";
+        };
+        /**
+         * Cord
+         * @description Cord with a lark's head, ``along`` in whole mm from the mouth of its cord end.
+         *
+         *     One side of a piece is a doubled cord that hangs on a ring, ``hangs_on`` so thick, and ends
+         *     there; ``both`` sides are one cord with its middle on what hangs there. Beads are held by knots.
+         */
+        Cord_as_typed: {
+            /**
+             * Along
+             * @default 200
+             */
+            along?: number;
+            /**
+             * Bead
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            bead?: string | number;
+            /**
+             * Colour
+             * @default amber
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Cord
+             * @default waxed_cotton
+             * @enum {string}
+             */
+            cord?: "leather" | "cotton" | "waxed_cotton" | "elastic" | "ribbon";
+            /**
+             * Cord Beads
+             * @default 0
+             */
+            cord_beads?: number;
+            /**
+             * Goes
+             * @default side
+             * @enum {string}
+             */
+            goes?: "side" | "both";
+            /**
+             * Hangs On
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            hangs_on?: string | number;
+            /**
+             * Hole
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.2
+             */
+            hole?: string | number;
+            /**
+             * Insert
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            insert?: string | number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cord";
+            /**
+             * Knot Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            knot_took?: string | number | null;
+            /**
+             * Knots
+             * @default 0
+             */
+            knots?: number;
+            /**
+             * Stuff
+             * @default wood
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Thick
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1.5
+             */
+            thick?: string | number;
+        };
+        /**
+         * CoreBangle
+         * @description A rigid bangle: beads spread evenly on a core, coils in the gaps.
+         */
+        CoreBangle_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Counted
+             * @default null
+             */
+            counted?: boolean | null;
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": true,
+             *         "fill": true,
+             *         "fillers": 6,
+             *         "graduate_to": null,
+             *         "group": [
+             *           {
+             *             "evenly": false,
+             *             "fill": false,
+             *             "fillers": 0,
+             *             "graduate_to": null,
+             *             "group": [],
+             *             "id": "threaded",
+             *             "made_of": "",
+             *             "part": {
+             *               "bead": 8,
+             *               "bead_length": null,
+             *               "colour": "reed",
+             *               "hole": 2.6,
+             *               "kind": "bead",
+             *               "row": [],
+             *               "stuff": "glass"
+             *             },
+             *             "times": 1
+             *           },
+             *           {
+             *             "evenly": false,
+             *             "fill": false,
+             *             "fillers": 0,
+             *             "graduate_to": null,
+             *             "group": [],
+             *             "id": "filled",
+             *             "made_of": "",
+             *             "part": {
+             *               "coil_ends": "flush",
+             *               "core": 2.2,
+             *               "kind": "filling_coil",
+             *               "rod": 150,
+             *               "sample_coil": null,
+             *               "sample_wire": null,
+             *               "turns": 12,
+             *               "wire": null
+             *             },
+             *             "times": 1
+             *           }
+             *         ],
+             *         "id": "spread",
+             *         "made_of": "",
+             *         "part": null,
+             *         "times": 5
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "core_bangle";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Ends
+             * @default plain
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "plain" | "through";
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
+        };
+        /**
+         * CoreCoil
+         * @description Several turns of tempered wire with coils and beads threaded on all along.
+         *
+         *     ``coil_turns`` of wire as it comes, ``coil_diameter`` inside, end in loops of its own.
+         */
+        CoreCoil_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Coil Diameter
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 56
+             */
+            coil_diameter?: string | number;
+            /**
+             * Coil Turns
+             * @default 5
+             */
+            coil_turns?: number;
+            /**
+             * Counted
+             * @default null
+             */
+            counted?: boolean | null;
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": true,
+             *         "fill": true,
+             *         "fillers": 25,
+             *         "graduate_to": null,
+             *         "group": [
+             *           {
+             *             "evenly": false,
+             *             "fill": false,
+             *             "fillers": 0,
+             *             "graduate_to": null,
+             *             "group": [],
+             *             "id": "threaded",
+             *             "made_of": "",
+             *             "part": {
+             *               "bead": 6,
+             *               "bead_length": null,
+             *               "colour": "reed",
+             *               "hole": 1,
+             *               "kind": "bead",
+             *               "row": [],
+             *               "stuff": "glass"
+             *             },
+             *             "times": 1
+             *           },
+             *           {
+             *             "evenly": false,
+             *             "fill": false,
+             *             "fillers": 0,
+             *             "graduate_to": null,
+             *             "group": [],
+             *             "id": "filled",
+             *             "made_of": "",
+             *             "part": {
+             *               "coil_ends": "flush",
+             *               "core": 0.9,
+             *               "kind": "filling_coil",
+             *               "rod": 150,
+             *               "sample_coil": null,
+             *               "sample_wire": null,
+             *               "turns": 12,
+             *               "wire": {
+             *                 "assumed": false,
+             *                 "diameter_mm": 0.5,
+             *                 "number": null,
+             *                 "system": "length"
+             *               }
+             *             },
+             *             "times": 1
+             *           }
+             *         ],
+             *         "id": "spread",
+             *         "made_of": "",
+             *         "part": null,
+             *         "times": 24
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "core_coil";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Ends
+             * @default plain
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "plain" | "through";
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
+        };
+        /**
+         * CoreNeckRing
+         * @description A rigid neck ring with parts threaded on it.
+         */
+        CoreNeckRing_as_typed: {
+            /** Closure */
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Counted
+             * @default null
+             */
+            counted?: boolean | null;
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": true,
+             *         "fill": true,
+             *         "fillers": 6,
+             *         "graduate_to": null,
+             *         "group": [
+             *           {
+             *             "evenly": false,
+             *             "fill": false,
+             *             "fillers": 0,
+             *             "graduate_to": null,
+             *             "group": [],
+             *             "id": "threaded",
+             *             "made_of": "",
+             *             "part": {
+             *               "bead": 8,
+             *               "bead_length": null,
+             *               "colour": "reed",
+             *               "hole": 2.6,
+             *               "kind": "bead",
+             *               "row": [],
+             *               "stuff": "glass"
+             *             },
+             *             "times": 1
+             *           },
+             *           {
+             *             "evenly": false,
+             *             "fill": false,
+             *             "fillers": 0,
+             *             "graduate_to": null,
+             *             "group": [],
+             *             "id": "filled",
+             *             "made_of": "",
+             *             "part": {
+             *               "coil_ends": "flush",
+             *               "core": 2.2,
+             *               "kind": "filling_coil",
+             *               "rod": 150,
+             *               "sample_coil": null,
+             *               "sample_wire": null,
+             *               "turns": 12,
+             *               "wire": null
+             *             },
+             *             "times": 1
+             *           }
+             *         ],
+             *         "id": "spread",
+             *         "made_of": "",
+             *         "part": null,
+             *         "times": 5
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "core_neck_ring";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Ends
+             * @default plain
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "plain" | "through";
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
         };
         /**
          * Credentials
@@ -2996,7 +3842,7 @@ export interface components {
              *       "kind": "open_ends"
              *     }
              */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -3095,12 +3941,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3143,7 +3989,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -3527,7 +4373,8 @@ export interface components {
          * EndCaps
          * @description Two caps that swallow the ends of the body, each with a loop; rings; a clasp between.
          *
-         *     Tube of an inner diameter ``tube`` keeps its perimeter when it is flattened over a body of
+         *     A ribbon end is a folded strip, ``cap_width`` wide and ``cap_opening`` open. Tube of an inner
+         *     diameter ``tube`` keeps its perimeter when it is flattened over a body of
          *     ``body_width`` by ``body_thickness``, or has to be stretched.
          */
         EndCaps_as_typed: {
@@ -3554,7 +4401,13 @@ export interface components {
              * @default bought
              * @enum {string}
              */
-            cap_of?: "bought" | "tube";
+            cap_of?: "bought" | "ribbon_end" | "tube" | "coil";
+            /**
+             * Cap Opening
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            cap_opening?: string | number;
             /**
              * Cap Width
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -3578,12 +4431,18 @@ export interface components {
              * @default glued
              * @enum {string}
              */
-            fixed_by?: "glued" | "crimped";
+            fixed_by?: "glued" | "crimped" | "soldered";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "end_caps";
+            /**
+             * Plate
+             * @default none
+             * @enum {string}
+             */
+            plate?: "none" | "flat" | "domed";
             /**
              * Ring Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -3661,7 +4520,7 @@ export interface components {
              * Part
              * @default null
              */
-            part?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            part?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Times
              * @default 1
@@ -3837,6 +4696,57 @@ export interface components {
             wire?: string | number | null;
         };
         /**
+         * FillingCoil
+         * @description A close coil that is counted in its own turns: in gaps alike it is alike everywhere.
+         */
+        FillingCoil_as_typed: {
+            /**
+             * Coil Ends
+             * @default flush
+             * @enum {string}
+             */
+            coil_ends?: "flush" | "slanting";
+            /**
+             * Core
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.2
+             */
+            core?: string | number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "filling_coil";
+            /**
+             * Rod
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 150
+             */
+            rod?: string | number;
+            /**
+             * Sample Coil
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_coil?: string | number | null;
+            /**
+             * Sample Wire
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_wire?: string | number | null;
+            /**
+             * Turns
+             * @default 12
+             */
+            turns?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * Finding
          * @description A bought finding, measured from the inside of one loop to the inside of the other.
          */
@@ -3952,6 +4862,98 @@ export interface components {
              * @default comfortable
              */
             word?: ("snug" | "comfortable" | "loose") | null;
+        };
+        /**
+         * FlatPlait
+         * @description Strands over one, under one from edge to edge, cut off and capped; a wire may be laced
+         *     through its edge loops.
+         *
+         *     Rows are the loops of one edge. ``plait_width`` is as measured. ``skipped`` are the loops that a
+         *     crossing of the lacing passes by, ``first_skipped`` those of its first crossing, -1 for as many.
+         */
+        FlatPlait_as_typed: {
+            /**
+             * First Skipped
+             * @default -1
+             */
+            first_skipped?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flat_plait";
+            /**
+             * Lacing
+             * @default none
+             * @enum {string}
+             */
+            lacing?: "none" | "front" | "both";
+            /**
+             * Lacing Crosses
+             * @default cross_two
+             * @enum {string}
+             */
+            lacing_crosses?: "zigzag" | "cross_one" | "cross_two";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            lacing_wire?: string | number | null;
+            /**
+             * Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3
+             */
+            pin?: string | number;
+            /**
+             * Plait Width
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            plait_width?: string | number | null;
+            /**
+             * Rows
+             * @default 8
+             */
+            rows?: number;
+            /**
+             * Sample Over
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            sample_over?: string | number;
+            /**
+             * Sample Rows
+             * @default 0
+             */
+            sample_rows?: number;
+            /**
+             * Sample Took
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            sample_took?: string | number | null;
+            /**
+             * Skipped
+             * @default 1
+             */
+            skipped?: number;
+            /**
+             * Spare
+             * @default 1.05
+             */
+            spare?: number;
+            /**
+             * Strands
+             * @default 12
+             * @enum {string}
+             */
+            strands?: "8" | "12" | "16";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
         };
         /**
          * Flat
@@ -4071,7 +5073,7 @@ export interface components {
              *       "kind": "open_ends"
              *     }
              */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -4197,12 +5199,12 @@ export interface components {
              *       "wire": null
              *     }
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4297,7 +5299,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -5125,7 +6127,7 @@ export interface components {
          */
         LinkedAnklet_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -5160,12 +6162,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5203,7 +6205,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -5228,7 +6230,7 @@ export interface components {
          */
         LinkedArmlet_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -5274,12 +6276,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5317,7 +6319,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -5450,7 +6452,7 @@ export interface components {
          */
         LinkedBracelet_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -5496,12 +6498,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5539,7 +6541,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -5564,7 +6566,7 @@ export interface components {
          */
         LinkedChoker_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -5610,12 +6612,12 @@ export interface components {
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5653,7 +6655,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -5683,7 +6685,7 @@ export interface components {
          */
         LinkedNecklace_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -5726,15 +6728,21 @@ export interface components {
              */
             entries?: components["schemas"]["Entry_as_typed"][];
             /**
+             * Falls
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            falls?: string | number | null;
+            /**
              * Focal
              * @default null
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default null
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5778,7 +6786,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -5916,7 +6924,8 @@ export interface components {
          *     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published. ``takes`` is
          *     what a torch at the bench can do with it, ``quench`` whether it may go from the flame into
          *     water, ``bears`` the strain of a bend that it takes without
-         *     cracking, by temper, where that differs from the usual (``BEARS``).
+         *     cracking, by temper, where that differs from the usual (``BEARS``). A ``cord`` is none: it is
+         *     cut off the reel, and no piece is bent from it.
          */
         Metal: {
             /**
@@ -5930,6 +6939,11 @@ export interface components {
             };
             /** Colour */
             colour: string;
+            /**
+             * Cord
+             * @default false
+             */
+            cord?: boolean;
             /** Density */
             density: number;
             /**
@@ -6423,6 +7437,17 @@ export interface components {
             overlap?: string | number;
         };
         /**
+         * OwnEnds
+         * @description No halves of its own: the hook at the body's end goes into the eye at its start.
+         */
+        OwnEnds_as_typed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "own_ends";
+        };
+        /**
          * OwnHook
          * @description Made from the loop that joins the body to the tip; its widest bend is taken for the crook.
          *
@@ -6890,7 +7915,7 @@ export interface components {
          */
         PendantChain_as_typed: {
             /** Closure */
-            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
             /**
              * Counted
              * @default null
@@ -6922,6 +7947,12 @@ export interface components {
              */
             entries?: components["schemas"]["Entry_as_typed"][];
             /**
+             * Falls
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            falls?: string | number | null;
+            /**
              * Focal
              * @default {
              *       "kind": "jump_ring",
@@ -6930,7 +7961,7 @@ export interface components {
              *       "wire": null
              *     }
              */
-            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * Hung
              * @default {
@@ -6945,7 +7976,7 @@ export interface components {
              *       "width": 18
              *     }
              */
-            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6989,7 +8020,7 @@ export interface components {
              * @default wrapped
              * @enum {string}
              */
-            string_ends?: "wrapped" | "through";
+            string_ends?: "wrapped" | "plain" | "through";
             /**
              * String Pin
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -9123,6 +10154,147 @@ export interface components {
             };
         };
         /**
+         * StoneCage
+         * @description Strands round a stone, marked from their middles, bound below and at the sides, their tails
+         *     bound to a neck and turned to a bail.
+         *
+         *     The girth is as measured, or that of an oval or a pear. Strands side by side have to be higher
+         *     than the stone by two; ``parted`` between the bindings fewer do. ``pulls`` draw the outer
+         *     strands in over each face.
+         */
+        StoneCage_as_typed: {
+            /**
+             * Bail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            bail?: string | number;
+            /**
+             * Base
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 4
+             */
+            base?: string | number;
+            /**
+             * Binding Section
+             * @default half_round
+             * @enum {string}
+             */
+            binding_section?: "half_round" | "round" | "square";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            binding_wire?: string | number | null;
+            /**
+             * Bindings
+             * @default 3
+             */
+            bindings?: number;
+            /**
+             * Colour
+             * @default slate
+             * @enum {string}
+             */
+            colour?: "reed" | "slate" | "amber" | "brick" | "plum" | "chalk" | "ink";
+            /**
+             * Girth By
+             * @default oval
+             * @enum {string}
+             */
+            girth_by?: "oval" | "pear" | "measured";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stone_cage";
+            /**
+             * Lip
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0.8
+             */
+            lip?: string | number;
+            /**
+             * Neck
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 6
+             */
+            neck?: string | number;
+            /**
+             * Parted
+             * @default true
+             */
+            parted?: boolean;
+            /**
+             * Pulls
+             * @default 4
+             */
+            pulls?: number;
+            /**
+             * Section
+             * @default square
+             * @enum {string}
+             */
+            section?: "square" | "round";
+            /**
+             * Side By Side
+             * @default 4
+             */
+            side_by_side?: number;
+            /**
+             * Stone Girth
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 82
+             */
+            stone_girth?: string | number;
+            /**
+             * Stone Height
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 5
+             */
+            stone_height?: string | number;
+            /**
+             * Stone Length
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 30
+             */
+            stone_length?: string | number;
+            /**
+             * Stone Play
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0.15
+             */
+            stone_play?: string | number;
+            /**
+             * Stone Width
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 22
+             */
+            stone_width?: string | number;
+            /**
+             * Stuff
+             * @default stone
+             * @enum {string}
+             */
+            stuff?: "glass" | "stone" | "pearl" | "wood" | "metal";
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 60
+             */
+            tail?: string | number;
+            /**
+             * Turns
+             * @default 4
+             */
+            turns?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+        };
+        /**
          * StrandShown
          * @description A wire of a cell in space: what it is, its thickness and colour, the ``row`` of the cell at
          *     which it is laid and how many rows it goes, its middle line [mm].
@@ -9277,7 +10449,7 @@ export interface components {
              */
             kind: "swag";
             /** Link */
-            link?: components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WrappedLoop_as_typed"];
+            link?: components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"];
             /**
              * Span
              * @description A length: a number is mm; text is read as a maker writes it.
@@ -10126,6 +11298,85 @@ export interface components {
             problems: components["schemas"]["Problem"][];
         };
         /**
+         * WoundRing
+         * @description Turns of one wire on a former, piled as close as they lie, bound opposite each other.
+         *
+         *     ``wound`` are the turns of the ring, ``looseness`` how many times the sum a pile laid by hand
+         *     takes. Sized for a finger the former is as wide as that is round.
+         */
+        WoundRing_as_typed: {
+            /**
+             * Binding Section
+             * @default round
+             * @enum {string}
+             */
+            binding_section?: "half_round" | "round" | "square";
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            binding_wire?: string | number | null;
+            /**
+             * Bindings
+             * @default 3
+             */
+            bindings?: number;
+            /**
+             * Finger
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 54
+             */
+            finger?: string | number;
+            /**
+             * Former
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 17
+             */
+            former?: string | number;
+            /**
+             * Hangs
+             * @default false
+             */
+            hangs?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wound_ring";
+            /**
+             * Looseness
+             * @default 1.03
+             */
+            looseness?: number;
+            /**
+             * Sized By
+             * @default former
+             * @enum {string}
+             */
+            sized_by?: "former" | "finger";
+            /**
+             * Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 30
+             */
+            tail?: string | number;
+            /**
+             * Turns
+             * @default 4
+             */
+            turns?: number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            wire?: string | number | null;
+            /**
+             * Wound
+             * @default 5
+             */
+            wound?: number;
+        };
+        /**
          * WovenBody
          * @description A woven part of the piece, lengths in mm.
          *
@@ -10245,7 +11496,7 @@ export interface components {
          * WovenWire
          * @description Working wires that go the same way: what a row takes of each by turns [mm], how many times
          *     that is cut and how much more a row, what both ends want [mm], and after which rows each next
-         *     one begins.
+         *     one begins; one that is ``whole`` is never joined.
          */
         WovenWire: {
             /** Count */
@@ -10264,6 +11515,11 @@ export interface components {
             tails_mm: number;
             /** Takes Mm */
             takes_mm: number[];
+            /**
+             * Whole
+             * @default false
+             */
+            whole?: boolean;
         };
         /**
          * WrappedLoop

@@ -69,19 +69,21 @@ export function WovenView({ shown, start, className = "h-[300px]" }: Props) {
             {t(`woven.side.${side}`)}
           </button>
         ))}
-        <span className="ml-auto flex gap-1.5">
-          {(Object.keys(CLOSENESS) as Closeness[]).map((one) => (
-            <button
-              key={one}
-              type="button"
-              className={button}
-              aria-pressed={near === one}
-              onClick={() => setNear(one)}
-            >
-              {t(`woven.near.${one}`, { row: shown.row_name })}
-            </button>
-          ))}
-        </span>
+        {shown.row_name !== "" && (
+          <span className="ml-auto flex gap-1.5">
+            {(Object.keys(CLOSENESS) as Closeness[]).map((one) => (
+              <button
+                key={one}
+                type="button"
+                className={button}
+                aria-pressed={near === one}
+                onClick={() => setNear(one)}
+              >
+                {t(`woven.near.${one}`, { row: shown.row_name })}
+              </button>
+            ))}
+          </span>
+        )}
       </div>
       <div
         ref={ref}
@@ -121,22 +123,24 @@ export function WovenView({ shown, start, className = "h-[300px]" }: Props) {
         )}
       </div>
       <div className="flex items-center gap-3">
-        <label className="flex min-h-[44px] flex-1 items-center gap-3">
-          <span className="whitespace-nowrap">
-            {shown.row_name}{" "}
-            <strong className="figures">{t("woven.of", { row, rows: shown.rows })}</strong>
-          </span>
-          <input
-            type="range"
-            className="h-11 min-w-0 flex-1 accent-[var(--color-accent)]"
-            min={0}
-            max={shown.rows}
-            step={0.125}
-            value={upto}
-            aria-valuetext={`${shown.row_name} ${t("woven.of", { row, rows: shown.rows })}`}
-            onChange={(event) => setUpto(Number(event.target.value))}
-          />
-        </label>
+        {shown.row_name !== "" && (
+          <label className="flex min-h-[44px] flex-1 items-center gap-3">
+            <span className="whitespace-nowrap">
+              {shown.row_name}{" "}
+              <strong className="figures">{t("woven.of", { row, rows: shown.rows })}</strong>
+            </span>
+            <input
+              type="range"
+              className="h-11 min-w-0 flex-1 accent-[var(--color-accent)]"
+              min={0}
+              max={shown.rows}
+              step={0.125}
+              value={upto}
+              aria-valuetext={`${shown.row_name} ${t("woven.of", { row, rows: shown.rows })}`}
+              onChange={(event) => setUpto(Number(event.target.value))}
+            />
+          </label>
+        )}
         <span className="text-[14px] text-muted">{t("woven.how")}</span>
       </div>
     </section>

@@ -121,7 +121,9 @@ export function QuickCut() {
         <Select
           label={t("make_up.metal")}
           value={quick.metal}
-          options={(facts?.metals ?? []).map((m) => ({ value: m.id, label: m.name }))}
+          options={(facts?.metals ?? [])
+            .filter(({ cord }) => !cord)
+            .map((m) => ({ value: m.id, label: m.name }))}
           onChoose={set("metal")}
         />
         {kind?.eases && (

@@ -147,18 +147,20 @@ export function MetalChoice({ brief, facts, edit, problems }: StationProps) {
         value={brief.wire.metal ?? "copper"}
         onValueChange={(metal) => metal && edit(["wire", "metal"], metal)}
       >
-        {facts.metals.map((metal) => (
-          <ToggleGroup.Item
-            key={metal.id}
-            value={metal.id}
-            className="flex min-h-[44px] items-center gap-2 rounded-sm border hairline bg-panel px-3 text-[15px] hover:border-ink data-[state=on]:border-accent data-[state=on]:bg-tint data-[state=on]:ring-2 data-[state=on]:ring-accent"
-          >
-            <svg width="16" height="16" aria-hidden="true">
-              <circle cx="8" cy="8" r="7.5" fill={metal.colour} />
-            </svg>
-            {metal.name}
-          </ToggleGroup.Item>
-        ))}
+        {facts.metals
+          .filter(({ cord }) => !cord)
+          .map((metal) => (
+            <ToggleGroup.Item
+              key={metal.id}
+              value={metal.id}
+              className="flex min-h-[44px] items-center gap-2 rounded-sm border hairline bg-panel px-3 text-[15px] hover:border-ink data-[state=on]:border-accent data-[state=on]:bg-tint data-[state=on]:ring-2 data-[state=on]:ring-accent"
+            >
+              <svg width="16" height="16" aria-hidden="true">
+                <circle cx="8" cy="8" r="7.5" fill={metal.colour} />
+              </svg>
+              {metal.name}
+            </ToggleGroup.Item>
+          ))}
       </ToggleGroup.Root>
       {problemAt(problems, "wire.metal")}
       <MetalNotes facts={facts} metal={brief.wire.metal ?? "copper"} />

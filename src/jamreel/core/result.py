@@ -186,7 +186,7 @@ class Answers(Frozen):
 class WovenWire(Frozen):
     """Working wires that go the same way: what a row takes of each by turns [mm], how many times
     that is cut and how much more a row, what both ends want [mm], and after which rows each next
-    one begins."""
+    one begins; one that is ``whole`` is never joined."""
 
     id: str
     label: str
@@ -196,6 +196,7 @@ class WovenWire(Frozen):
     more_mm: float
     tails_mm: float
     starts_after: tuple[int, ...]
+    whole: bool = False
 
 
 class WovenBody(Frozen):

@@ -13,6 +13,7 @@ from django.utils import timezone
 from jamreel.core.plan import propose_raw, read_brief
 from jamreel.core.shop import Shop
 from jamreel.workshop import making
+from jamreel.workshop.demo_bound import BOUND, BOUND_RACK
 from jamreel.workshop.demo_cast import (
     CAST,
     FIRE,
@@ -43,7 +44,7 @@ def build(today: date) -> Workshop:
     user.save()
     workshop = Workshop.objects.create(name="Heron Barge", shop=SHOP)
     workshop.members.add(user)
-    for stock in (*RACK, *WOVEN_RACK):
+    for stock in (*RACK, *WOVEN_RACK, *BOUND_RACK):
         add_stock(workshop, stock)
     for name, former, came_off in TRIALS:
         reel = Stock.objects.get(workshop=workshop, name=name)
@@ -51,7 +52,7 @@ def build(today: date) -> Workshop:
     workshop.refresh_from_db()
     pieces = {role.part: _start(workshop, role, today) for role in CAST}
     _work_on(workshop, pieces)
-    for extra in (*OTHERS, *WOVEN):
+    for extra in (*OTHERS, *WOVEN, *BOUND):
         _make(workshop, extra, today)
     return workshop
 

@@ -94,7 +94,9 @@ function RoleRow({ name, at, wire, onWire, brief, facts, problems }: RowProps) {
           <Select
             label={t("make_up.metal")}
             value={wire.metal ?? "copper"}
-            options={facts.metals.map((metal) => ({ value: metal.id, label: metal.name }))}
+            options={facts.metals
+              .filter(({ cord }) => !cord)
+              .map((metal) => ({ value: metal.id, label: metal.name }))}
             onChoose={(metal) => part("metal", metal)}
           />
           <Select

@@ -22,10 +22,17 @@ export function Weave({ body, pieceId, version }: Props) {
   const { t } = useTranslation();
   const entry = body.entry.split("~")[0] ?? "";
   const { data: shown } = useQuery(queries.woven(pieceId, version, entry));
+  // What is bound has no rows to count, and no wire that goes along it row by row.
+  const rows = body.wires.length > 0;
   return (
     <section className="space-y-3" aria-label={t("weave.name", { what: body.label })}>
       <h2 className="text-lg first-letter:uppercase">
-        {body.label}: <span className="figures">{body.rows}</span> {body.rows_name}
+        {body.label}
+        {rows && (
+          <>
+            : <span className="figures">{body.rows}</span> {body.rows_name}
+          </>
+        )}
       </h2>
       {shown ? (
         <WovenView key={`${entry} ${body.rows}`} shown={shown} start={body.rows} />
@@ -35,24 +42,30 @@ export function Weave({ body, pieceId, version }: Props) {
         </p>
       )}
       <dl className="grid grid-cols-2 gap-x-5 gap-y-1 text-[15px] min-[1000px]:grid-cols-4">
-        <Fact says={t("weave.a_row", { row: body.row_name })} mm={body.pitch_mm} places={2} />
+        {rows && (
+          <Fact says={t("weave.a_row", { row: body.row_name })} mm={body.pitch_mm} places={2} />
+        )}
         <Fact says={t("weave.wide")} mm={body.width_mm} />
         <Fact says={t("weave.thick")} mm={body.thickness_mm} />
         {distances(body.pegs_mm).map((mm, i) => (
           <Fact key={i} says={t("weave.pegs", { count: body.pegs_mm.length })} mm={mm} />
         ))}
       </dl>
-      <Wires body={body} />
-      <Sample body={body} pieceId={pieceId} />
-      <a
-        className={buttonLook("plain")}
-        href={`/api/pieces/${pieceId}/board.pdf`}
-        target="_blank"
-        rel="noreferrer"
-      >
-        {t("weave.board")}
-      </a>
-      <GoesSoFar body={body} pieceId={pieceId} version={version} entry={entry} />
+      {rows && (
+        <>
+          <Wires body={body} />
+          <Sample body={body} pieceId={pieceId} />
+          <a
+            className={buttonLook("plain")}
+            href={`/api/pieces/${pieceId}/board.pdf`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            {t("weave.board")}
+          </a>
+          <GoesSoFar body={body} pieceId={pieceId} version={version} entry={entry} />
+        </>
+      )}
     </section>
   );
 }
@@ -151,9 +164,11 @@ function GoesSoFar({ body, pieceId, version, entry }: Props & { entry: string })
         <p role="status" className="pb-2.5">
           <strong className="figures text-lg">{data.rows}</strong> {body.rows_name},{" "}
           <Figure mm={data.long_mm} unit className="font-semibold" />
-          {data.rows < body.rows
-            ? `. ${t("weave.then_joins", { count: data.wires, row: body.row_name, rows: data.starts_after.slice(1).join(", ") })}`
-            : `. ${t("weave.enough")} `}
+          {data.rows < body.rows && data.starts_after.length === 1
+            ? `. ${t("weave.stops")}`
+            : data.rows < body.rows
+              ? `. ${t("weave.then_joins", { count: data.wires, row: body.row_name, rows: data.starts_after.slice(1).join(", ") })}`
+              : `. ${t("weave.enough")} `}
           {data.rows >= body.rows && <Figure mm={data.left_mm} unit />}
         </p>
       )}

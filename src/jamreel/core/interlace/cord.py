@@ -231,7 +231,7 @@ class Cord(Part):
         )
         other = half[:0:-1] * np.array([1.0, -1.0, 1.0])
         line = rounded(np.vstack([other, half])) + np.array([legs, 0.0, 0.0])
-        bar = np.array([[legs, -3 * c, 0.0], [legs, 3 * c, 0.0]])
+        bar = np.array([[legs, -3 * c, 0.0], [legs, 0.0, 0.0], [legs, 3 * c, 0.0]])
         strands = (
             Strand("bar", ring, bar, runs_on=False),
             Strand("strand", c, line, runs_on=False),

@@ -84,6 +84,7 @@ def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
             more_mm=one.uneven,
             tails_mm=sum(weaving.tails(one)) + one.start + one.end,
             starts_after=tuple(one.left_out + share.first for share in weaving.shares(one)),
+            whole=one.whole,
         )
         for one in body.worked
     )
@@ -206,7 +207,7 @@ def goes_so_far(body: WovenBody, typed: object, unit: Unit = "mm") -> GoesSoFar:
     if upto < rows:
         used = sum(takes[n % len(takes)] for n in range(upto)) + one.tails_mm
         left = wire - used
-    starts = tuple(range(0, body.rows, rows))
+    starts = (0,) if one.whole else tuple(range(0, body.rows, rows))
     return GoesSoFar(
         wire_mm=wire,
         rows=upto,
@@ -306,14 +307,16 @@ def _close(part: Interlaced, wires: Palette) -> Cell:
 
 def _strand(one: Strand, wire: Wire, rows: int) -> StrandShown:
     apart = max(SHOWN_APART * one.d, one.length / MOST_SHOWN)
-    line = spaced(one.line, apart) if len(one.line) > 2 else one.line
+    bar = one.role == "bar"
+    # A bar is straight; what is laid beside others is cut up, so that it lies over and under them.
+    line = one.line if bar and len(one.line) == 2 else spaced(one.line, apart)
     points = np.round(line, 2).tolist()
     return StrandShown(
         role=one.role,
         wire_mm=one.d,
         colour=wire.metal.colour,
         row=one.row,
-        rows=rows if one.role == "working" else 0,
+        rows=0 if bar else rows,
         points=tuple((x, y, z) for x, y, z in points),
     )
 
