@@ -76,7 +76,7 @@ BOUND = (
         fitted=True,
     ),
     Extra(
-        "the Weathercock",
+        "the Heron",
         "Five-strand bundle",
         {
             "kind": "linked_bracelet",
@@ -91,7 +91,7 @@ BOUND = (
         steps=("lay_out", "e1/bundle_mark", "e1/bundle_twist"),
     ),
     Extra(
-        "the Heron",
+        "the Lock-keeper",
         "River stone in a cage",
         {
             "kind": "pendant_chain",
@@ -106,7 +106,7 @@ BOUND = (
         fitted=True,
     ),
     Extra(
-        "the Toll Clerk",
+        "the Weathercock",
         "Cord and wound ring",
         {
             "kind": "linked_necklace",
@@ -123,7 +123,7 @@ BOUND = (
         fitted=True,
     ),
     Extra(
-        "the Lock-keeper",
+        "the Toll Clerk",
         "Threaded bangle",
         {
             "kind": "core_bangle",

@@ -50,7 +50,9 @@ def spread(large: Mapping[str, Any], count: int, filler: Mapping[str, Any]) -> E
     )
 
 
-THREADED = spread({"kind": "bead", "bead": 8, "hole": 2.6}, 5, {"kind": "filling_coil"})
+THREADED = spread(
+    {"kind": "bead", "bead": 8, "hole": 2.6}, 5, {"kind": "filling_coil", "wire": "0.8 mm"}
+)
 
 
 class Threaded(Composed):
@@ -75,14 +77,34 @@ class Cored(Threaded, LinkedRound):
         """Return the inside diameter of the core itself [mm]: parts on it reach further in."""
         return worked.laid.finished / math.pi - worked.laid.string.d
 
-    def forms(self, worked: Worked) -> tuple[Step, ...]:
-        """Return the step in which the core is bent, threaded as it is."""
+    def _former(self, worked: Worked) -> float:
+        """Return what the core is bent round, so that it springs open to its own inside [mm].
+
+        Raises:
+            Refusal: a core that no former bends so far.
+        """
         core, inner = worked.laid.string, self._inner(worked)
         try:
-            former = former_diameter(inner, core.shape, core.law)
+            return former_diameter(inner, core.shape, core.law)
         except ValueError:
             raise Refusal("no_former", got=Mm(inner), field="piece.string") from None
+
+    def forms(self, worked: Worked) -> tuple[Step, ...]:
+        """Return the step in which the core is bent, threaded as it is."""
+        former, inner = self._former(worked), self._inner(worked)
         return (step("composed.core_form", "form", check=True, former=former, inner=inner),)
+
+    def rows(self, worked: Worked) -> list[Row]:
+        """Return what it comes to, and what its core is bent round."""
+        return [
+            *super().rows(worked),
+            ("former", self._former(worked), None),
+            ("core_inside", self._inner(worked), None),
+        ]
+
+    def answers(self) -> dict[str, str]:
+        """Return the figure that each station is about."""
+        return {**super().answers(), "form": "former"}
 
     def _opening(self, worked: Worked) -> tuple[float, float]:
         """Return what the body wants of the opening, and what the closure leaves [mm]."""

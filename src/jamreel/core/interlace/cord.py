@@ -188,7 +188,7 @@ class Cord(Part):
         lanes = (-c / 2, c / 2) if self._doubled else (0.0,)
         for y in lanes:
             yield edge(0.1, long - 0.1, c, y, tone)
-        at, wide = (long, HEAD_WIDE * c / 2 - c / 2) if self._doubled else (long / 2, 1.5 * c)
+        at, wide = (long if self._doubled else long / 2), HEAD_WIDE * c / 2
         yield Stroke(
             part="wire",
             points=((round(at - 1.2 * c, 2), -wide), (round(at - 1.2 * c, 2), wide)),

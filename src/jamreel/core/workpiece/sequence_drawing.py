@@ -82,6 +82,7 @@ def rule_of(
             )
     spans += [_span_of(i, row) for i, row in enumerate(_in_rows(composition.parts))]
     spans.append(_half("closure_right", length - fastened.holding.length, fastened.holding))
+    spans.sort(key=lambda span: (span.from_mm, span.to_mm))
     at_middle = composition.body_at + composition.body / 2
     middle = (at_middle,) if centre else ()
     return RuleDrawing(
