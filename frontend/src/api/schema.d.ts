@@ -2715,7 +2715,7 @@ export interface components {
              *       {
              *         "evenly": true,
              *         "fill": true,
-             *         "fillers": 6,
+             *         "fillers": 10,
              *         "graduate_to": null,
              *         "group": [
              *           {
@@ -2753,7 +2753,12 @@ export interface components {
              *               "sample_coil": null,
              *               "sample_wire": null,
              *               "turns": 12,
-             *               "wire": null
+             *               "wire": {
+             *                 "assumed": false,
+             *                 "diameter_mm": 0.8,
+             *                 "number": null,
+             *                 "system": "length"
+             *               }
              *             },
              *             "times": 1
              *           }
@@ -2863,7 +2868,7 @@ export interface components {
              *       {
              *         "evenly": true,
              *         "fill": true,
-             *         "fillers": 25,
+             *         "fillers": 48,
              *         "graduate_to": null,
              *         "group": [
              *           {
@@ -2915,6 +2920,31 @@ export interface components {
              *         "made_of": "",
              *         "part": null,
              *         "times": 24
+             *       },
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "id": "last",
+             *         "made_of": "",
+             *         "part": {
+             *           "coil_ends": "flush",
+             *           "core": 0.9,
+             *           "kind": "filling_coil",
+             *           "rod": 150,
+             *           "sample_coil": null,
+             *           "sample_wire": null,
+             *           "turns": 12,
+             *           "wire": {
+             *             "assumed": false,
+             *             "diameter_mm": 0.5,
+             *             "number": null,
+             *             "system": "length"
+             *           }
+             *         },
+             *         "times": 1
              *       }
              *     ]
              */
@@ -3003,7 +3033,7 @@ export interface components {
              *       {
              *         "evenly": true,
              *         "fill": true,
-             *         "fillers": 6,
+             *         "fillers": 10,
              *         "graduate_to": null,
              *         "group": [
              *           {
@@ -3041,7 +3071,12 @@ export interface components {
              *               "sample_coil": null,
              *               "sample_wire": null,
              *               "turns": 12,
-             *               "wire": null
+             *               "wire": {
+             *                 "assumed": false,
+             *                 "diameter_mm": 0.8,
+             *                 "number": null,
+             *                 "system": "length"
+             *               }
              *             },
              *             "times": 1
              *           }
@@ -10171,10 +10206,10 @@ export interface components {
             bail?: string | number;
             /**
              * Base
-             * @description A length: a number is mm; text is read as a maker writes it.
-             * @default 4
+             * @description A length as above; empty text or null when not given.
+             * @default null
              */
-            base?: string | number;
+            base?: string | number | null;
             /**
              * Binding Section
              * @default half_round

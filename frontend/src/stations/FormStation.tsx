@@ -132,7 +132,9 @@ interface WovenProps {
 function WovenStep({ body, piece, step }: WovenProps) {
   const { data } = useQuery(queries.woven(piece.id, piece.version, body.entry.split("~")[0] ?? ""));
   if (!data) return null;
-  const rows = body.rows_at[(step.of?.[0] ?? step.id).split("/").at(-1) ?? ""] ?? 0;
+  // What is bound is looked at whole: it has no rows.
+  const key = (step.of?.[0] ?? step.id).split("/").at(-1) ?? "";
+  const rows = body.wires.length === 0 ? body.rows : (body.rows_at[key] ?? 0);
   return <WovenView key={step.id} shown={data} start={rows} className="h-[260px]" />;
 }
 

@@ -192,7 +192,7 @@ def _kind(kind: str, cls: type[Construction]) -> Kind:
 
 
 def _notes(metal: str) -> MetalNotes:
-    if metal not in metals():
+    if metal not in metals() or metals()[metal].cord:
         return MetalNotes(anneal="", skin="", tarnish="")
     return MetalNotes(
         anneal=say(f"metal_note.{metal}.anneal"),

@@ -17,7 +17,7 @@ def _spread(large: dict[str, Any], count: int, filler: dict[str, Any]) -> list[d
             "group": group,
             "times": count,
             "evenly": True,
-            "fillers": count + 1,
+            "fillers": 2 * count,
             "fill": True,
         }
     ]
@@ -96,7 +96,7 @@ BOUND = (
         {
             "kind": "pendant_chain",
             "entries": [entry_of("chain", fill=True)],
-            "focal": {"kind": "jump_ring", "pin": "5"},
+            "focal": {"kind": "jump_ring", "pin": "4.5"},
             "hung": {"kind": "stone_cage", "stone_length": "30", "stone_width": "22",
                      "stone_height": "5", "colour": "reed"},
         },
@@ -143,8 +143,11 @@ BOUND = (
         {
             "kind": "core_coil",
             "coil_diameter": "60",
-            "entries": _spread({"kind": "bead", "bead": "6", "hole": "1.0", "colour": "reed"},
-                               30, {"kind": "filling_coil", "core": "0.9"}),
+            "entries": [
+                *_spread({"kind": "bead", "bead": "6", "hole": "1.0", "colour": "reed"}, 30,
+                         {"kind": "filling_coil", "core": "0.9"}),
+                {"id": "last", "part": {"kind": "filling_coil", "core": "0.9"}},
+            ],
             "closure": {"kind": "open_ends"},
         },
         {"size": "0.6 mm", "metal": "memory_steel", "temper": "spring"},

@@ -30,7 +30,7 @@ StringEnds = Literal["wrapped", "plain", "through"]
 
 
 def spread(large: Mapping[str, Any], count: int, filler: Mapping[str, Any]) -> Entry:
-    """Return so many large parts laid out evenly, a filler in every gap and at both ends.
+    """Return so many large parts laid out evenly, two fillers in every gap and one at both ends.
 
     Args:
         large: the part that is laid first, as typed.
@@ -44,7 +44,7 @@ def spread(large: Mapping[str, Any], count: int, filler: Mapping[str, Any]) -> E
             "group": group,
             "times": count,
             "evenly": True,
-            "fillers": count + 1,
+            "fillers": 2 * count,
             "fill": True,
         }
     )
@@ -188,7 +188,14 @@ class CoreCoil(Threaded):
             24,
             {"kind": "filling_coil", "core": 0.9, "wire": "0.5 mm"},
         ),
+        Entry.model_validate(
+            {"id": "last", "part": {"kind": "filling_coil", "core": 0.9, "wire": "0.5 mm"}}
+        ),
     )
+
+    def counts_beside(self) -> tuple[str, ...]:
+        """Return the turns of a last coil, which takes what is left."""
+        return ("last_turns",)
 
     def _turn(self, worked: Worked) -> float:
         return math.pi * (self.coil_diameter + worked.laid.string.d)

@@ -31,6 +31,7 @@ from jamreel.core.interlace.bound import (
     wide_of,
 )
 from jamreel.core.interlace.cells import Cell, Strand
+from jamreel.core.interlace.space import Array, spaced
 from jamreel.core.parts.base import End, Made, Role, Stretches, WireUse, opens_at, part_step
 from jamreel.core.parts.ends import PIN_RANGE
 from jamreel.core.path.moves import Bend, Straight
@@ -44,6 +45,8 @@ from jamreel.core.words import say
 BARE_MM = 8.0
 MOST_SPAN = 1000
 SAMPLE_MM = 100.0
+# Looked at closely, a strand has a point every so often [mm].
+SHOWN_APART_MM = 0.5
 
 
 @dataclass(frozen=True)
@@ -99,7 +102,7 @@ class Laid:
         bow = abs(self.bow_of(lane))
         return sum(arc_over(b - a, bow) - (b - a) for a, b in self.gaps)
 
-    def line(self, lane: Lane) -> np.ndarray:
+    def line(self, lane: Lane) -> Array:
         """Return a strand's middle line, n by 3 [mm]."""
         thick = self.thickness / (1 + max(one.layer for one in self.lanes))
         z = (0.5 + lane.layer) * thick - self.thickness / 2
@@ -375,13 +378,20 @@ class Bundle(WithBindings):
         )
 
     def _whole(self, laid: Laid) -> Cell:
-        strands = tuple(
-            Strand("strand", one.wide if one.kind == "twisted" else one.wire.d, laid.line(one),
-                   runs_on=False)
-            for one in laid.lanes
-        )  # fmt: skip
-        bound = tuple(binding_strand(laid.binding, laid.width, laid.thickness, x) for x in laid.at)
-        return Cell(laid.long, 1, (*strands, *bound))
+        """Return it in space, from one end to a little past its middle: both halves are alike."""
+        band = laid.binding.band
+        upto = min(laid.long, laid.long / 2 + max(2 * band, laid.width))
+        strands = []
+        for one in laid.lanes:
+            line = spaced(laid.line(one), SHOWN_APART_MM)
+            thick = one.wide if one.kind == "twisted" else one.wire.d
+            strands.append(Strand("strand", thick, line[line[:, 0] <= upto], runs_on=False))
+        bound = tuple(
+            binding_strand(laid.binding, laid.width, laid.thickness, x)
+            for x in laid.at
+            if x + band / 2 <= upto
+        )
+        return Cell(upto, 1, (*strands, *bound))
 
     def _steps(self, laid: Laid, loops: int) -> Iterator[Step]:
         marks = [round(x, 1) for x in laid.at]

@@ -11,7 +11,7 @@ from jamreel.core.interlace.space import Array, moved
 # Coils nearer than so many wires from turn to turn don't mesh.
 LEAST_PITCH = 2.1
 # Round a turn so many chords.
-CHORDS = 48
+CHORDS = 96
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 from typing import ClassVar, Literal
@@ -27,6 +27,7 @@ from jamreel.core.interlace.cages import (
     strands_to_cover,
 )
 from jamreel.core.interlace.cells import Cell, Strand
+from jamreel.core.interlace.space import Array
 from jamreel.core.parts.base import (
     Bought,
     End,
@@ -42,10 +43,12 @@ from jamreel.core.parts.beads import BRITTLE, DENSITY, Colour, Stuff
 from jamreel.core.parts.pictures import edge, hung, ring
 from jamreel.core.path.moves import Straight
 from jamreel.core.units import Mm
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length, OptionalLength, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 
 CHORDS = 72
+# Strands part within such a share of once round beside a binding.
+PARTS_WITHIN = 0.06
 # Bindings of a cage by how many they are: at the centre, the sides, and half-way from there up.
 PLACES: dict[int, tuple[str, ...]] = {
     1: ("centre",),
@@ -54,8 +57,9 @@ PLACES: dict[int, tuple[str, ...]] = {
     4: ("side", "upper"),
     5: ("centre", "side", "upper"),
 }
-# A hand bends a pull no sharper than over a base of so many strands; common practice.
-LEAST_BASE = 3.0
+# A hand bends a pull no sharper than over a base of so many strands, and usually over so much [mm];
+# common practice.
+LEAST_BASE, USUAL_BASE_MM = 3.0, 4.0
 
 
 @dataclass(frozen=True)
@@ -82,7 +86,7 @@ class Stone:
             return 0.25
         return math.pi * self.width / 4 / pear_girth(self.length, self.width)
 
-    def outline(self, out: float) -> np.ndarray:
+    def outline(self, out: float) -> Array:
         """Return its outline so far outside it, from the top round, n by 2: down it and across."""
         if self.shape == "oval":
             t = np.linspace(0.0, 2 * math.pi, CHORDS + 1)
@@ -139,7 +143,7 @@ class StoneCage(WithBindings):
     parted: bool = True
     pulls: int = 4
     lip: Length = 0.8
-    base: Length = 4.0
+    base: OptionalLength = None
     stone_play: Length = 0.15
     tail: Length = 60.0
     neck: Length = 6.0
@@ -173,6 +177,14 @@ class StoneCage(WithBindings):
                           least=least, most=most, likely=oval)  # fmt: skip
         return Stone("oval", length, width, self.stone_height, self.stone_girth)
 
+    def _base(self, d: float) -> float:
+        """Return over what a pull is bent [mm]. Raises Refusal for one that no hand bends."""
+        if self.base is None:
+            return max(USUAL_BASE_MM, LEAST_BASE * d)
+        if self.pulls and self.base < LEAST_BASE * d - 1e-9:
+            raise Refusal("base_sharp", got=Mm(self.base), field="base", least=LEAST_BASE * d)
+        return self.base
+
     def make(self, wires: Palette) -> Made:
         """Return the cage with its stone, hung from the inside of its bail.
 
@@ -182,12 +194,11 @@ class StoneCage(WithBindings):
         """
         w = strand_wire(wires.of("body", self.wire), self.section)
         binding, stone, d = self.binding(wires), self._stone(), w.d
-        cage = Cage(stone.girth, self.side_by_side, d, self.tail, self.pulls, self.base, self.lip)
+        base = self._base(d)
+        cage = Cage(stone.girth, self.side_by_side, d, self.tail, self.pulls, base, self.lip)
         least = bail_tail(self.neck, self.bail, d)
         if self.tail < least - 1e-9:
             raise Refusal("bail_tail", got=Mm(self.tail), field="tail", least=least)
-        if self.pulls and self.base < LEAST_BASE * d - 1e-9:
-            raise Refusal("base_sharp", got=Mm(self.base), field="base", least=LEAST_BASE * d)
         one = Binding(
             self.side_by_side, d, binding.shape, self.turns, square=self.section == "square"
         )
@@ -344,46 +355,81 @@ class StoneCage(WithBindings):
         )
 
     def _whole(self, stone: Stone, w: Wire, one: Binding, binding: Wire) -> Cell:
-        """Return strands and bindings in space; parted strands come in over both faces."""
-        d, k = w.d, self.side_by_side
+        """Return it in space as it hangs: strands, bindings, neck and bail."""
+        d = w.d
         line = stone.outline(d / 2)
-        run = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))]) / 1.0
+        run = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
+        strands = [
+            *(Strand("strand", d, one, runs_on=False) for one in self._parted(stone, d, line, run)),
+            *self._seen_bound(stone, one, binding, line, run),
+            *self._seen_bail(w, binding),
+        ]
+        # What hangs down lies along the picture's height.
+        far = stone.width / 2 + d
+        hung = tuple(
+            replace(s, line=np.column_stack([s.line[:, 1] + far, -s.line[:, 0], s.line[:, 2]]))
+            for s in strands
+        )
+        return Cell(2 * far, 1, hung)
+
+    def _parted(self, stone: Stone, d: float, line: Array, run: Array) -> Iterator[Array]:
+        """Yield the strands: closed at the bindings and the top, else the outer ones part and come
+        in over both faces."""
         share = run / run[-1] - 0.5
-        # Closed at the bindings and at the top, open between them.
         shut = np.array([*self._places(stone), -0.5, 0.5])
         near = np.min(np.abs(share[:, np.newaxis] - shut), axis=1)
-        opens = np.clip(near / 0.06, 0.0, 1.0) if self.parted else np.zeros(len(share))
-        strands = []
-        for n in range(k):
-            lane = n - (k - 1) / 2
-            apart = lane * d
-            wide = np.sign(lane) * (stone.height / 2 + d / 2) if abs(lane) > (k - 2) / 2 else apart
-            z = apart + opens * (wide - apart)
-            in_over = opens * (0.8 * d if abs(lane) > (k - 2) / 2 else 0.0)
-            middle = np.array([stone.length / 2, 0.0])
-            ways = line - middle
-            flat = (
-                line - ways / np.linalg.norm(ways, axis=1)[:, np.newaxis] * in_over[:, np.newaxis]
-            )
-            strands.append(Strand("strand", d, np.column_stack([flat, z]), runs_on=False))
-        b = binding.shape.width
+        opens = np.clip(near / PARTS_WITHIN, 0.0, 1.0) if self.parted else np.zeros(len(share))
+        ways = line - np.array([stone.length / 2, 0.0])
+        unit = ways / np.linalg.norm(ways, axis=1)[:, np.newaxis]
+        for n in range(self.side_by_side):
+            lane = n - (self.side_by_side - 1) / 2
+            outer = n in (0, self.side_by_side - 1)
+            wide = math.copysign((stone.height + d) / 2, lane) if outer else lane * d
+            z = lane * d + opens * (wide - lane * d)
+            flat = line - unit * (opens * self.lip if outer else 0 * opens)[:, np.newaxis]
+            yield np.column_stack([flat, z])
+
+    def _seen_bound(
+        self, stone: Stone, one: Binding, binding: Wire, line: Array, run: Array
+    ) -> Iterator[Strand]:
+        """Yield the bindings round all strands."""
+        b, d = binding.shape.width, one.strand
         for place in self._places(stone):
             at = (0.5 + place) * run[-1]
-            x, y = (float(np.interp(at, run, line[:, c])) for c in (0, 1))
-            ahead = np.array([float(np.interp(at + 0.2, run, line[:, c])) for c in (0, 1)])
-            along = (ahead - [x, y]) / np.hypot(*(ahead - [x, y]))
-            out = np.array([along[1], -along[0]])
-            small = np.linspace(0.0, 2 * math.pi * self.turns, 20 * self.turns + 1)
-            drift = (small / (2 * math.pi) - self.turns / 2) * b
-            flat = (
-                np.array([x, y])
-                + np.outer(np.cos(small) * (d + b) / 2, out)
-                + np.outer(drift, along)
+            here, ahead = (
+                np.array([float(np.interp(x, run, line[:, c])) for c in (0, 1)])
+                for x in (at, at + 0.2)
             )
-            z = np.sin(small) * (k * d + b) / 2
-            strands.append(Strand("binding", min(b, binding.d * 2), np.column_stack([flat, z]),
-                                  runs_on=False))  # fmt: skip
-        return Cell(stone.length + 2 * d, 1, tuple(strands))
+            along = (ahead - here) / np.hypot(*(ahead - here))
+            out = np.array([along[1], -along[0]])
+            turned = np.linspace(0.0, 2 * math.pi * self.turns, 20 * self.turns + 1)
+            drift = (turned / (2 * math.pi) - self.turns / 2) * b
+            flat = here + np.outer(np.cos(turned) * (d + b) / 2, out) + np.outer(drift, along)
+            z = np.sin(turned) * (self.side_by_side * d + b) / 2
+            yield Strand("binding", min(b, 2 * binding.d), np.column_stack([flat, z]), False)
+
+    def _seen_bail(self, w: Wire, binding: Wire) -> Iterator[Strand]:
+        """Yield two tails through the neck, the bail that they form, and what binds them."""
+        d, b = w.d, binding.shape.width
+        round_ = np.linspace(0.0, 2 * math.pi, 36)
+        radius = (self.bail + d) / 2
+        for side in (-0.5, 0.5):
+            up = np.linspace(0.0, -self.neck, 12)
+            yield Strand("strand", d, np.column_stack([up, np.full(12, side * d), 0 * up]), False)
+            down = -self.neck - radius + radius * np.cos(round_)
+            ring_ = np.column_stack([down, np.full(36, side * d), radius * np.sin(round_)])
+            yield Strand("strand", d, ring_, False)
+        turns = max(2, math.ceil(self.neck / b - 1e-9))
+        turned = np.linspace(0.0, 2 * math.pi * turns, 16 * turns + 1)
+        out = (2 * d + b) / 2
+        line = np.column_stack(
+            [
+                -self.neck * turned / turned[-1],
+                (out + d / 4) * np.sin(turned),
+                (out - d / 4) * np.cos(turned),
+            ]
+        )
+        yield Strand("binding", min(b, 2 * binding.d), line, False)
 
     def _advice(self, stone: Stone, d: float) -> tuple[Advice | None, ...]:
         wants = strands_to_cover(stone.height, d)
@@ -406,6 +452,6 @@ class StoneCage(WithBindings):
                         bail=self.bail)  # fmt: skip
         if self.pulls:
             yield part_step("cage_pulls", check=True, pulls=self.pulls, lip=self.lip,
-                            base=self.base)  # fmt: skip
+                            base=cage.base)  # fmt: skip
         elif self.parted:
             yield part_step("cage_part", check=True)

@@ -2,8 +2,12 @@
 
 from typing import ClassVar, Literal
 
+from jamreel.core.parts.base import Varies
 from jamreel.core.parts.coil import Coiled
 from jamreel.core.values import Length
+
+# What is left is less than a turn of all coils together.
+MOST_LEFT = 60
 
 
 class FillingCoil(Coiled):
@@ -14,3 +18,7 @@ class FillingCoil(Coiled):
     kind: Literal["filling_coil"] = "filling_coil"
     turns: int = 12
     core: Length = 2.2
+
+    def varies(self) -> tuple[Varies, ...]:
+        """Return its turns: a coil that stands by itself takes what the others leave."""
+        return (Varies("last_turns", "turns", self.turns, tuple(range(1, MOST_LEFT + 1))),)
