@@ -169,3 +169,35 @@ def test_a_width_that_does_not_suit_the_beads_is_refused_with_one_that_does(clie
     assert "3 of these beads" in problem["says"]
     wider = start(client, {"kind": "channel", "across": 4, "between_legs": "16.4"})
     assert wider["plan"] is not None
+
+
+def test_a_bound_body_is_looked_at_whole_and_has_no_rows(client: Client) -> None:
+    piece = start(client, {"kind": "bundle", "along": 90})
+    (plan_body,) = piece["plan"]["woven"]
+    assert (plan_body["wires"], plan_body["row_name"]) == ([], "")
+    (body,) = asked(client, piece, "woven", entry="e1").json()["bodies"]
+    assert {one["role"] for one in body["strands"]} == {"strand", "binding"}
+    # Cut up, so that bindings lie over and under.
+    assert min(len(one["points"]) for one in body["strands"]) > 20
+    answer = asked(client, piece, "woven/goes", wire="1200", entry="e1")
+    assert answer.status_code == 422
+    assert "bound, not woven" in json.dumps(answer.json())
+
+
+def test_a_strand_that_is_too_short_is_never_joined(client: Client) -> None:
+    piece = start(client, {"kind": "braid", "each": 1, "begins": "hooked", "rows": 60})
+    (plan_body,) = piece["plan"]["woven"]
+    (wire,) = plan_body["wires"]
+    assert (wire["whole"], wire["starts_after"]) == (True, [0])
+    goes = asked(client, piece, "woven/goes", wire="120", entry="e1").json()
+    assert 0 < goes["rows"] < 60
+    assert goes["starts_after"] == [0]
+
+
+def test_strands_alike_are_bundled_on_one_label(client: Client) -> None:
+    piece = start(client, {"kind": "flat_plait", "strands": "16", "rows": 40, "wire": "0.6 mm"})
+    (strands,) = (one for one in piece["plan"]["cuts"] if one["id"].endswith("plait_strand"))
+    assert strands["quantity"] == 16
+    printed = client.post(f"/api/board/labels?pieces={piece['id']}").json()["labels"]
+    # One for the strands, and one for each half of the closure's wires.
+    assert len(printed) == len(piece["plan"]["cuts"])

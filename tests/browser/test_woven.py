@@ -70,3 +70,29 @@ def test_a_width_that_does_not_suit_its_beads_is_put_right(page: Page) -> None:
     page.get_by_label("beads across").fill("3")
     expect(page.locator("[data-drawn=woven]")).to_be_visible()
     expect(page.get_by_text(re.compile(r"channel: \d+ rows"))).to_be_visible()
+
+
+def test_a_bundle_is_turned_and_has_no_rows_to_count(page: Page) -> None:
+    open_piece(page, "Five-strand bundle", "Make-up")
+    view = page.locator("[data-drawn=woven]")
+    view.focus()
+    page.keyboard.press("ArrowDown")
+    expect(view).to_have_attribute("data-turn", "10 0")
+    expect(page.get_by_label("So much wire")).to_have_count(0)
+    expect(page.get_by_role("slider")).to_have_count(1)
+    assert_accessible(page)
+
+
+def test_a_strand_that_ends_is_said_to_end(page: Page) -> None:
+    open_piece(page, "Towpath braid", "Make-up")
+    page.get_by_label("So much wire").fill("150")
+    told = page.get_by_role("status").filter(has_text="beads,")
+    expect(told).to_contain_text("never joined")
+
+
+def test_cord_stands_on_the_rack_and_is_no_wire_to_choose(page: Page) -> None:
+    open_piece(page, "Cord and wound ring", "Make-up")
+    page.get_by_role("tab", name="Wire").click()
+    expect(page.get_by_text("leather cord")).to_have_count(0)
+    page.goto("/".join([*page.url.split("/")[:3], "reels"]))
+    expect(page.get_by_text("waxed cord 1.5 mm")).to_be_visible()

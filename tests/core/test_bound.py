@@ -14,6 +14,8 @@ from hypothesis import strategies as st
 
 from jamreel.core.advice.joining import cap_deep, cap_fits
 from jamreel.core.cutting.cuts import Cut
+from jamreel.core.cutting.nest import nest
+from jamreel.core.cutting.problem import Rack, Wanted
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -620,3 +622,34 @@ def test_sixteen_strands_alike_are_one_cut() -> None:
     plan, _ = solved(brief_of(part, {**RIBBON_ENDS, "cap_width": "14"}, "0.6 mm"))
     strands = [one for one in plan.cuts if "plait_strand" in one.id]
     assert [one.quantity for one in strands] == [16]
+
+
+def test_sixteen_strands_are_nested_on_one_reel_with_the_rest() -> None:
+    strands = [Wanted(id=f"strand {n}", length=400.0) for n in range(16)]
+    rest = [Wanted(id=f"ring {n}", length=31.0) for n in range(6)]
+    rack = [Rack(id="reel", kind="reel", length=7000.0), Rack(id="jar", kind="offcut", length=430)]
+    found = nest([*strands, *rest], rack, 60.0, 0.0, 1.0)
+    assert not found.unplaced
+    on_reel = next(one for one in found.laid if one.rack.id == "reel")
+    # The jar's offcut takes a strand, or nearly all of it small pieces: nothing is left over twice.
+    assert sum(cut.startswith("strand") for cut in on_reel.cuts) >= 15
+    assert on_reel.left == pytest.approx(7000 - on_reel.used, abs=0.11)
+
+
+def test_a_finger_ring_is_wound_to_the_finger_and_its_room() -> None:
+    brief: dict[str, Any] = json.loads((EXAMPLES / "finger-ring.json").read_text())
+    plan = plan_raw(deepcopy(brief), Shop())
+    former = next(f.value_mm for f in plan.figures if f.id == "former")
+    assert former == pytest.approx((54.25 + 1.0) / math.pi)
+    # Seven turns in rows of 2, 3, 2 of 0.8 on that former, three in a hundred looser, and tails.
+    d, three = 0.8, math.sqrt(3) * 0.8
+    turns = math.pi * sum(m * (former + d + j * three) for j, m in enumerate((2, 3, 2)))
+    assert cut(plan, "wound_wire").length_mm == pytest.approx(1.03 * turns + 60, abs=4.0)
+    wide = deepcopy(brief)
+    wide["piece"]["entries"][0]["part"].update({"wound": 40, "turns": 2})
+    assert "ring_wide" in {a.id for a in plan_raw(wide, Shop()).advice}
+    brief["piece"]["entries"].append({"part": {"kind": "jump_ring"}})
+    with pytest.raises(BriefRefused, match="one wound ring"):
+        plan_raw(brief, Shop())
+    with pytest.raises(BriefRefused, match="finger girth"):
+        plan_raw({**wide, "measures": {}}, Shop())

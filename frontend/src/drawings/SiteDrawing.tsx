@@ -71,6 +71,7 @@ const LINES: Record<string, Line> = {
   ear_rim_upper: { region: "ear", path: "M112 20 L112 42", calliper: true },
   ear_rim_middle: { region: "ear", path: "M148 66 L128 66", calliper: true },
   ear_rim_lower: { region: "ear", path: "M132 112 L114 106", calliper: true },
+  finger_girth: { region: "hand", path: "M168 58 C164 64 164 72 168 77 C172 72 172 64 168 58Z" },
   ear_rim_depth: { region: "ear", path: "M150 52 L132 58", calliper: true },
 };
 

@@ -155,6 +155,18 @@ BOUND = (
         palette={"winding": {"size": "0.5 mm", "metal": "brass", "temper": "dead_soft"}},
         fitted=True,
     ),
+    Extra(
+        "the Heron",
+        "Rush ring",
+        {
+            "kind": "finger_ring",
+            "entries": [{"id": "ring", "part": {"kind": "wound_ring", "wound": 7, "bindings": 2,
+                                                "turns": 5}}],
+        },
+        {"size": "0.8 mm", "metal": "copper", "temper": "dead_soft"},
+        8,
+        palette={"winding": {"size": "0.4 mm", "metal": "brass", "temper": "dead_soft"}},
+    ),
 )  # fmt: skip
 
 # Square wire, cord by the metre, and what the others are made of.
