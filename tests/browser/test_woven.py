@@ -92,7 +92,7 @@ def test_a_strand_that_ends_is_said_to_end(page: Page) -> None:
 
 def test_cord_stands_on_the_rack_and_is_no_wire_to_choose(page: Page) -> None:
     open_piece(page, "Cord and wound ring", "Make-up")
-    page.get_by_role("tab", name="Wire").click()
+    page.get_by_role("button", name="Wire", exact=True).click()
     expect(page.get_by_text("leather cord")).to_have_count(0)
     page.goto("/".join([*page.url.split("/")[:3], "reels"]))
     expect(page.get_by_text("waxed cord 1.5 mm")).to_be_visible()

@@ -9,11 +9,14 @@ from jamreel.core.plan import read_girth
 from jamreel.core.shop import Shop
 from jamreel.workshop import models as workshop_models
 from jamreel.workshop.demo import build
+from jamreel.workshop.demo_bound import BOUND
 from jamreel.workshop.demo_cast import CAST, OTHERS
 from jamreel.workshop.demo_woven import WOVEN
 from jamreel.workshop.models import Owned, Piece, Wearer, Workshop
 from jamreel.workshop.planning import brief_for_planning, shop_of, work_out
 from jamreel.workshop.wearers import keep_readings, measures_of
+
+MADE = len(CAST) + len(OTHERS + WOVEN + BOUND)
 
 
 @pytest.fixture
@@ -62,7 +65,7 @@ def demo(db: None) -> Workshop:
 def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
     found = list(Piece.objects.filter(workshop=demo))
     assert len(CAST) == 9
-    assert len(found) == len(CAST) + len(OTHERS + WOVEN)
+    assert len(found) == MADE
     wearers = {p.wearer_id for p in found}
     assert len(wearers) == 9
     plans = [plan_of(p) for p in found]
@@ -78,7 +81,7 @@ def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
 def test_the_demo_is_built_once_and_then_kept(demo: Workshop) -> None:
     Piece.objects.filter(workshop=demo).first().delete()  # type: ignore[union-attr]
     assert build(date(2026, 11, 25)) == demo
-    assert Piece.objects.filter(workshop=demo).count() == len(CAST) + len(OTHERS + WOVEN) - 1
+    assert Piece.objects.filter(workshop=demo).count() == MADE - 1
 
 
 def test_measures_of_the_cast_can_all_be_read(demo: Workshop) -> None:

@@ -1619,7 +1619,7 @@ export interface components {
              */
             palette?: components["schemas"]["PaletteChoice_as_typed"];
             /** Piece */
-            piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Brooch_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CoreBangle_as_typed"] | components["schemas"]["CoreCoil_as_typed"] | components["schemas"]["CoreNeckRing_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["ForgedBangle_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
+            piece: components["schemas"]["SlidingBangle_as_typed"] | components["schemas"]["Brooch_as_typed"] | components["schemas"]["Choker_as_typed"] | components["schemas"]["Circlet_as_typed"] | components["schemas"]["ClosedBangle_as_typed"] | components["schemas"]["CoilBracelet_as_typed"] | components["schemas"]["CoreBangle_as_typed"] | components["schemas"]["CoreCoil_as_typed"] | components["schemas"]["CoreNeckRing_as_typed"] | components["schemas"]["CrownBand_as_typed"] | components["schemas"]["DropEarring_as_typed"] | components["schemas"]["EarCuff_as_typed"] | components["schemas"]["FingerRing_as_typed"] | components["schemas"]["ForeheadDrops_as_typed"] | components["schemas"]["ForgedBangle_as_typed"] | components["schemas"]["HookBracelet_as_typed"] | components["schemas"]["LinkedAnklet_as_typed"] | components["schemas"]["LinkedArmlet_as_typed"] | components["schemas"]["LinkedBracelet_as_typed"] | components["schemas"]["LinkedChoker_as_typed"] | components["schemas"]["LinkedNecklace_as_typed"] | components["schemas"]["NeckRing_as_typed"] | components["schemas"]["OpenCuff_as_typed"] | components["schemas"]["OverlapBangle_as_typed"] | components["schemas"]["PendantChain_as_typed"] | components["schemas"]["TiaraBase_as_typed"];
             /**
              * Schema
              * @default 3
@@ -4853,6 +4853,126 @@ export interface components {
              * @enum {string}
              */
             school: "finger";
+        };
+        /**
+         * FingerRing
+         * @description A wound ring whose former is as wide as the finger is round, ``room`` added to its girth.
+         */
+        FingerRing_as_typed: {
+            /**
+             * Closure
+             * @default {
+             *       "kind": "open_ends"
+             *     }
+             */
+            closure?: components["schemas"]["BarPin_as_typed"] | components["schemas"]["BoughtClasp_as_typed"] | components["schemas"]["BroadHook_as_typed"] | components["schemas"]["CrookHook_as_typed"] | components["schemas"]["DoubledHook_as_typed"] | components["schemas"]["EndCaps_as_typed"] | components["schemas"]["FoldedHook_as_typed"] | components["schemas"]["MemoryLoops_as_typed"] | components["schemas"]["OpenEnds_as_typed"] | components["schemas"]["OwnEnds_as_typed"] | components["schemas"]["OwnHook_as_typed"] | components["schemas"]["SHook_as_typed"] | components["schemas"]["SpringClasp_as_typed"] | components["schemas"]["Toggle_as_typed"];
+            /**
+             * Counted
+             * @default false
+             */
+            counted?: boolean | null;
+            /**
+             * Entries
+             * @default [
+             *       {
+             *         "evenly": false,
+             *         "fill": false,
+             *         "fillers": 0,
+             *         "graduate_to": null,
+             *         "group": [],
+             *         "id": "ring",
+             *         "made_of": "",
+             *         "part": {
+             *           "binding_section": "round",
+             *           "binding_wire": null,
+             *           "bindings": 2,
+             *           "finger": 54,
+             *           "former": 17,
+             *           "hangs": false,
+             *           "kind": "wound_ring",
+             *           "looseness": 1.03,
+             *           "sized_by": "former",
+             *           "tail": 30,
+             *           "turns": 4,
+             *           "wire": null,
+             *           "wound": 5
+             *         },
+             *         "times": 1
+             *       }
+             *     ]
+             */
+            entries?: components["schemas"]["Entry_as_typed"][];
+            /**
+             * Focal
+             * @default null
+             */
+            focal?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * Hung
+             * @default null
+             */
+            hung?: (components["schemas"]["StrungBead_as_typed"] | components["schemas"]["BoughtRing_as_typed"] | components["schemas"]["Braid_as_typed"] | components["schemas"]["Bundle_as_typed"] | components["schemas"]["BoughtChain_as_typed"] | components["schemas"]["Channel_as_typed"] | components["schemas"]["Coil_as_typed"] | components["schemas"]["CoilBead_as_typed"] | components["schemas"]["CoilMesh_as_typed"] | components["schemas"]["Cord_as_typed"] | components["schemas"]["CrossedWrap_as_typed"] | components["schemas"]["CurvedLink_as_typed"] | components["schemas"]["Dangle_as_typed"] | components["schemas"]["EarWire_as_typed"] | components["schemas"]["EyeLink_as_typed"] | components["schemas"]["FigureEight_as_typed"] | components["schemas"]["FillingCoil_as_typed"] | components["schemas"]["Finding_as_typed"] | components["schemas"]["FlatPlait_as_typed"] | components["schemas"]["JumpRing_as_typed"] | components["schemas"]["KnotRow_as_typed"] | components["schemas"]["Ladder_as_typed"] | components["schemas"]["Lattice_as_typed"] | components["schemas"]["LinkedBead_as_typed"] | components["schemas"]["OwnLink_as_typed"] | components["schemas"]["PlainLoop_as_typed"] | components["schemas"]["RingLink_as_typed"] | components["schemas"]["SpacerCoil_as_typed"] | components["schemas"]["SplitRing_as_typed"] | components["schemas"]["StoneCage_as_typed"] | components["schemas"]["Swag_as_typed"] | components["schemas"]["Tassel_as_typed"] | components["schemas"]["WoundRing_as_typed"] | components["schemas"]["WrappedLoop_as_typed"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finger_ring";
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored?: boolean;
+            /**
+             * Passes
+             * @default 1
+             * @enum {integer}
+             */
+            passes?: 1 | 2 | 3;
+            /**
+             * Ring Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 3.5
+             */
+            ring_pin?: string | number;
+            /**
+             * Rings
+             * @default 0
+             */
+            rings?: number;
+            /**
+             * Room
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 1
+             */
+            room?: string | number;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            string?: string | number | null;
+            /**
+             * String Ends
+             * @default wrapped
+             * @enum {string}
+             */
+            string_ends?: "wrapped" | "plain" | "through";
+            /**
+             * String Pin
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 2.5
+             */
+            string_pin?: string | number;
+            /**
+             * String Tail
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 20
+             */
+            string_tail?: string | number;
+            /**
+             * String Wraps
+             * @default 3
+             */
+            string_wraps?: number;
         };
         /**
          * Finish
