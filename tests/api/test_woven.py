@@ -201,3 +201,22 @@ def test_strands_alike_are_bundled_on_one_label(client: Client) -> None:
     printed = client.post(f"/api/board/labels?pieces={piece['id']}").json()["labels"]
     # One for the strands, and one for each half of the closure's wires.
     assert len(printed) == len(piece["plan"]["cuts"])
+
+
+def test_the_board_of_a_bundle_has_a_line_at_every_mark(client: Client) -> None:
+    piece = start(client, {"kind": "bundle", "along": 90, "bindings": 5, "turns": 2})
+    (plan_body,) = piece["plan"]["woven"]
+    assert len(plan_body["marks_mm"]) == 5
+    answer = asked(client, piece, "board.pdf")
+    with pdfplumber.open(io.BytesIO(answer.content)) as pdf:
+        words = [word["text"] for page in pdf.pages for word in page.extract_words()]
+    # The middle, and two on either side of it, told from the middle.
+    far = 90 / 2 - plan_body["marks_mm"][0]
+    assert words.count(f"{far:.1f}") == 2
+    assert "0.0" in words
+    # Nothing of it is counted in rows: the card has no row plan.
+    card = asked(client, piece, "card.pdf")
+    with pdfplumber.open(io.BytesIO(card.content)) as pdf:
+        assert not any("Cross a box" in (page.extract_text() or "") for page in pdf.pages)
+    ring = start(client, {"kind": "wound_ring"})
+    assert asked(client, ring, "board.pdf").status_code == 404

@@ -399,7 +399,7 @@ export interface paths {
         };
         /**
          * Board Pdf
-         * @description Return the board of a woven piece as PDF at 1:1; 404 for one that is not woven.
+         * @description Return the board of a woven or bound piece as PDF at 1:1; 404 for one that has none.
          */
         get: operations["jamreel_api_pieces_board_pdf"];
         put?: never;
@@ -11538,7 +11538,9 @@ export interface components {
          *     It has so many ``rows``, and words for one of them and for several; it is so wide and thick.
          *     Something lies before its first row and behind its last one. ``beads`` are those of a row, by
          *     turns; ``pegs_mm`` is where what holds it stands across the board; ``rows_at`` is how many rows
-         *     are done at each of its steps. It goes by a sample of this piece, or by one of the bench's.
+         *     are done at each of its steps. It goes by a sample of this piece, or by one of the bench's. What
+         *     is bound has one row as long as its strands lie straight, no wires that go along it, and
+         *     ``marks_mm`` at which it is bound.
          */
         WovenBody: {
             /** Beads */
@@ -11551,6 +11553,11 @@ export interface components {
             entry: string;
             /** Label */
             label: string;
+            /**
+             * Marks Mm
+             * @default []
+             */
+            marks_mm?: number[];
             /** Pegs Mm */
             pegs_mm: number[];
             /** Pitch Mm */

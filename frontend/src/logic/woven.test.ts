@@ -15,6 +15,7 @@ import {
   windowAt,
   within,
   type Place,
+  fromMiddle,
 } from "./woven";
 
 /** Two bars, a wire in front of the first row and behind the second, a bead in each row. */
@@ -210,4 +211,9 @@ describe("over and under", () => {
     expect(low[1]).toBeCloseTo(-3.2);
     expect(boxOf([])).toEqual({ low: [0, 0], high: [1, 1] });
   });
+});
+
+it("marks alike on both sides of the middle are told once, from the middle outwards", () => {
+  expect(fromMiddle([5, 30.04, 60, 89.96, 115], 120)).toEqual([0, 30, 55]);
+  expect(fromMiddle([], 120)).toEqual([]);
 });

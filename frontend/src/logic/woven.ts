@@ -258,3 +258,9 @@ export function distances(places: readonly number[]): number[] {
   const alike = apart.every((one) => Math.abs(one - (apart[0] ?? 0)) < SAME_MM);
   return alike ? apart.slice(0, 1) : apart;
 }
+
+/** How far marks lie from the middle of what is so long, those on both sides of it once [mm]. */
+export function fromMiddle(marks: readonly number[], long: number): number[] {
+  const ways = marks.map((mark) => Math.round(10 * Math.abs(mark - long / 2)) / 10);
+  return [...new Set(ways)].sort((a, b) => a - b);
+}

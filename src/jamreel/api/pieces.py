@@ -29,7 +29,7 @@ from jamreel.workshop import making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
-from jamreel.workshop.papers.board import board_paper
+from jamreel.workshop.papers.board import board_paper, has_board
 from jamreel.workshop.papers.former_files import FORMER_TYPES, former_dxf, former_svg
 from jamreel.workshop.papers.making_card import making_card
 from jamreel.workshop.papers.outline import former_paper, outline, outline_strokes
@@ -299,9 +299,9 @@ def outline_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "lette
 
 @router.get("/pieces/{int:piece_id}/board.pdf", response={200: Any, **EVERY_ERROR})
 def board_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
-    """Return the board of a woven piece as PDF at 1:1; 404 for one that is not woven."""
+    """Return the board of a woven or bound piece as PDF at 1:1; 404 for one that has none."""
     piece, plan, shop = _planned_on(request, piece_id)
-    if not plan.woven:
+    if not any(map(has_board, plan.woven)):
         raise Http404
     return _paper(board_paper(plan, piece.name, paper, shop), f"board-{piece.pk}")
 

@@ -205,7 +205,9 @@ class WovenBody(Frozen):
     It has so many ``rows``, and words for one of them and for several; it is so wide and thick.
     Something lies before its first row and behind its last one. ``beads`` are those of a row, by
     turns; ``pegs_mm`` is where what holds it stands across the board; ``rows_at`` is how many rows
-    are done at each of its steps. It goes by a sample of this piece, or by one of the bench's.
+    are done at each of its steps. It goes by a sample of this piece, or by one of the bench's. What
+    is bound has one row as long as its strands lie straight, no wires that go along it, and
+    ``marks_mm`` at which it is bound.
     """
 
     entry: str
@@ -224,6 +226,7 @@ class WovenBody(Frozen):
     rows_at: dict[str, float]
     sampled: Literal["", "piece", "bench"]
     wires: tuple[WovenWire, ...]
+    marks_mm: tuple[float, ...] = ()
     weaving: Any = Field(default=None, exclude=True, repr=False)
 
 

@@ -5,7 +5,7 @@ import { api, ask, type Plan } from "../../api/client";
 import { queries } from "../../api/queries";
 import { WovenView } from "../../drawings/WovenView";
 import { Button, buttonLook } from "../../ui/Button";
-import { distances } from "../../logic/woven";
+import { distances, fromMiddle } from "../../logic/woven";
 import { Figure } from "../../ui/Figure";
 import { Problem, TextField } from "../../ui/TextField";
 
@@ -55,16 +55,26 @@ export function Weave({ body, pieceId, version }: Props) {
         <>
           <Wires body={body} />
           <Sample body={body} pieceId={pieceId} />
-          <a
-            className={buttonLook("plain")}
-            href={`/api/pieces/${pieceId}/board.pdf`}
-            target="_blank"
-            rel="noreferrer"
-          >
-            {t("weave.board")}
-          </a>
           <GoesSoFar body={body} pieceId={pieceId} version={version} entry={entry} />
         </>
+      )}
+      {body.marks_mm && body.marks_mm.length > 0 && (
+        <p className="text-[15px]">
+          {t("weave.marks")}{" "}
+          {fromMiddle(body.marks_mm, body.rows * body.pitch_mm).map((mm) => (
+            <Figure key={mm} mm={mm} unit className="mr-3 font-semibold" />
+          ))}
+        </p>
+      )}
+      {(rows || (body.marks_mm ?? []).length > 0) && (
+        <a
+          className={buttonLook("plain")}
+          href={`/api/pieces/${pieceId}/board.pdf`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          {t("weave.board")}
+        </a>
       )}
     </section>
   );

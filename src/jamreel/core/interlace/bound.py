@@ -26,13 +26,15 @@ CHORDS = 6
 @dataclass(frozen=True, eq=False)
 class Bound:
     """A bound body as it is looked at from all sides: all of it in space, its wires by their role,
-    and its bounds [mm]."""
+    and its bounds [mm]; laid straight its strands are so ``long``, bound at their ``marks``, where
+    they are marked at all [mm]."""
 
     whole: Callable[[], Cell]
     wires: Mapping[str, Wire]
-    length: float
+    long: float
     width: float
     thickness: float
+    marks: tuple[float, ...] = ()
 
     def wire_of(self, role: str) -> Wire:
         """Return the wire of a role."""

@@ -1,7 +1,6 @@
 """The bundle: strands side by side, bound where the maker likes, their ends turned to loops."""
 
 import math
-from collections import Counter
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
@@ -331,19 +330,19 @@ class Bundle(WithBindings):
                 laid.long,
                 wide,
                 laid.thickness + 2 * binding.d,
+                laid.at,
             ),
         )
 
     def _strands(self, laid: Laid, reach: float) -> Iterator[WireUse]:
         """Yield its strands, those that are cut alike once."""
-        alike = Counter((one.wire, self._stretches(laid, one)) for one in laid.lanes)
-        for n, ((wire, stretches), count) in enumerate(alike.items()):
-            lanes = [
-                o for o in laid.lanes if (o.wire, self._stretches(laid, o)) == (wire, stretches)
-            ]
+        alike: dict[tuple[Wire, Stretches], list[Lane]] = {}
+        for one in laid.lanes:
+            alike.setdefault((one.wire, self._stretches(laid, one)), []).append(one)
+        for n, ((wire, stretches), lanes) in enumerate(alike.items()):
             key = "bundle_strand" if n == 0 else f"bundle_strand~{n + 1}"
             strokes = tuple(s for one in lanes for s in self._seen(laid, one, reach))
-            yield WireUse(key, wire, stretches, quantity=count, by_hand=strokes)
+            yield WireUse(key, wire, stretches, quantity=len(lanes), by_hand=strokes)
 
     def _seen(self, laid: Laid, lane: Lane, reach: float) -> tuple[Stroke, ...]:
         """Return a strand from the face: its loops are seen on their edge."""

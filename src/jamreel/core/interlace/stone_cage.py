@@ -231,9 +231,10 @@ class StoneCage(WithBindings):
             weaving=Bound(
                 lambda: self._whole(stone, w, one, binding),
                 {"strand": w, "binding": binding},
-                stone.length + 2 * d,
+                cage.cut(),
                 stone.width + 2 * d,
                 max(stone.height, self.side_by_side * d),
+                cage.marks(stone.side),
             ),
         )
 

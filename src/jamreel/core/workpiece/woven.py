@@ -57,7 +57,7 @@ def _bound(entry: str, name: str, times: int, bound: Bound) -> WovenBody:
         rows=1,
         row_name="",
         rows_name="",
-        pitch_mm=bound.length,
+        pitch_mm=bound.long,
         width_mm=bound.width,
         thickness_mm=bound.thickness,
         before_mm=0.0,
@@ -67,6 +67,7 @@ def _bound(entry: str, name: str, times: int, bound: Bound) -> WovenBody:
         rows_at={},
         sampled="",
         wires=(),
+        marks_mm=bound.marks,
         weaving=bound,
     )
 

@@ -48,7 +48,7 @@ def making_card(plan: Plan, name: str, whom: str, paper: Paper, shop: Shop) -> b
         canvas.setTitle(f"{say('paper.making_card')}: {name}")
         card = _Card(canvas, plan, shop, width, height)
         card.draw(name, whom)
-        if plan.woven:
+        if any(body.wires for body in plan.woven):
             canvas.showPage()
             card.row_plan(name)
     canvas.showPage()
@@ -208,7 +208,7 @@ class _Card:
         several where there are very many."""
         self.text("Bold", 18, EDGE, 18, name)
         y = 30.0
-        for body in self.plan.woven:
+        for body in (one for one in self.plan.woven if one.wires):
             tall = self._rows_tall(body)
             if y > 30.0 and y + tall > self.height - EDGE:
                 self.canvas.showPage()
