@@ -60,6 +60,10 @@ describe("the one scale of the Rule", () => {
     expect(ruleScale(1200, 200, 68, 400)).toBeCloseTo(2.1);
   });
 
+  it("shows a ring whole, however short its line is", () => {
+    expect(ruleScale(1200, 17, 68, 22)).toBeCloseTo(68 / 22);
+  });
+
   it.each([
     [6, "outlines"],
     [1.7, "outlines"],

@@ -9,8 +9,10 @@ export type RuleStep = "outlines" | "beads" | "rows";
 // From these scales on [px a mm] outlines, and then single beads, can still be told.
 const OUTLINES_PX = 1.7;
 const BEADS_PX = 0.75;
-// A piece is not drawn smaller than this share of the width for the sake of its height.
+// A piece is not drawn smaller than this share of the width for the sake of its height, but for one
+// so short that it is seen well at this scale [px a mm].
 const LEAST_SHARE = 0.35;
+const SEEN_WELL_PX = 2.2;
 
 /** The step of simplification at a scale, px a mm. */
 export function ruleStep(scale: number): RuleStep {
@@ -25,7 +27,7 @@ export function ruleStep(scale: number): RuleStep {
 export function ruleScale(width: number, length: number, room: number, highest: number): number {
   const wide = width / length;
   const tall = highest > 0 ? room / highest : Infinity;
-  return Math.max(Math.min(wide, tall), wide * LEAST_SHARE);
+  return Math.max(Math.min(wide, tall), Math.min(wide * LEAST_SHARE, SEEN_WELL_PX));
 }
 
 type Shapes = Record<string, readonly Stroke[]>;

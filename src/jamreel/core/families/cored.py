@@ -209,8 +209,15 @@ class CoreCoil(Threaded):
         """Write the turns wanted, then what the make-up comes to."""
         rule = "families.cored.CoreCoil"
         wanted = worked.target.wanted
-        book.term("turns", wanted, rule, "geometry", "wanted", turns=self.coil_turns,
-                  coil=self.coil_diameter)  # fmt: skip
+        book.term(
+            "turns",
+            wanted,
+            rule,
+            "geometry",
+            "wanted",
+            turns=self.coil_turns,
+            coil=self.coil_diameter,
+        )
         book.total("wanted", rule)
         self.write_parts(worked, book, "in_all")
         book.total("in_all", COMPOSE)

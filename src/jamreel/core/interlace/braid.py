@@ -116,8 +116,9 @@ class Braid(OfRoundBeads):
         if self.ends == "bare" or self.begins != "fold":
             return False
         if self.each % 2:
-            raise Refusal("fold_uneven", got=self.each, field="each", fewer=self.each - 1,
-                          more=self.each + 1)  # fmt: skip
+            raise Refusal(
+                "fold_uneven", got=self.each, field="each", fewer=self.each - 1, more=self.each + 1
+            )
         return True
 
     def _ends(self, w: Wire, binding: Wire) -> tuple[StrandEnd, StrandEnd]:
@@ -177,16 +178,32 @@ class Braid(OfRoundBeads):
             beads=((self.one,),) if beaded else ((),),
             holds=(*left.holds, *right.holds),
             begin=(
-                part_step(f"braid_{left.kind}", name="braid_start", check=True, wires=3 * self.each,
-                          pin=self.pin),
+                part_step(
+                    f"braid_{left.kind}",
+                    name="braid_start",
+                    check=True,
+                    wires=3 * self.each,
+                    pin=self.pin,
+                ),
             ),
             row_steps=(
-                part_step("braid_beads" if beaded else "braid_plain", name="braid", check=True,
-                          rows=self.rows, pitch=CROSSINGS * row.pitch),
+                part_step(
+                    "braid_beads" if beaded else "braid_plain",
+                    name="braid",
+                    check=True,
+                    rows=self.rows,
+                    pitch=CROSSINGS * row.pitch,
+                ),
             ),
             finish=(
-                part_step(f"braid_end_{right.kind}", name="braid_end", cautions=("eyes", "ends"),
-                          check=True, pin=right.pin, over=right.takes[0][1]),
+                part_step(
+                    f"braid_end_{right.kind}",
+                    name="braid_end",
+                    cautions=("eyes", "ends"),
+                    check=True,
+                    pin=right.pin,
+                    over=right.takes[0][1],
+                ),
             ),
             row_minutes=1.0 if beaded else 0.15,
             first=row.pitch / 2 if beaded else 0.0,
@@ -194,4 +211,4 @@ class Braid(OfRoundBeads):
                 braid_gapes(CROSSINGS * row.pitch, GAPES * strand) if not beaded else None,
                 stiff_strands(w, self.spare, counted=self.sample is not None),
             ),
-        )  # fmt: skip
+        )

@@ -85,7 +85,7 @@ class Laid:
         layers = 1 + max(one.layer for one in self.lanes)
         return layers * max(thick_of(one) for one in first)
 
-    @property
+    @cached_property
     def gaps(self) -> tuple[tuple[float, float], ...]:
         """Where strands are free between two bindings: from, to [mm]."""
         half = self.binding.band / 2
@@ -260,8 +260,15 @@ class Bundle(WithBindings):
         # The outer layer of a full ring is longer by a turn of what lies under it.
         more += stacked_longer(laid.thickness / 2) if lane.layer else 0.0
         half = laid.binding.band / 2
-        cuts = sorted({0.0, laid.long / 2, laid.long, *(x - half for x in laid.at),
-                       *(x + half for x in laid.at)})  # fmt: skip
+        cuts = sorted(
+            {
+                0.0,
+                laid.long / 2,
+                laid.long,
+                *(x - half for x in laid.at),
+                *(x + half for x in laid.at),
+            }
+        )
         free = sum(b - a for a, b in laid.gaps) or laid.long
         rows = []
         for a, b in pairwise(cuts):
@@ -395,24 +402,43 @@ class Bundle(WithBindings):
     def _steps(self, laid: Laid, loops: int) -> Iterator[Step]:
         marks = [round(x, 1) for x in laid.at]
         centre = laid.long / 2
-        yield part_step("bundle_mark", check=True, strands=len(laid.lanes), marks=len(marks),
-                        apart=abs(marks[-1] - marks[0]) / max(len(marks) - 1, 1))  # fmt: skip
+        yield part_step(
+            "bundle_mark",
+            check=True,
+            strands=len(laid.lanes),
+            marks=len(marks),
+            apart=abs(marks[-1] - marks[0]) / max(len(marks) - 1, 1),
+        )
         if any(one.kind == "twisted" for one in laid.lanes):
             yield part_step("bundle_twist", check=True, turns=self.twist_turns)
         yield part_step("bundle_tape", check=True, strands=self.side_by_side, width=laid.width)
-        yield part_step("bundle_middle", cautions=("ends",), check=True, turns=self.turns,
-                        centre=centre)  # fmt: skip
+        yield part_step(
+            "bundle_middle", cautions=("ends",), check=True, turns=self.turns, centre=centre
+        )
         if len(marks) > 1:
             key = "bundle_outwards_locked" if self.locked else "bundle_outwards"
-            yield part_step(key, name="bundle_outwards", cautions=("ends",), check=True,
-                            bindings=len(marks), turns=self.turns)  # fmt: skip
+            yield part_step(
+                key,
+                name="bundle_outwards",
+                cautions=("ends",),
+                check=True,
+                bindings=len(marks),
+                turns=self.turns,
+            )
         if self.opened:
             yield part_step("bundle_open", check=True, opened=self.opened)
         if self.ends == "bare":
             yield part_step("bundle_cap", cautions=("eyes",), check=True, long=BARE_MM)
             return
-        yield part_step("bundle_loops", cautions=("eyes", "ends"), check=True, pin=self.pin,
-                        loops=loops, stops=self._stops)  # fmt: skip
+        yield part_step(
+            "bundle_loops" if self._stops else "bundle_loops_all",
+            name="bundle_loops",
+            cautions=("eyes", "ends"),
+            check=True,
+            pin=self.pin,
+            loops=loops,
+            stops=self._stops,
+        )
 
 
 def _round_hull(width: float, thick: float, layers: int) -> float:

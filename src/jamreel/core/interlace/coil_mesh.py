@@ -198,8 +198,9 @@ class CoilMesh(Interlaced):
             ),
             middle=long / 2,
         )
-        rods = sorted({round(float(one.line[0, 1]), 3) for one in shaped.cell().strands
-                       if one.role == "bar"})  # fmt: skip
+        rods = sorted(
+            {round(float(one.line[0, 1]), 3) for one in shaped.cell().strands if one.role == "bar"}
+        )
         tube = shaped.closed != "flat"
         return Body(
             cell=shaped.cell,
@@ -222,28 +223,36 @@ class CoilMesh(Interlaced):
             behind=0.0,
             ends=None,
             frame=(use,),
-            frame_strokes=tuple(
-                stroke for y in rods for stroke in drawn(at_height(use, y))
-            ),
+            frame_strokes=tuple(stroke for y in rods for stroke in drawn(at_height(use, y))),
             begin=(
-                part_step("mesh_coils", cautions=("whip", "eyes"), check=True, coils=mesh.coils,
-                          mandrel=self.mandrel, turns=self.rows, pitch=mesh.pitch,
-                          right=mesh.coils - mesh.coils // 2, left=mesh.coils // 2),
+                part_step(
+                    "mesh_coils",
+                    cautions=("whip", "eyes"),
+                    check=True,
+                    coils=mesh.coils,
+                    mandrel=self.mandrel,
+                    turns=self.rows,
+                    pitch=mesh.pitch,
+                    right=mesh.coils - mesh.coils // 2,
+                    left=mesh.coils // 2,
+                ),
                 part_step("mesh_anneal", cautions=("torch",)),
             ),
             row_steps=(
-                part_step("mesh_rods", check=True, rods=mesh.coils - 1, coils=mesh.coils,
-                          width=mesh.width),
+                part_step(
+                    "mesh_rods", check=True, rods=mesh.coils - 1, coils=mesh.coils, width=mesh.width
+                ),
             ),
             finish=(
                 *((part_step("mesh_close", check=True),) if tube else ()),
-                part_step("mesh_pack", name="mesh_pack", check=True, pitch=shaped.pitch,
-                          finished=long),
+                part_step(
+                    "mesh_pack", name="mesh_pack", check=True, pitch=shaped.pitch, finished=long
+                ),
                 *self._pressing(shaped),
                 part_step("mesh_cut", cautions=("eyes", "ends"), check=True),
             ),
             row_minutes=0.15 * mesh.coils,
-        )  # fmt: skip
+        )
 
     def _pressing(self, shaped: Shaped) -> tuple[Step, ...]:
         if shaped.closed == "round":

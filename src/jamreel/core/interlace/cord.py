@@ -202,8 +202,15 @@ class Cord(Part):
             yield bead(long * (n + 1.5) / (self.cord_beads + 2), self.bead, self.bead, self.colour)
 
     def _steps(self, use: WireUse) -> Iterator[Step]:
-        half = sum(move.length for _, row in use.stretches for move in row
-                   if isinstance(move, Straight)) / 2  # fmt: skip
+        half = (
+            sum(
+                move.length
+                for _, row in use.stretches
+                for move in row
+                if isinstance(move, Straight)
+            )
+            / 2
+        )
         key = "cord_head" if self._doubled else "cord_head_middle"
         yield part_step(key, name="cord_head", check=True, middle=half)
         if self.knots or self.cord_beads:
@@ -253,8 +260,12 @@ def rounded(points: Array) -> Array:
     for a, b, c, d in zip(ends, ends[1:], ends[2:], ends[3:], strict=False):
         rows.append(
             0.5
-            * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t**2
-               + (3 * b - a - 3 * c + d) * t**3)
-        )  # fmt: skip
+            * (
+                2 * b
+                + (c - a) * t
+                + (2 * a - 5 * b + 4 * c - d) * t**2
+                + (3 * b - a - 3 * c + d) * t**3
+            )
+        )
     line: Array = np.vstack([*rows, points[-1:]])
     return line

@@ -173,8 +173,14 @@ class StoneCage(WithBindings):
             return Stone("oval", length, width, self.stone_height, oval)
         least, most = 2 * math.hypot(length, width), 2 * (length + width)
         if not least <= self.stone_girth <= most:
-            raise Refusal("girth_off", got=Mm(self.stone_girth), field="stone_girth",
-                          least=least, most=most, likely=oval)  # fmt: skip
+            raise Refusal(
+                "girth_off",
+                got=Mm(self.stone_girth),
+                field="stone_girth",
+                least=least,
+                most=most,
+                likely=oval,
+            )
         return Stone("oval", length, width, self.stone_height, self.stone_girth)
 
     def _base(self, d: float) -> float:
@@ -205,9 +211,13 @@ class StoneCage(WithBindings):
         strand = WireUse("cage_strand", w, self._stretches(cage, stone, one), woven=True)
         top = self.bail + d + self.neck
         strand = WireUse(
-            strand.key, w, strand.stretches, quantity=self.side_by_side, woven=True,
+            strand.key,
+            w,
+            strand.stretches,
+            quantity=self.side_by_side,
+            woven=True,
             by_hand=tuple(self._seen(stone, d, top)),
-        )  # fmt: skip
+        )
         bound = self._bound(one, binding, stone, top)
         neck = self._neck(w, binding, top)
         mass = DENSITY[self.stuff] * 1e-3 * stone.mass_volume
@@ -253,8 +263,9 @@ class StoneCage(WithBindings):
         middle, round_, half = cage.cut() / 2, cage.around, one.band / 2
         at = [middle + share * round_ for share in self._places(stone)]
         tops = (middle - round_ / 2, middle + round_ / 2)
-        near = min((b - a for a, b in zip([tops[0] - half, *at], [*at, tops[1] + half],
-                                          strict=True)))  # fmt: skip
+        near = min(
+            (b - a for a, b in zip([tops[0] - half, *at], [*at, tops[1] + half], strict=True))
+        )
         if near < one.band - 1e-9:
             most = max(1, math.floor(near / one.wire.width))
             raise Refusal("cage_bound", got=self.turns, field="turns", most=most)
@@ -336,13 +347,15 @@ class StoneCage(WithBindings):
         tail = (Straight(length=once),)
         turn = Stroke(
             part="wire",
-            points=((round(top - self.neck + b / 2, 2), -1.6 * w.d),
-                    (round(top - self.neck + b / 2, 2), 1.6 * w.d)),
+            points=(
+                (round(top - self.neck + b / 2, 2), -1.6 * w.d),
+                (round(top - self.neck + b / 2, 2), 1.6 * w.d),
+            ),
             width_mm=b,
             tone=binding.metal.colour,
             times=turns,
             step=(round(b, 4), 0.0),
-        )  # fmt: skip
+        )
         return WireUse(
             "cage_neck",
             binding,
@@ -444,15 +457,24 @@ class StoneCage(WithBindings):
         marks = cage.marks(stone.side)
         key = "cage_girth" if self.girth_by == "measured" else "cage_girth_by_size"
         yield part_step(key, name="cage_girth", check=True, girth=stone.girth)
-        yield part_step("cage_mark", check=True, strands=self.side_by_side, top=marks[0],
-                        side=marks[1], centre=marks[2])  # fmt: skip
-        yield part_step("cage_bind", cautions=("ends",), check=True, bindings=self.bindings,
-                        turns=self.turns)  # fmt: skip
+        yield part_step(
+            "cage_mark",
+            check=True,
+            strands=self.side_by_side,
+            top=marks[0],
+            side=marks[1],
+            centre=marks[2],
+        )
+        yield part_step(
+            "cage_bind", cautions=("ends",), check=True, bindings=self.bindings, turns=self.turns
+        )
         yield part_step("cage_form", check=True)
-        yield part_step("cage_bail", cautions=("eyes", "ends"), check=True, neck=self.neck,
-                        bail=self.bail)  # fmt: skip
+        yield part_step(
+            "cage_bail", cautions=("eyes", "ends"), check=True, neck=self.neck, bail=self.bail
+        )
         if self.pulls:
-            yield part_step("cage_pulls", check=True, pulls=self.pulls, lip=self.lip,
-                            base=cage.base)  # fmt: skip
+            yield part_step(
+                "cage_pulls", check=True, pulls=self.pulls, lip=self.lip, base=cage.base
+            )
         elif self.parted:
             yield part_step("cage_part", check=True)

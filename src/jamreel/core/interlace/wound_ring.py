@@ -89,10 +89,20 @@ class WoundRing(WithBindings):
             holds=(pulls_at("string", w),),
             strokes=hung(strokes) if self.hangs else strokes,
             steps=(
-                part_step("wound_turns", check=True, former=pile.former, wound=self.wound,
-                          rows=", ".join(map(str, pile.rows))),
-                part_step("wound_bind", cautions=("ends",), check=True, places=self.bindings,
-                          turns=self.turns),
+                part_step(
+                    "wound_turns",
+                    check=True,
+                    former=pile.former,
+                    wound=self.wound,
+                    rows=", ".join(map(str, pile.rows)),
+                ),
+                part_step(
+                    "wound_bind",
+                    cautions=("ends",),
+                    check=True,
+                    places=self.bindings,
+                    turns=self.turns,
+                ),
                 part_step("wound_tails", cautions=("eyes", "ends"), check=True),
             ),
             minutes=4.0 + 0.3 * self.wound + 3.0 * self.bindings,
@@ -103,7 +113,7 @@ class WoundRing(WithBindings):
                 pile.outside,
                 pile.wide,
             ),
-        )  # fmt: skip
+        )
 
     def _ring(self, w: Wire, pile: Pile) -> WireUse:
         """Return its wire: a tail, the turns row by row, what a loose pile takes more, a tail."""
