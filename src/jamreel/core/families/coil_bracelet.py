@@ -21,18 +21,10 @@ from jamreel.core.parts import AnyPart
 from jamreel.core.parts.base import Hold, Made, opens_at
 from jamreel.core.parts.pictures import shifted
 from jamreel.core.path.moves import Bend, bend_length
-from jamreel.core.values import Dimension, Length, PlusMinus, Sheet, refused
+from jamreel.core.values import Length, PlusMinus, Sheet, refused
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
-from jamreel.core.workpiece.drawing import (
-    across,
-    loop_at,
-    pin_sheet,
-    point_on,
-    ring_round,
-    section_sheet,
-    wire_along,
-)
+from jamreel.core.workpiece.drawing import coil_round, loop_at, pin_sheet, section_sheet
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.steps import cutting_steps
@@ -212,20 +204,9 @@ class CoilBracelet(OneWire):
         """Yield the wrist with the coil round it, and one of its end loops."""
         job, d = bench.job, bench.wire.d
         girth = job.girths["wrist_girth"].value_mm
-        outline = job.outline("wrist", girth)
-        gap = (math.pi * self.coil_diameter - girth) / TURN
-        ring, strokes, low = ring_round(outline, None, max(gap, 0.0), d)
-        strokes.append(wire_along(ring, 0, ring.length, d, "body"))
+        ring, strokes, dims = coil_round(job.outline("wrist", girth), girth, self.coil_diameter, d)
         strokes.append(loop_at(ring, -12, self.loop_pin, d, "loop_left", self.loop_pin / 2 + d))
         strokes.append(loop_at(ring, 12, self.loop_pin, d, "loop_right", self.loop_pin / 2 + d))
-        coil = Dimension(
-            a=point_on(ring, ring.length * 0.75),
-            b=point_on(ring, ring.length * 0.25),
-            value_mm=self.coil_diameter,
-            label=say("drawing.coil"),
-            offset_mm=outline.through + 12,
-        )
-        dims = [across(outline, low, d, say("drawing.wrist_across")), coil]
         label = say("drawing.wrist", girth=girth)
         yield section_sheet(say("drawing.on_the_wrist"), strokes, dims, label)
         loop_sheet = pin_sheet(self.loop_pin, d, say("drawing.end_loop"))

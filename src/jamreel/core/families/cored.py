@@ -19,10 +19,10 @@ from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.springback import former_diameter
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.units import Mm
-from jamreel.core.values import Dimension, Length, PlusMinus, Sheet
+from jamreel.core.values import Length, PlusMinus, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit, Row
-from jamreel.core.workpiece.drawing import across, point_on, ring_round, section_sheet, wire_along
+from jamreel.core.workpiece.drawing import coil_round, section_sheet
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import verdict
 
@@ -272,18 +272,8 @@ class CoreCoil(Threaded):
     def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
         """Return the wrist with one of its turns round it."""
         girth = worked.job.girths["wrist_girth"].value_mm
-        outline, d = worked.job.outline("wrist", girth), worked.laid.string.d
-        gap = (math.pi * self.coil_diameter - girth) / (2 * math.pi)
-        ring, strokes, low = ring_round(outline, None, max(gap, 0.0), d)
-        strokes.append(wire_along(ring, 0, ring.length, d, "body"))
-        coil = Dimension(
-            a=point_on(ring, ring.length * 0.75),
-            b=point_on(ring, ring.length * 0.25),
-            value_mm=self.coil_diameter,
-            label=say("drawing.coil"),
-            offset_mm=outline.through + 12,
-        )
-        dims = [across(outline, low, d, say("drawing.wrist_across")), coil]
+        outline = worked.job.outline("wrist", girth)
+        _, strokes, dims = coil_round(outline, girth, self.coil_diameter, worked.laid.string.d)
         label = say("drawing.wrist", girth=girth)
         return (section_sheet(say("drawing.on_the_wrist"), strokes, dims, label),)
 

@@ -77,6 +77,30 @@ def across(outline: Outline, low: float, d: float, label: str) -> Dimension:
     )
 
 
+def coil_round(
+    outline: Outline, girth: float, coil: float, d: float
+) -> tuple[Ring, list[Stroke], list[Dimension]]:
+    """Return one turn of a coil round a wrist: its line, its strokes and its dimensions.
+
+    Args:
+        outline: of the wrist.
+        girth: of the wrist [mm].
+        coil: inside diameter of the coil as it comes [mm].
+        d: thickness of its wire [mm].
+    """
+    gap = (math.pi * coil - girth) / (2 * math.pi)
+    ring, strokes, low = ring_round(outline, None, max(gap, 0.0), d)
+    strokes.append(wire_along(ring, 0, ring.length, d, "body"))
+    dimension = Dimension(
+        a=point_on(ring, ring.length * 0.75),
+        b=point_on(ring, ring.length * 0.25),
+        value_mm=coil,
+        label=say("drawing.coil"),
+        offset_mm=outline.through + 12,
+    )
+    return ring, strokes, [across(outline, low, d, say("drawing.wrist_across")), dimension]
+
+
 def section_sheet(
     title: str,
     strokes: list[Stroke],
