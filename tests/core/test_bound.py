@@ -676,3 +676,25 @@ def test_a_keystroke_makes_any_of_them_at_once(part: Any) -> None:
         part.model_copy(update=changed).make(WIRES)
         spent.append(time.process_time() - started)
     assert min(spent) < 0.03
+
+
+def test_one_folded_cord_carries_its_ring_in_the_middle_and_charms_clear_the_pile() -> None:
+    brief = necklace("150")
+    cord = {"kind": "cord", "goes": "both", "hangs_on": "2.9"}
+    brief["piece"].update(
+        entries=[{"id": "e1", "part": cord, "fill": True}],
+        mirrored=False,
+        focal=None,
+        hung={"kind": "wound_ring", "wound": 7, "hangs": True},
+    )
+    plan, exact = solved(brief)
+    assert exact
+    assert cut(plan, "cord").quantity == 1
+    # It hangs on the cord, not in the closure's rings.
+    assert not [a for a in plan.advice if a.severity == "fix"]
+    charmed = necklace("150")
+    charmed["piece"]["hung"] = {"kind": "own_link", "hangs": True}
+    charmed["piece"]["hung"]["moves"] = [{"move": "bend", "degrees": 360, "pin": "2"}]
+    said = {a.id for a in solved(charmed)[0].advice}
+    # A loop of 2 does not go round a pile of 2.7.
+    assert "loop_small" in said

@@ -104,7 +104,8 @@ _Gaps = dict[int, list[Lying]]
 def _line(laid: Composition) -> tuple[list[_Knot | None], _Gaps]:
     """Return what hangs in each other from left to right, and the drops in the gap before each.
 
-    A string that goes on through what is next to it hangs in nothing and is None.
+    A string that goes on through what is next to it, and what goes into a cap, hang in nothing and
+    are None.
     """
     knots: list[_Knot | None] = []
     gaps: _Gaps = {}
@@ -136,6 +137,9 @@ def _put(
         a, b = made.ends
         ends = (b, a) if turned else (a, b)
         knots.append(_Knot(name, ends, made.one_loop, at, at + made.length))
+    elif made.bare:
+        # What goes into a cap hangs in no loop.
+        knots.append(None)
 
 
 def hung_from(laid: Composition, knots: _Knots, gaps: _Gaps) -> Iterator[Hung]:
@@ -160,11 +164,20 @@ def hung_from(laid: Composition, knots: _Knots, gaps: _Gaps) -> Iterator[Hung]:
             if in_middle and any(r.at < middle < r.at + r.length for r in laid.runs):
                 yield Hung(drop.name, laid.string.label, end, thread)
                 continue
+            bare = next((p for p in laid.parts if _is_across(p, middle)), None)
+            if in_middle and bare is not None and bare.made.bare:
+                yield Hung(drop.name, bare.name, end, End(0.0, bare.made.bare[1]))
+                continue
             host = _middle(knots, middle) if in_middle else _host(knots, at)
             if host is not None:
                 knot, side = host
                 knot.take(side, drop.name, end, drop.made.width)
                 yield Hung(drop.name, knot.name, end, knot.ends[side])
+
+
+def _is_across(part: Lying, middle: float) -> bool:
+    """Return whether a part without loops of its own runs through the middle of the line."""
+    return part.made.bare is not None and part.at < middle < part.at + part.length
 
 
 def _host(knots: _Knots, at: int) -> tuple[_Knot, int] | None:
