@@ -32,8 +32,8 @@ from jamreel.core.interlace.bound import (
 from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.space import Array, spaced
 from jamreel.core.parts.base import End, Made, Role, Stretches, WireUse, opens_at, part_step
-from jamreel.core.parts.ends import PIN_RANGE
-from jamreel.core.path.moves import Bend, Straight
+from jamreel.core.parts.ends import PIN_RANGE, Loop
+from jamreel.core.path.moves import Straight
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, OptionalLength, Stroke
 from jamreel.core.wire.gauges import OptionalSize
@@ -279,21 +279,21 @@ class Bundle(WithBindings):
             if b - a > 1e-9:
                 key = "bound" if bound else "free"
                 rows.append((key, (Straight(length=(b - a + longer) / left),)))
-        ends = self._ends_of(lane, laid)
+        ends = self._ends_of(lane)
         return (*ends[0], *rows, *ends[1])
 
-    def _ends_of(self, lane: Lane, laid: Laid) -> tuple[Stretches, Stretches]:
+    def _ends_of(self, lane: Lane) -> tuple[Stretches, Stretches]:
         if self.ends == "bare":
             bare = (Straight(length=BARE_MM),)
             return (("tail_left", bare),), (("tail_right", bare),)
         if lane.stops:
             return (), ()
-        bend = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
-        return (("loop_left", (bend,)),), (("loop_right", (bend,)),)
+        loop = self._loop(lane.wire)
+        return loop.stretches("left"), loop.stretches("right")
 
-    @property
-    def _reach(self) -> float:
-        return self.pin if self.ends == "loops" else 0.0
+    def _loop(self, wire: Wire) -> Loop:
+        """Return the loop that a strand ends in."""
+        return Loop("plain", wire, self.pin)
 
     def make(self, wires: Palette) -> Made:
         """Return the bundle, from the inside of its loops to that of the others.
@@ -304,7 +304,7 @@ class Bundle(WithBindings):
         """
         w, binding = wires.of("body", self.wire), self.binding(wires)
         laid = self._laid(w, binding)
-        reach = self._reach
+        reach = self._loop(laid.lanes[0].wire).reach if self.ends == "loops" else 0.0
         loops = [one for one in laid.lanes if not one.stops]
         first = loops[0].wire
         end = End(self.pin, first.d, True, "square", strands=len(loops))
