@@ -698,3 +698,25 @@ def test_one_folded_cord_carries_its_ring_in_the_middle_and_charms_clear_the_pil
     said = {a.id for a in solved(charmed)[0].advice}
     # A loop of 2 does not go round a pile of 2.7.
     assert "loop_small" in said
+
+
+def test_caps_that_are_soldered_on_come_last_and_keep_away_from_beads() -> None:
+    soldered = {**RIBBON_ENDS, "fixed_by": "soldered"}
+    plan, _ = solved(brief_of({"kind": "flat_plait"}, soldered, "0.6 mm"))
+    ids = [one.id.rpartition("/")[2] for one in plan.steps]
+    assert ids.index("plait_bind") < ids.index("soldered")
+    assert "solder_spoils" not in {a.id for a in plan.advice}
+    part = {"kind": "braid", "braided": "beads", "each": 1, "ends": "bare", "hole": "1.2"}
+    plan, _ = solved(brief_of(part, soldered, "0.6 mm"))
+    assert "solder_spoils" in {a.id for a in plan.advice}
+    wood, _ = solved(brief_of({**part, "stuff": "wood"}, soldered, "0.6 mm"))
+    assert "solder_spoils" not in {a.id for a in wood.advice}
+
+
+def test_what_a_row_takes_is_told_as_this_hand_takes_it() -> None:
+    part = {"kind": "braid", "each": 1, "begins": "hooked", "sample_rows": 30, "sample_over": "36"}
+    by_sum = solved(brief_of(part, HOOK, "0.8 mm"))[0].woven[0]
+    took = 30 * 3 * (by_sum.pitch_mm + 1.2 * (by_sum.wires[0].takes_mm[0] - by_sum.pitch_mm))
+    read = solved(brief_of({**part, "sample_took": f"{took:.3f}"}, HOOK, "0.8 mm"))[0].woven[0]
+    excess = read.wires[0].takes_mm[0] - read.pitch_mm
+    assert excess == pytest.approx(1.2 * (by_sum.wires[0].takes_mm[0] - by_sum.pitch_mm), rel=1e-4)

@@ -50,6 +50,14 @@ def no_own_hook(what: str) -> Advice:
     return advise("no_own_hook", "fix", FIELD, what=what)
 
 
+def solder_spoils() -> Advice:
+    """Return a warning about caps that are soldered on where glass, stone or pearl is near.
+
+    Source: common practice.
+    """
+    return advise("solder_spoils", "fix", FIELD)
+
+
 def bar_holds(bar: float, ring: float) -> Advice | None:
     """Return a warning when a toggle's bar slips out of its ring.
 

@@ -107,6 +107,7 @@ class EndCaps(Closure):
                 thickness=thick,
                 width=wide,
                 ends=(end, end),
+                goes_last=self.fixed_by == "soldered",
                 wires=(use, coil) if coil else (use,),
                 bought=(*((cap,) if cap else ()), *more),
                 holds=(hold,),

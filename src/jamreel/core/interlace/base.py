@@ -341,9 +341,11 @@ class Weaving:
     def every_row(self, one: Worked) -> tuple[float, ...]:
         """Return what a wire takes in every row [mm]."""
         rows = self.rows - 2 * one.left_out
-        return tuple(
-            self.tight * (one.takes[n % len(one.takes)] - one.firm) + one.firm for n in range(rows)
-        )
+        return tuple(self.by_hand(one, one.takes[n % len(one.takes)]) for n in range(rows))
+
+    def by_hand(self, one: Worked, takes: float) -> float:
+        """Return what the maker's hand takes in a row of which the sum is known [mm]."""
+        return self.tight * (takes - one.firm) + one.firm
 
     def tails(self, one: Worked) -> tuple[float, float]:
         """Return what a wire wants at its start and at its end [mm]."""

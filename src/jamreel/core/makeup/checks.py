@@ -11,6 +11,7 @@ from jamreel.core.advice.closing import (
     no_own_hook,
     nothing_to_hook,
     opens_easily,
+    solder_spoils,
     stronger_than_loops,
 )
 from jamreel.core.advice.joining import (
@@ -77,6 +78,8 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
     yield from _bare_ends(makeup, composition)
     yield from composition.fastened.mates
     yield from _own_hook(makeup, composition)
+    soldered_on = any(k.key == CLOSURE and k.made.goes_last for k in composition.kinds)
+    yield solder_spoils() if soldered_on and composition.brittle else None
     yield from _closure(composition)
     lying = [p.name for p in composition.parts if not p.drop]
     if lying and composition.fastened.hold is not None:

@@ -79,8 +79,12 @@ def _parts(laid: Composition) -> Iterator[Step]:
             )
 
 
-def _when(kind: Kind) -> tuple[bool, bool, bool]:
-    return not _heats(kind), kind.key == CLOSURE, kind.made.goes_last
+def _when(kind: Kind) -> int:
+    """Return when a part is made: heat first, what is put on others after them, then the closure;
+    one that is soldered on goes last for all its heat."""
+    if kind.key == CLOSURE and (kind.made.goes_last or not _heats(kind)):
+        return 3
+    return 0 if _heats(kind) else 2 if kind.made.goes_last else 1
 
 
 def _heats(kind: Kind) -> bool:
