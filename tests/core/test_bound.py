@@ -720,3 +720,17 @@ def test_what_a_row_takes_is_told_as_this_hand_takes_it() -> None:
     read = solved(brief_of({**part, "sample_took": f"{took:.3f}"}, HOOK, "0.8 mm"))[0].woven[0]
     excess = read.wires[0].takes_mm[0] - read.pitch_mm
     assert excess == pytest.approx(1.2 * (by_sum.wires[0].takes_mm[0] - by_sum.pitch_mm), rel=1e-4)
+
+
+def test_paddles_are_as_wide_as_was_measured_and_no_wider_than_their_metal() -> None:
+    brief: dict[str, Any] = json.loads((EXAMPLES / "forged-bangle.json").read_text())
+    plain = plan_raw(deepcopy(brief), Shop())
+    wide, tapered = deepcopy(brief), deepcopy(brief)
+    wide["piece"].update(ends="paddles", paddle_width="5.2")
+    tapered["piece"].update(ends="paddles", paddle_taper="6")
+    bars = [plan_raw(deepcopy(one), Shop()).cuts[0].length_mm for one in (wide, tapered)]
+    assert bars[0] != pytest.approx(plain.cuts[0].length_mm, abs=0.01)
+    assert bars[1] != pytest.approx(plain.cuts[0].length_mm, abs=0.01)
+    wide["piece"]["paddle_width"] = "14"
+    with pytest.raises(BriefRefused, match="goes no wider"):
+        plan_raw(wide, Shop())

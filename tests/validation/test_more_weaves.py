@@ -19,7 +19,13 @@ from scipy.integrate import quad
 from scipy.special import ellipe
 from shapely.geometry import MultiPoint, Point
 
-from jamreel.core.forming.volume import hull_perimeter, tube_stretch
+from jamreel.core.forming.volume import (
+    hull_perimeter,
+    paddle_stock,
+    tube_stretch,
+    widest,
+    worked_length,
+)
 from jamreel.core.interlace.bindings import (
     Binding,
     most_turns,
@@ -347,3 +353,26 @@ def test_cords() -> None:
     assert (least_insert(1.5), least_insert(3.0)) == (4.0, 6.0)
     with pytest.raises(ValueError, match="thinner"):
         larks_head(0.7, 1.5)
+
+
+def test_rolled_and_forged_bars() -> None:
+    bar = math.pi * 2.0**2 / 4
+    rounded, square = Flat(width=3.0, thickness=0.9), Flat(width=3, thickness=0.9, edges="sharp")
+    assert worked_length(100, bar, rounded.area) == near(124.36)
+    assert worked_length(100, bar, square.area) == near(116.36)
+    assert widest(bar, 0.9) == near(3.68)
+    assert 100 * (1 - rounded.area / bar) == near(19.59)
+    assert paddle_stock(2.0, 4.0, 0.7, 8, taper=5) == near(12.29)
+    assert paddle_stock(2.0, 4.0, 0.7, 8) == near(6.86)
+    assert widest(bar, 0.7) == near(4.64)
+    assert paddle_stock(1.5, 3.0, 0.5, 6, taper=3) == near(8.12)
+    # As wide as it goes its length does not change; the taper is what lies between, by quadrature.
+    assert worked_length(100, bar, Flat(width=widest(bar, 0.9), thickness=0.9).area) == near(100)
+    taper = quad(tapered, 0, 1, args=(2.0, 4.0, 0.7))[0] * 5 / bar
+    assert paddle_stock(2.0, 4.0, 0.7, 8, 5) - paddle_stock(2.0, 4.0, 0.7, 8) == near(taper)
+
+
+def tapered(share: float, bar: float, width: float, thick: float) -> float:
+    """Area of a straight taper from round to a strip with round edges."""
+    w, t = bar + share * (width - bar), bar + share * (thick - bar)
+    return (w - t) * t + math.pi * t * t / 4

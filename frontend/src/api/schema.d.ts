@@ -5506,11 +5506,23 @@ export interface components {
              */
             paddle_length?: string | number;
             /**
+             * Paddle Taper
+             * @description A length: a number is mm; text is read as a maker writes it.
+             * @default 0
+             */
+            paddle_taper?: string | number;
+            /**
              * Paddle Thickness
              * @description A length: a number is mm; text is read as a maker writes it.
              * @default 1
              */
             paddle_thickness?: string | number;
+            /**
+             * Paddle Width
+             * @description A length as above; empty text or null when not given.
+             * @default null
+             */
+            paddle_width?: string | number | null;
             /**
              * Pearl
              * @description A length: a number is mm; text is read as a maker writes it.

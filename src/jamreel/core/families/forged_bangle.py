@@ -17,14 +17,16 @@ from jamreel.core.forming.temper import Work, flattened_strain, track
 from jamreel.core.forming.volume import (
     cup_blank,
     length_to_work,
+    paddle_stock,
     passes_of,
+    widest,
     worked_strain,
 )
 from jamreel.core.parts.base import Bought, size_of
 from jamreel.core.parts.beads import bead_mass
 from jamreel.core.path.moves import Bend, Straight, developed_length
 from jamreel.core.units import Mm
-from jamreel.core.values import Length
+from jamreel.core.values import Length, OptionalLength
 from jamreel.core.wire.sections import Flat
 from jamreel.core.words import say
 from jamreel.core.workpiece.ledger import Book
@@ -70,11 +72,15 @@ class ForgedBangle(OpenRing):
         "strip_thickness": (0.5, 10),
         "paddle_length": (2, 40),
         "paddle_thickness": (0.4, 6),
+        "paddle_width": (1, 40),
+        "paddle_taper": (0, 40),
         "pearl": (3, 20),
     }
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
         "paddle_length": ("ends", "paddles"),
         "paddle_thickness": ("ends", "paddles", "cups"),
+        "paddle_width": ("ends", "paddles"),
+        "paddle_taper": ("ends", "paddles"),
         "pearl": ("ends", "cups"),
     }
     any_section: ClassVar[bool] = True
@@ -86,6 +92,8 @@ class ForgedBangle(OpenRing):
     ends: Literal["plain", "paddles", "cups"] = "paddles"
     paddle_length: Length = 8.0
     paddle_thickness: Length = 1.0
+    paddle_width: OptionalLength = None
+    paddle_taper: Length = 0.0
     pearl: Length = 6.0
 
     def formed(self, job: Job, wire: Wire) -> Wire:
@@ -139,15 +147,34 @@ class ForgedBangle(OpenRing):
             )
         thick = self.paddle_thickness
         if self.ends == "paddles":
-            # What is hammered thinner goes to the sides more than on: half of it each way.
-            spread = math.sqrt(strip.thickness / thick)
-            flat = Flat(width=strip.width * spread, thickness=thick)
-            bar = length_to_work(self.paddle_length, wire.area, flat.area)
-            return Forged(strip, self.paddle_length, bar, flat.width, thick)
+            wide, long = self._paddle_width(wire), self.paddle_length
+            # A bar of any section counts as a round one of its area.
+            bar = paddle_stock(
+                2 * math.sqrt(wire.area / math.pi), wide, thick, long, self.paddle_taper
+            )
+            return Forged(strip, long + self.paddle_taper, bar, wide, thick)
         across = 2 * self.pearl * math.sqrt(CUP_DEPTH - CUP_DEPTH**2)
         blank = cup_blank(self.pearl, CUP_DEPTH * self.pearl)
         bar = math.pi / 4 * blank**2 * thick / wire.area
         return Forged(strip, across, bar, blank, thick)
+
+    def _paddle_width(self, wire: Wire) -> float:
+        """Return how wide the paddles are: as measured, else half of what is hammered thinner goes
+        to each way.
+
+        Raises:
+            Refusal: narrower than the bar, or wider than its metal goes.
+        """
+        thick, strip = self.paddle_thickness, self._strip
+        if self.paddle_width is None:
+            return strip.width * math.sqrt(strip.thickness / thick)
+        most = widest(wire.area, thick)
+        if not wire.d <= self.paddle_width <= most:
+            got = Mm(self.paddle_width)
+            raise Refusal(
+                "paddle_width", got=got, field="piece.paddle_width", least=wire.d, most=most
+            )
+        return self.paddle_width
 
     def ring(self, job: Job, book: Book) -> Round:
         """Return the ring: wrist and ease, and the ends over each other.

@@ -49,6 +49,59 @@ def length_to_work(length: float, before: float, after: float) -> float:
     return length * after / before
 
 
+def widest(area: float, thickness: float) -> float:
+    """Return the widest that a bar is forged to at a thickness: nothing goes into its length.
+
+        (A0 - pi t^2 / 4) / t + t, edges round
+
+    Args:
+        area: A0 of the bar [mm2].
+        thickness: t that it is forged to [mm], thinner than the bar.
+
+    Returns:
+        Width [mm].
+
+    Example:
+        >>> round(widest(math.pi * 2.0**2 / 4, 0.9), 2), round(widest(math.pi, 0.7), 2)
+        (3.68, 4.64)
+
+    Source: metal keeps its volume; published.
+    """
+    return (area - math.pi * thickness**2 / 4) / thickness + thickness
+
+
+def paddle_stock(
+    bar: float, width: float, thickness: float, length: float, taper: float = 0.0
+) -> float:
+    """Return how much of a round bar a paddle at its end takes.
+
+        (l A1 + taper mean) / A0, k = pi / 4 - 1
+        mean = d^2 (1 + k) + [(w - d) d + (t - d) d (1 + 2 k)] / 2
+               + [(w - d)(t - d) + k (t - d)^2] / 3
+
+    Args:
+        bar: d0 of the bar [mm].
+        width: w of the paddle [mm], as measured on a sample: no sum says it.
+        thickness: t of the paddle [mm], its edges round.
+        length: l of the paddle [mm].
+        taper: how far it goes over into the bar [mm].
+
+    Returns:
+        Length of bar [mm].
+
+    Example:
+        >>> round(paddle_stock(2.0, 4.0, 0.7, 8.0, 5.0), 2), round(paddle_stock(2, 4, 0.7, 8), 2)
+        (12.29, 6.86)
+
+    Source: metal keeps its volume, the taper taken straight; plain geometry.
+    """
+    k = math.pi / 4 - 1
+    w, t = width - bar, thickness - bar
+    mean = bar**2 * (1 + k) + (w * bar + t * bar * (1 + 2 * k)) / 2 + (w * t + k * t * t) / 3
+    paddle = Flat(width=width, thickness=thickness).area
+    return (length * paddle + taper * mean) / (math.pi * bar**2 / 4)
+
+
 def worked_strain(before: float, after: float) -> float:
     """Return the true strain of rolling or drawing, ln(A0 / A1).
 
