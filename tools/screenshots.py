@@ -44,7 +44,7 @@ VIEWS = (
     View("cut", "/pieces/1/cut", "[data-drawn=wire]"),
     View("form", "/pieces/4/form", "[data-drawn=stage]"),
     View("fit", "/pieces/2/fit", "ol"),
-    View("bound", "/pieces/46/make_up", "[data-drawn=woven]"),
+    View("bound", "/pieces/45/form", "[data-drawn=woven]"),
     View("fall", "/pieces/33/measure", "[data-drawn=fall]"),
     View("forehead", "/pieces/18/measure", "[data-drawn=brow]"),
     View("parts", "/pieces/21/make_up", "[data-drawn=sequence]"),

@@ -76,7 +76,7 @@ def test_several_pieces_are_laid_out_together(page: Page, monkeypatch: Any) -> N
     expect(page.get_by_role("heading", name=re.compile("Cutting"))).to_contain_text("27 pieces")
     expect(page.get_by_role("heading", name="To buy")).to_be_visible()
     page.get_by_role("checkbox", name="Heron's anklet").uncheck()
-    expect(page.get_by_role("heading", name=re.compile("Cutting"))).to_contain_text("20 pieces")
+    expect(page.get_by_role("heading", name=re.compile("Cutting"))).to_contain_text("26 pieces")
     strips = page.get_by_role("link", name="All bench strips").get_attribute("href") or ""
     with pdfplumber.open(io.BytesIO(page.request.get(strips).body())) as pdf:
         assert len(pdf.pages) > 5
