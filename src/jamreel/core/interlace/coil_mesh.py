@@ -113,8 +113,8 @@ class Shaped:
 class CoilMesh(Interlaced):
     """Coils wound to both hands by turns, laid into each other on rods.
 
-    Rows are the turns of each coil. ``pressed_to`` is the thickness of one layer, blank for
-    as thin as wires and rods let it; a ``turn_pitch`` that is left blank is as near as coils mesh.
+    Rows are the turns of each coil. ``pressed_to`` is the thickness of one layer, blank for as thin
+    as wires and rods let it; a ``turn_pitch`` that is left blank is as near as coils mesh.
     """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
@@ -182,7 +182,7 @@ class CoilMesh(Interlaced):
         """Return the mesh. Raises Refusal like ``shaped``."""
         w, shaped = self.working(wires), self.shaped(wires)
         mesh, rod = shaped.mesh, wires.of("body").of_diameter(self.rod_wire)
-        turned = math.pi * (mesh.mean) / mesh.pitch
+        turned = math.pi * mesh.mean / mesh.pitch
         over = OVER_MM * math.hypot(1, turned)
         long = self.rows * shaped.pitch
         use = laid(
@@ -191,7 +191,8 @@ class CoilMesh(Interlaced):
                 rod,
                 (
                     ("tail_left", (Straight(length=ROD_OVER_MM),)),
-                    ("body", (Straight(length=long),)),
+                    # Twisted with the tube they lean, too, and are longer than it.
+                    ("body", (Straight(length=self.rows * mesh.pitch),)),
                     ("tail_right", (Straight(length=ROD_OVER_MM),)),
                 ),
                 quantity=shaped.rods,
@@ -245,9 +246,7 @@ class CoilMesh(Interlaced):
             ),
             finish=(
                 *((part_step("mesh_close", check=True),) if tube else ()),
-                part_step(
-                    "mesh_pack", name="mesh_pack", check=True, pitch=shaped.pitch, finished=long
-                ),
+                part_step("mesh_pack", check=True, pitch=shaped.pitch, finished=long),
                 *self._pressing(shaped),
                 part_step("mesh_cut", cautions=("eyes", "ends"), check=True),
             ),
