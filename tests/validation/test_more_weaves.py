@@ -19,7 +19,10 @@ from scipy.integrate import quad
 from scipy.special import ellipe
 from shapely.geometry import MultiPoint, Point
 
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.volume import (
+    bore_for,
     hull_perimeter,
     paddle_stock,
     tube_stretch,
@@ -28,11 +31,9 @@ from jamreel.core.forming.volume import (
 )
 from jamreel.core.interlace.bindings import (
     Binding,
-    most_turns,
     row_hull,
     stacked_longer,
     twisted_left,
-    twisted_pair,
 )
 from jamreel.core.interlace.braids import BeadedBraid, PlainBraid, strand_of
 from jamreel.core.interlace.cages import (
@@ -44,12 +45,10 @@ from jamreel.core.interlace.cages import (
     pear_girth,
     strands_to_cover,
 )
-from jamreel.core.interlace.coils import Mesh, least_bore, strip_hull
+from jamreel.core.interlace.coils import Mesh
+from jamreel.core.interlace.cord import Cord
 from jamreel.core.interlace.cording import (
-    KNOT_BY_HAND,
     KNOT_TIGHT,
-    TREFOIL,
-    cord_cut,
     larks_head,
     least_insert,
 )
@@ -57,7 +56,9 @@ from jamreel.core.interlace.piles import Pile, hull_of, rows_of_pile
 from jamreel.core.interlace.plaits import Lacing, Plait, second_elliptic, wavy, width_by_rule
 from jamreel.core.interlace.settle import settled
 from jamreel.core.interlace.space import length_of
-from jamreel.core.wire.sections import Flat, HalfRound, Round
+from jamreel.core.path.moves import developed_length
+from jamreel.core.wire.metals import metals
+from jamreel.core.wire.sections import Flat, HalfRound, Round, twist_take_up
 from tests.core.clearance import clearance
 
 DATA = Path(__file__).parents[1] / "data" / "weaves"
@@ -68,6 +69,7 @@ ROWS = [
     if row["technique"] in ("5", "7", "12") and not row["case"].endswith("W measured")
 ]
 TWO = 0.0051
+COPPER = Wire(1.0, "1 mm", metals()["copper"], "half_hard", 210.0)
 
 
 def near(value: float) -> object:
@@ -102,7 +104,8 @@ def cord(case: str, quantity: str) -> float:
     if case.startswith("overhand"):
         return KNOT_TIGHT
     if case.startswith("doubled"):
-        return cord_cut(18, 0, 0, 6, 1.5)
+        # From the ring's axis straight down, twice.
+        return 2 * 18 + larks_head(6, 1.5)
     return larks_head(float(re.findall(r"ring ([\d.]+) thick", case)[0]), 1.0)
 
 
@@ -150,13 +153,25 @@ def test_a_plait_pulled_tight_here_comes_out_like_the_one_kept() -> None:
         assert clearance(cell) > 0.985
 
 
-def test_a_trefoil_is_the_least_a_knot_takes() -> None:
-    # An open overhand knot counts only what is in the knot; closed it is a trefoil.
-    assert KNOT_TIGHT < TREFOIL
-    assert long("overhand") > TREFOIL
-    assert KNOT_BY_HAND > KNOT_TIGHT
-    # Tied by hand and closed with its least arc, it is longer than the tightest trefoil.
-    assert KNOT_BY_HAND + 2 * math.pi > TREFOIL
+# Ropelength of the tightest closed trefoil, from memory.
+TREFOIL = 16.37
+
+
+def test_a_knot_that_is_closed_is_no_shorter_than_the_tightest_trefoil() -> None:
+    ends = np.load(DATA / "overhand.npz")["a"][[0, -1]]
+    apart = float(np.linalg.norm(ends[1] - ends[0]))
+    # What the knot takes is what the line is longer than its ends are apart.
+    assert long("overhand") - apart == pytest.approx(KNOT_TIGHT, abs=0.02)
+    # Closed by the straight way back it is a trefoil.
+    assert long("overhand") + apart > TREFOIL
+    # As a cord is cut, each strand has its knot, and tied by hand none is as tight as that.
+    plain, knotted = (cut_of(Cord(knots=n)) for n in (0, 1))
+    assert (knotted - plain) / 2 / 1.5 > KNOT_TIGHT
+
+
+def cut_of(part: Cord) -> float:
+    (use,) = part.make(Palette(COPPER)).wires
+    return sum(developed_length(moves, use.wire.bend_adds) for _, moves in use.stretches)
 
 
 # --- against SciPy and Shapely
@@ -242,12 +257,14 @@ def test_a_plait_of_eight_measured_and_one_of_twelve_by_rule() -> None:
     assert (twelve.take_up, 165 * twelve.take_up) == (near(1.46), near(241.27))
     assert math.degrees(twelve.angle) == near(34.51)
     lacing = Lacing(width, 0.6, 1.6, 0.5, 1)
-    assert (lacing.a_mm(both=False), lacing.a_mm(both=True)) == (near(5.74), near(5.32))
+    a_mm = [lacing.crossing(both=both) / lacing.advance for both in (False, True)]
+    assert a_mm == [near(5.74), near(5.32)]
 
 
 def test_a_coil_mesh() -> None:
     screwed, rods = Mesh(5, 0.8, 5, 1.8, 0, 2.4), Mesh(5, 0.8, 5, 1.8, 2, 2.4)
-    assert (screwed.coil_width, screwed.width, rods.width) == (
+    one = Mesh(1, 0.8, 5, 1.8, 0, 2.4)
+    assert (one.width, screwed.width, rods.width) == (
         near(9.00),
         near(38.59),
         near(30.59),
@@ -261,12 +278,11 @@ def test_a_coil_mesh() -> None:
 
 def test_caps_from_tube() -> None:
     strip = Flat(width=10, thickness=2.4)
-    assert least_bore(10, 2.4, 0.1) == near(7.44)
+    assert bore_for(strip, 0.1) == near(7.44)
     assert 100 * tube_stretch(7, hull_perimeter(strip) + 2 * math.pi * 0.1) == near(6.26)
     square = Flat(width=10, thickness=2.4, edges="sharp")
-    assert least_bore(10, 2.4, 0.1, square=True) == near(8.09)
+    assert bore_for(square, 0.1) == near(8.09)
     assert 100 * tube_stretch(7, hull_perimeter(square) + 2 * math.pi * 0.1) == near(15.63)
-    assert strip_hull(10, 2.4) == pytest.approx(hull_perimeter(strip))
 
 
 SQUARE = (26.42, 31.96, 37.52, 43.09, 48.67, 54.26, 59.84, 65.43, 71.03, 76.62, 82.21)
@@ -293,9 +309,7 @@ def test_bindings_and_twists_of_the_tables() -> None:
     assert 200 / twisted_left(1.0, 100) == near(206.47)
     assert twisted_left(1.0, 100, kappa=0.0) == 1.0
     assert stacked_longer(1.0) == near(6.28)
-    assert twisted_pair(0.8, 150) == near(1.07)
-    with pytest.raises(ValueError, match="turns"):
-        twisted_pair(0.8, most_turns(0.8) + 1)
+    assert twist_take_up(2, 0.8, 1000 / 150) == near(1.07)
 
 
 def test_wound_rings() -> None:
@@ -345,10 +359,11 @@ def test_stone_cages() -> None:
 
 def test_cords() -> None:
     assert larks_head(6, 1.5) == near(45.72)
-    assert cord_cut(220, 12, 6, 6, 1.5) == near(473.72)
-    assert 2 * cord_cut(220, 12, 6, 6, 1.5) == near(947.44)
+    # As the part is cut: from the mouth of the cord end to the inside of the ring.
+    one = Cord(along=220 - 12 + 3, hangs_on=6, thick=1.5, insert=6)
+    assert (cut_of(one), 2 * cut_of(one)) == (near(473.72), near(947.44))
     assert larks_head(4, 1.0) == near(30.48)
-    assert cord_cut(200, 10, 5, 4, 1.0, knots=3) == near(492.48)
+    assert cut_of(Cord(along=192, hangs_on=4, thick=1.0, insert=5, knots=3)) == near(492.48)
     assert near(15.23) == KNOT_TIGHT * 1.5
     assert (least_insert(1.5), least_insert(3.0)) == (4.0, 6.0)
     with pytest.raises(ValueError, match="thinner"):

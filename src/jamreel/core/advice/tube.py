@@ -5,7 +5,7 @@ import math
 from jamreel.core.advice import Advice, Severity, advise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.temper import stretches_before_it_necks
-from jamreel.core.forming.volume import hull_perimeter, tube_stretch
+from jamreel.core.forming.volume import bore_for, tube_stretch
 from jamreel.core.wire.sections import Section
 
 
@@ -20,7 +20,8 @@ def tube_fits(metal: Wire, inner: float, body: Section, clear: float = 0.0) -> A
 
     Source: ``tube_stretch``; what metal bears, ``stretches_before_it_necks``.
     """
-    around = hull_perimeter(body) + 2 * math.pi * clear
+    bore = bore_for(body, clear)
+    around = math.pi * bore
     stretch = tube_stretch(inner, around)
     needed, soft = math.log1p(stretch), metal.metal.yields["dead_soft"]
     now = stretches_before_it_necks(metal.metal, metal.temper, metal.yield_mpa)
@@ -44,5 +45,5 @@ def tube_fits(metal: Wire, inner: float, body: Section, clear: float = 0.0) -> A
         has=math.pi * inner,
         stretch=100 * stretch,
         bears=100 * math.expm1(softened if key == "tube_splits" and anneals else now),
-        least=around / math.pi,
+        least=bore,
     )

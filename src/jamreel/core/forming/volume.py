@@ -180,6 +180,25 @@ def hull_perimeter(section: Section) -> float:
     return 2 * (w - t) + math.pi * t
 
 
+def bore_for(section: Section, clear: float) -> float:
+    """Return the least bore of a round tube that is pressed over something, (P + 2 pi c) / pi.
+
+    Args:
+        section: of what goes in.
+        clear: c, between the two on each side [mm].
+
+    Returns:
+        Inner diameter [mm]: a tube keeps its inner perimeter.
+
+    Example:
+        >>> round(bore_for(Flat(width=10, thickness=2.4), 0.1), 2)
+        7.44
+
+    Source: plain geometry.
+    """
+    return hull_perimeter(section) / math.pi + 2 * clear
+
+
 def tube_stretch(inner: float, perimeter: float) -> float:
     """Return by how much a round tube has to be stretched to go over something, P / (pi D) - 1.
 

@@ -123,32 +123,6 @@ def twisted_left(side: float, turns: float, kappa: float = 1.0) -> float:
     return 1 - kappa * (1 - 1 / math.sqrt(1 + w * w * side * side / 6))
 
 
-def twisted_pair(wire: float, turns: float) -> float:
-    """Return wire over length of two round wires twisted, sqrt(1 + (pi d t / 1000)^2).
-
-    Args:
-        wire: d [mm].
-        turns: t a metre, at most ``most_turns``.
-
-    Raises:
-        ValueError: more turns than lie beside each other.
-
-    Example:
-        >>> round(twisted_pair(0.8, 150), 2)
-        1.07
-
-    Source: length of a helix; published.
-    """
-    if turns > most_turns(wire) + 1e-9:
-        raise ValueError("more turns than lie beside each other")
-    return math.hypot(1, math.pi * wire * turns / 1000)
-
-
-def most_turns(wire: float) -> float:
-    """Return how many turns a metre two wires of a thickness [mm] can be twisted, 1000 / (pi d)."""
-    return 1000 / (math.pi * wire)
-
-
 def stacked_longer(wire: float, turned: float = 2 * math.pi) -> float:
     """Return how much longer the outer of two stacked wires is, theta d.
 

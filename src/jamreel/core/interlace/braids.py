@@ -66,11 +66,6 @@ class PlainBraid:
         """2 d [mm]."""
         return THICK * self.strand
 
-    @property
-    def angle(self) -> float:
-        """Mean angle of a strand to the braid, acos(1 / f) [rad]."""
-        return math.acos(1 / self.take_up)
-
     def cell(self, wires: int = 1, wire: float | None = None) -> Cell:
         """Return six crossings, its strands laid roughly: they settle when they are pulled.
 

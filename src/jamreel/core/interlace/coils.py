@@ -1,4 +1,4 @@
-"""Sums of meshed coils on rods, of the tube that is pressed from them, and of caps for it."""
+"""Sums of meshed coils on rods."""
 
 import math
 from dataclasses import dataclass
@@ -48,11 +48,6 @@ class Mesh:
         return self.wire + self.rod
 
     @property
-    def coil_width(self) -> float:
-        """A single coil over all [mm]."""
-        return self.wide + self.wire
-
-    @property
     def width(self) -> float:
         """Return the width of the band, (C - 1)(W_e - o) + W_e + d.
 
@@ -88,14 +83,6 @@ class Mesh:
         """
         girth = 2 * (self.mean - self.high) + math.pi * self.high
         return math.sqrt(self.pitch**2 + (math.pi * self.mean) ** 2 - girth**2) / self.pitch
-
-    @property
-    def nearest(self) -> float:
-        """Return how near the middles of meshed wires come, (P/2) pi D_m / sqrt((pi D_m)^2 + P^2).
-
-        Source: distance of two helices; plain geometry, within 0.33 %.
-        """
-        return self.pitch / 2 * math.pi * self.mean / self.turn
 
     def _turn(self, right: bool) -> Array:
         """Return a turn of a coil, flattened as it is pressed: an outline of two straights and two
@@ -133,39 +120,3 @@ def _begun(line: Array, half: bool, pitch: float) -> Array:
     middle = (len(line) - 1) // 2
     later = np.vstack([line[middle:-1], moved(line[: middle + 1], pitch)])
     return moved(later, -pitch / 2)
-
-
-def strip_hull(width: float, thickness: float, *, square: bool = False) -> float:
-    """Return the perimeter of what goes into a cap, 2 (w - t) + pi t, or 2 (w + t) square.
-
-    Args:
-        width: w [mm].
-        thickness: t [mm].
-        square: whether its edges are square.
-
-    Source: plain geometry.
-    """
-    if square:
-        return 2 * (width + thickness)
-    return 2 * (width - thickness) + math.pi * thickness
-
-
-def least_bore(width: float, thickness: float, clearance: float, *, square: bool = False) -> float:
-    """Return the least bore of a round tube that is pressed over a strip, (P + 2 pi c) / pi.
-
-    Args:
-        width: w [mm].
-        thickness: t [mm].
-        clearance: c on each side [mm].
-        square: whether its edges are square.
-
-    Returns:
-        Inner diameter [mm]: a tube keeps its inner perimeter.
-
-    Example:
-        >>> round(least_bore(10, 2.4, 0.1), 2), round(least_bore(10, 2.4, 0.1, square=True), 2)
-        (7.44, 8.09)
-
-    Source: plain geometry.
-    """
-    return (strip_hull(width, thickness, square=square) + 2 * math.pi * clearance) / math.pi

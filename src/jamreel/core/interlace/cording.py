@@ -1,6 +1,4 @@
-"""Sums of cords: the lark's head on a ring, knots, a doubled cord from ring to cord end."""
-
-import math
+"""Sums of cords: the lark's head on a ring, knots, what goes into a cord end."""
 
 # Cord in a lark's head, K = 5.23 B + 9.56 c: fitted to own numerical tightening within 0.4 %.
 ROUND_RING, IN_HEAD = 5.23, 9.56
@@ -33,48 +31,6 @@ def larks_head(ring: float, cord: float) -> float:
     if ring < cord / 2:
         raise ValueError("a ring thinner than half the cord")
     return ROUND_RING * ring + IN_HEAD * cord
-
-
-def flat_ring(hull: float) -> float:
-    """Return the thickness B that counts of a flat bundle, its hull over pi [mm]."""
-    return hull / math.pi
-
-
-def cord_cut(
-    far: float,
-    side: float,
-    insert: float,
-    ring: float,
-    cord: float,
-    *,
-    knots: int = 0,
-    tight: float = 1.0,
-) -> float:
-    """Return a doubled cord from a ring to its cord end, 2 (F - side + insert) + K + knots.
-
-    Args:
-        far: F, from the ring's axis to the end of the clasp's half [mm].
-        side: from the mouth of the cord end to there [mm].
-        insert: how far the cord goes in [mm].
-        ring: B, thickness of the ring [mm].
-        cord: c [mm].
-        knots: overhand knots in both strands together, each counted once.
-        tight: cord used over cord computed in the head.
-
-    Returns:
-        Length [mm].
-
-    Raises:
-        ValueError: like ``larks_head``.
-
-    Example:
-        >>> round(cord_cut(220, 12, 6, 6, 1.5), 2), round(cord_cut(200, 10, 5, 4, 1, knots=3), 2)
-        (473.72, 492.48)
-
-    Source: plain sums; see ``larks_head``. A knot by hand takes 12 c of each strand, from memory.
-    """
-    head = tight * larks_head(ring, cord)
-    return 2 * (far - side + insert) + head + knots * 2 * KNOT_BY_HAND * cord
 
 
 def least_insert(cord: float) -> float:

@@ -201,8 +201,8 @@ class Lacing:
 
         Example:
             >>> one = Lacing(7.2, 0.6, 1.6, 0.5)
-            >>> round(one.a_mm(both=False), 2), round(one.a_mm(both=True), 2)
-            (5.74, 5.32)
+            >>> [round(one.crossing(both=both) / one.advance, 2) for both in (False, True)]
+            [5.74, 5.32]
 
         Source: straights and arcs; plain geometry.
         """
@@ -210,7 +210,3 @@ class Lacing:
         if both:
             return math.hypot(wide, self.advance) + math.pi * rho
         return math.hypot(wide - 2 * rho, self.advance) + 2 * math.pi * rho
-
-    def a_mm(self, *, both: bool) -> float:
-        """Return the lacing wire in a mm of plait; see ``crossing``."""
-        return self.crossing(both=both) / self.advance
