@@ -2447,8 +2447,8 @@ export interface components {
          * CoilMesh
          * @description Coils wound to both hands by turns, laid into each other on rods.
          *
-         *     Rows are the turns of each coil. ``pressed_to`` is the thickness of one layer, blank for
-         *     as thin as wires and rods let it; a ``turn_pitch`` that is left blank is as near as coils mesh.
+         *     Rows are the turns of each coil. ``pressed_to`` is the thickness of one layer, blank for as thin
+         *     as wires and rods let it; a ``turn_pitch`` that is left blank is as near as coils mesh.
          */
         CoilMesh_as_typed: {
             /**
