@@ -16,7 +16,7 @@ from jamreel.core.advice.closing import (
     stronger_than_loops,
     two_hands,
 )
-from jamreel.core.advice.cutting import longer_than_handled, margin_falls_back
+from jamreel.core.advice.cutting import longer_than_handled, no_record
 from jamreel.core.advice.forming import former_near
 from jamreel.core.advice.joining import (
     ends_differ,
@@ -100,8 +100,9 @@ def name(advice: Advice | None) -> str | None:
         # Two wires side by side want twice their thickness, and a little to run.
         (lambda: hole_passes(2.05, 1.0, 2), None),
         (lambda: hole_passes(2.04, 1.0, 2), "hole_small_for_more"),
-        (lambda: margin_falls_back(Cutting()), None),
-        (lambda: margin_falls_back(Cutting(school="record")), "no_record"),
+        (lambda: no_record(Cutting(), True, 0), None),
+        (lambda: no_record(Cutting(school="record"), True, 0), "no_record"),
+        (lambda: no_record(Cutting(school="record"), True, 1), None),
     ],
 )
 def test_advice_comes_at_its_limit_and_not_before(advice: Any, wanted: str | None) -> None:

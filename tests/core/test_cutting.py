@@ -33,9 +33,10 @@ def test_four_schools_of_margin() -> None:
     sample = cut_by(school="sample", sample_pin="2.6", sample_took="13.6")
     assert length(sample) - length(exact) == pytest.approx(2 * (13.6 - plain))
     assert ledger(sample, "sample") == pytest.approx(2 * (13.6 - plain))
+    # Of a hand that nothing is known of, 1.1133 times both loops are long enough 19 times in 20.
     record = cut_by(school="record", margin="4")
-    assert length(record) == pytest.approx(length(exact) + 4)
-    assert "record is empty" in advice(record)["no_record"]
+    assert length(record) - length(exact) == pytest.approx(0.1133 * 2 * plain, rel=1e-3)
+    assert "usual spread" in advice(record)["no_record"]
 
 
 def test_a_sample_tight_enough_to_take_less_wire_shortens_the_cut() -> None:

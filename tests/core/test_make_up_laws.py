@@ -22,6 +22,7 @@ from jamreel.core.plan import plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import metals
 from jamreel.core.workpiece.parts_wire import uses_of, wires_of
+from jamreel.core.workpiece.straight import CutsBy
 from tests.core.families import example, figure
 
 WIRE = Palette(Wire(0.812, "20 AWG", metals()["copper"], "half_hard", 210.0))
@@ -103,7 +104,7 @@ def test_the_wire_that_is_cut_is_as_long_as_it_runs_through_space(makeup: MakeUp
     laid = compose(makeup, WIRE)
     cutting = Cutting(trim=1.5)
     by_id = {used.id: used for used in uses_of(makeup, laid)}
-    for wire in wires_of(makeup, laid, cutting):
+    for wire in wires_of(makeup, laid, CutsBy(cutting)):
         used = by_id[wire.cut.id]
         runs = sum(drawn_length(moves, used.use.wire.d) for _, moves in used.use.stretches)
         times = used.times / wire.cut.quantity if used.use.off_coil else 1

@@ -16,7 +16,7 @@ from jamreel.core.wire.palette import PaletteChoice
 from jamreel.core.workpiece.job import Job, Wire
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import by_inside_girth
-from jamreel.core.workpiece.straight import Stretch, lay_straight
+from jamreel.core.workpiece.straight import CutsBy, Stretch, lay_straight
 
 WIRE = Wire(1.5, "1.50 mm", metals()["brass"], "half_hard", 360.0)
 
@@ -70,7 +70,7 @@ def test_a_wire_laid_straight_is_its_stretches_in_order() -> None:
         Stretch("body", (Straight(length=50),), "body", ("body", "finished")),
         Stretch("eye", (Bend(angle=2 * math.pi, pin=3.5, label="eye"),)),
     ]
-    laid = lay_straight("ring", stretches, WIRE, Cutting(trim=2, margin=6))
+    laid = lay_straight("ring", stretches, WIRE, CutsBy(Cutting(trim=2, margin=6)))
     hook, eye = 7 + math.pi * 3, 2 * math.pi * 2.5
     assert laid.cut.length_mm == pytest.approx(2 + hook + 50 + eye + 2 + 6)
     assert [m.at_mm for m in laid.cut.marks] == pytest.approx(

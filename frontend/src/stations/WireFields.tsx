@@ -78,7 +78,7 @@ export function Allowances({ brief, problems, edit }: StationProps) {
           options={SCHOOLS.map((value) => ({ value, label: t(`school_of_margin.${value}`) }))}
           onChoose={(value) => edit(["cutting", "school"], value)}
         />
-        {(school === "fixed" || school === "record") && field("margin")}
+        {school === "fixed" && field("margin")}
         {school === "ratio" && (
           <>
             <TextField

@@ -53,7 +53,7 @@ class JamReelAPI(NinjaAPI):
 
 
 # Answers that are files, by what their addresses end in.
-_FILES = {"csv": "text/csv", "pdf": "application/pdf"}
+_FILES = {"csv": "text/csv", "pdf": "application/pdf", "jpg": "image/jpeg", "ics": "text/calendar"}
 
 
 def _with_media(responses: Any, file: str | None) -> None:
@@ -81,8 +81,11 @@ handle_errors(api)
 from jamreel.api import (  # noqa: E402
     account,
     bench,
+    bench_mode,
     board,
     devices,
+    hand,
+    log,
     pieces,
     session,
     stock,
@@ -90,7 +93,20 @@ from jamreel.api import (  # noqa: E402
     workshop,
 )
 
-for _routes in (session, account, bench, pieces, wearers, workshop, stock, board, devices):
+for _routes in (
+    session,
+    account,
+    bench,
+    bench_mode,
+    pieces,
+    wearers,
+    workshop,
+    stock,
+    board,
+    devices,
+    hand,
+    log,
+):
     api.add_router("", _routes.router)
 
 __all__ = ["api"]

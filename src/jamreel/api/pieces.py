@@ -23,9 +23,10 @@ from jamreel.core.workpiece.woven import (
     goes_so_far,
     kept_for,
     sample_of,
+    sampled_sum,
     shown_woven,
 )
-from jamreel.workshop import making, pieces
+from jamreel.workshop import log, making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
@@ -241,7 +242,7 @@ def put_right(request: HttpRequest, piece_id: int, tryon_id: int) -> HttpRespons
 @router.post("/pieces/{int:piece_id}/finish", response=PIECE, by_alias=True)
 def finish(request: HttpRequest, piece_id: int, payload: Finish) -> HttpResponse:
     """Close a piece as done, or open it again."""
-    making.finish(bench_of(request), piece_id, finished=payload.finished)
+    log.finish(bench_of(request), piece_id, finished=payload.finished)
     return _full(request, whole_piece(bench_of(request), piece_id))
 
 
@@ -365,7 +366,8 @@ def woven_sample(request: HttpRequest, piece_id: int, payload: SampleIn) -> Stat
     if not bodies:
         raise Http404
     sample = in_words(lambda: (sample_of if payload.kept else kept_for)(bodies[0]), shop)
-    keep_sample(workshop, sample, kept=payload.kept)
+    by_sum = sampled_sum(bodies[0]) if payload.kept else 0.0
+    keep_sample(workshop, sample, kept=payload.kept, by_sum=by_sum)
     return Status(204, None)
 
 

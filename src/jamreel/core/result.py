@@ -230,6 +230,18 @@ class WovenBody(Frozen):
     weaving: Any = Field(default=None, exclude=True, repr=False)
 
 
+class ByHand(Frozen):
+    """What the maker's own hand changes: a figure as it is by that hand and as it is by the usual
+    one, in mm or minutes, and how many records say so."""
+
+    id: str
+    label: str
+    own: float
+    usual: float
+    unit: Literal["mm", "min"]
+    records: int
+
+
 class Plan(Frozen):
     """Everything computed. Lengths in mm, angles in rad, mass in g.
 
@@ -263,6 +275,7 @@ class Plan(Frozen):
     weakest: Strength | None = None
     feels: tuple[Feel, ...] = ()
     minutes: float | None = None
+    by_hand: tuple[ByHand, ...] = ()
     counted_out: tuple[ProposedEdit, ...] = ()
     drawings: Drawings
     woven: tuple[WovenBody, ...] = ()

@@ -4,9 +4,11 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
+from jamreel.core.bench.price import Pricing
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import EaseBook
 from jamreel.core.forming.tools import Outfit, Tool
+from jamreel.core.hand.hand import NEW_HAND, Hand
 from jamreel.core.parts.own_link import OwnLink
 from jamreel.core.units import Unit
 from jamreel.core.values import Frozen, Length, refused
@@ -36,11 +38,12 @@ _FLAT = Tool(name="flat pliers", kind="flat pliers")
 
 class MeasuredYield(Frozen):
     """The yield [MPa] that a trial on a former showed of all wire that goes by a ``stock`` key, and
-    the reel that it was cut from."""
+    the reel that it was cut from; of several ``records`` it is the mean."""
 
     stock: str = Field(min_length=1, max_length=120)
     reel: str = Field(max_length=80)
     yield_mpa: float = Field(gt=1, lt=3000)
+    records: int = Field(default=1, ge=1, le=1_000_000)
 
 
 class WovenSample(Frozen):
@@ -87,7 +90,8 @@ class Shop(Frozen):
     share of a wrist's depth that gives way when a cuff goes on (a tenth: from memory).
     ``malleting`` is the share of a body's springback that malleting on its former takes away;
     ``measured`` are yields that reels of this bench were found to have, ``woven`` what samples of
-    weaving showed.
+    weaving showed, ``hand`` what samples and finished pieces did of wire and minutes; ``pricing``
+    is what time and overheads are worth.
     """
 
     schema_version: Literal[1] = Field(default=1, alias="schema")
@@ -101,6 +105,8 @@ class Shop(Frozen):
     malleting: float = 0.0
     measured: tuple[MeasuredYield, ...] = Field(default=(), max_length=1000)
     woven: tuple[WovenSample, ...] = Field(default=(), max_length=1000)
+    hand: Hand = NEW_HAND
+    pricing: Pricing = Pricing()
     landmarks: tuple[Landmark, ...] = LANDMARKS
     metals: tuple[OwnMetal, ...] = Field(default=(), max_length=40)
     keep_length: Length = 60.0

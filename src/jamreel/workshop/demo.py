@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from jamreel.core.plan import propose_raw, read_brief
 from jamreel.core.shop import Shop
-from jamreel.workshop import making
+from jamreel.workshop import log, making
 from jamreel.workshop.demo_bound import BOUND, BOUND_RACK
 from jamreel.workshop.demo_cast import (
     CAST,
@@ -116,7 +116,7 @@ def _work_on(workshop: Workshop, pieces: dict[str, Piece]) -> None:
         pieces["the Heron"],
         {"passes_hand": True, "finger_under": True, "open_inside_girth": "187"},
     )
-    making.finish(workshop, pieces["the Heron"].pk, finished=True)
+    log.finish(workshop, pieces["the Heron"].pk, finished=True)
     # The Weathercock's was cut, then a looser fit was asked for: the cut has gone stale.
     piece = pieces["the Weathercock"]
     making.tick(workshop, piece.pk, "cut", "bangle", "238")
@@ -155,7 +155,7 @@ def _make(workshop: Workshop, extra: Extra, today: date) -> None:
     if extra.tryon:
         _try_on(workshop, piece, extra.tryon)
     if extra.finished:
-        making.finish(workshop, piece.pk, finished=True)
+        log.finish(workshop, piece.pk, finished=True)
 
 
 def _fitted(brief: dict[str, Any], shop: Shop) -> dict[str, Any]:

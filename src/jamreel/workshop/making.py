@@ -1,4 +1,4 @@
-"""At the bench: ticking off cuts, steps and what is fetched; try-ons, finishing.
+"""At the bench: ticking off cuts, steps and what is fetched; try-ons.
 
 Each is one turn of a piece (see ``turns``): worked out first, then written at once.
 """
@@ -233,15 +233,5 @@ def mark_put_right(workshop: Workshop, piece_id: int, tryon_id: int) -> None:
             raise Http404("no such try-on")
         record.done = True
         turn.then(record.save)
-
-    take_turn(workshop, piece_id, change)
-
-
-def finish(workshop: Workshop, piece_id: int, *, finished: bool) -> None:
-    """Close a piece as done, or open it again."""
-
-    def change(turn: Turn) -> None:
-        turn.piece.finished_at = timezone.now() if finished else None
-        turn.changed = True
 
     take_turn(workshop, piece_id, change)

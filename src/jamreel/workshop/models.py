@@ -10,13 +10,15 @@ from django.db.models import Q
 class Workshop(models.Model):
     """A bench with its settings, as they were typed (a ``core.shop.Shop`` as JSON).
 
-    One that is closed has nobody left; it is being deleted.
+    One that is closed has nobody left; it is being deleted. The log is ``log_whole`` when it has
+    all pieces that were finished before there was one.
     """
 
     name = models.CharField(max_length=80)
     shop = models.JSONField(default=dict)
     shop_version = models.PositiveIntegerField(default=1)
     closed_at = models.DateTimeField(null=True, blank=True)
+    log_whole = models.BooleanField(default=True)
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="workshops")
 
     def __str__(self) -> str:
@@ -88,6 +90,16 @@ class Piece(Owned):
     created_at = models.DateTimeField(auto_now_add=True)
     finished_at = models.DateTimeField(null=True, blank=True)
     put_away_at = models.DateTimeField(null=True, blank=True)
+    # In bench mode: the step that it was left at, and since when it is in hand.
+    at_step = models.CharField(max_length=140, blank=True)
+    in_hand_since = models.DateTimeField(null=True, blank=True)
+    # What was known of the maker's hand when its first wire was cut (a ``core.hand.Hand``).
+    hand = models.JSONField(null=True, blank=True)
+
+    class Meta:
+        indexes = [
+            models.Index(fields=["workshop", "finished_at"], name="piece_finished"),
+        ]
 
     def __str__(self) -> str:
         return self.name
@@ -189,3 +201,130 @@ class TryOnRecord(Owned):
 
     class Meta:
         ordering = ["id"]
+
+
+class StepClock(Owned):
+    """How a step goes at the bench: the seconds worked on it, since when its clock runs, how many
+    of its repeats are counted, and what the maker told of it, by the id of what is asked."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="clocks")
+    key = models.CharField(max_length=140)
+    seconds = models.FloatField(default=0)
+    since = models.DateTimeField(null=True)
+    counted = models.PositiveIntegerField(default=0)
+    told = models.JSONField(default=dict)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["piece", "key"], name="one_clock_of_a_step"),
+        ]
+
+
+class Wait(Owned):
+    """A time that a piece is left alone after a step. ``over_at`` is when its maker went on."""
+
+    piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="waits")
+    key = models.CharField(max_length=140)
+    title = models.CharField(max_length=300)
+    began_at = models.DateTimeField()
+    ends_at = models.DateTimeField()
+    over_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["ends_at", "id"]
+
+
+class HandRecord(Owned):
+    """A ratio of what was taken to what was planned: wire of a technique in a class of wire, the
+    minutes of a kind of work, a finished length. It is set aside with a reason, never deleted.
+
+    ``source`` says what it was read off; of a former test ``planned`` is the former, ``took`` what
+    came off it [mm], ``ratio`` the yield [MPa].
+    """
+
+    kind = models.CharField(max_length=8)
+    technique = models.CharField(max_length=60)
+    stock = models.CharField(max_length=120, blank=True)
+    planned = models.FloatField()
+    took = models.FloatField()
+    ratio = models.FloatField()
+    source = models.CharField(max_length=12)
+    piece = models.ForeignKey(Piece, on_delete=models.SET_NULL, null=True, related_name="records")
+    reel = models.ForeignKey(Stock, on_delete=models.SET_NULL, null=True, related_name="+")
+    note = models.CharField(max_length=200, blank=True)
+    at = models.DateTimeField()
+    set_aside_at = models.DateTimeField(null=True)
+    why = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ["id"]
+        indexes = [
+            models.Index(
+                fields=["workshop", "kind", "technique", "stock", "set_aside_at"],
+                name="record_of_a_technique",
+            ),
+        ]
+
+
+class LogEntry(Owned):
+    """A finished piece as it went into the log: what, for whom, of what, how it came out.
+
+    Lengths in mm, times in minutes, masses in g, money in the bench's own. ``more`` keeps what is
+    shown of it beside. One that was opened again is out of the log until it is finished anew.
+    """
+
+    piece = models.OneToOneField(Piece, on_delete=models.SET_NULL, null=True, related_name="entry")
+    name = models.CharField(max_length=120)
+    wearer = models.CharField(max_length=80, blank=True)
+    kind = models.CharField(max_length=40, blank=True)
+    made_of = models.CharField(max_length=200, blank=True)
+    metals = models.CharField(max_length=200, blank=True)
+    reels = models.CharField(max_length=400, blank=True)
+    finished_on = models.DateField()
+    finished_at = models.DateTimeField()
+    planned_mm = models.FloatField(null=True)
+    made_mm = models.FloatField(null=True)
+    inside_planned_mm = models.FloatField(null=True)
+    inside_made_mm = models.FloatField(null=True)
+    tries = models.PositiveIntegerField(default=0)
+    minutes = models.FloatField(null=True)
+    minutes_planned = models.FloatField(default=0)
+    wire_mm = models.FloatField(default=0)
+    waste_mm = models.FloatField(default=0)
+    waste_g = models.FloatField(default=0)
+    material = models.FloatField(null=True)
+    note = models.CharField(max_length=500, blank=True)
+    more = models.JSONField(default=dict)
+    opened_at = models.DateTimeField(null=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["workshop", "-id"], name="log_newest")]
+
+
+class Photo(Owned):
+    """A photograph of a finished piece, drawn anew: what came with the file is gone."""
+
+    entry = models.ForeignKey(LogEntry, on_delete=models.CASCADE, related_name="photos")
+    picture = models.BinaryField()
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["id"]
+
+
+class DayPlan(Owned):
+    """A day at the bench: what was chosen, and the order that was found for it, as JSON."""
+
+    day = models.DateField()
+    chosen = models.JSONField(default=dict)
+    found = models.JSONField(default=dict)
+    # The turn of each piece that it was worked out for, and the settings.
+    worked_for = models.JSONField(default=dict)
+    worked_at = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "day"], name="one_plan_of_a_day"),
+        ]

@@ -99,7 +99,29 @@ def plan_of(piece: Piece, shop: Shop) -> Planned:
         piece: whose head and ticks count.
         shop: the workshop's settings.
     """
-    return work_out_with(brief_for_planning(piece), shop, standing_ticks(piece))
+    return work_out_with(brief_for_planning(piece), shop_for(piece, shop), standing_ticks(piece))
+
+
+def shop_for(piece: Piece, shop: Shop) -> Shop:
+    """Return the settings that a piece goes by: once its first wire was cut, what was known of the
+    hand then, so that no wire comes out otherwise than the ones before it.
+
+    Args:
+        piece: whose plan is wanted.
+        shop: the workshop's settings.
+    """
+    return shop.model_copy(update=_hand_read(json.dumps(piece.hand))) if piece.hand else shop
+
+
+@lru_cache(maxsize=256)
+def _hand_read(kept: str) -> dict[str, Any]:
+    found = read_shop(json.loads(kept))
+    return {"hand": found.hand, "woven": found.woven}
+
+
+def hand_kept(shop: Shop) -> dict[str, Any]:
+    """Return what is kept of the hand with a piece whose first wire is cut."""
+    return shop.model_dump(mode="json", include={"hand", "woven"})
 
 
 def work_out_with(typed: Any, shop: Shop, ticks: Sequence[Tick]) -> Planned:

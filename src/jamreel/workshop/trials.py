@@ -1,7 +1,6 @@
 """What wire of this bench was tried: wound on a former and came off larger, or woven by rows. Kept
 for such wire, and counted with from then on."""
 
-from collections.abc import Callable
 from typing import Any
 
 from django.utils import timezone
@@ -10,14 +9,13 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.trial import trial_yield
 from jamreel.core.plan import in_words, refuse_in_words
 from jamreel.core.shop import WovenSample
-from jamreel.workshop.models import Stock, Workshop
-from jamreel.workshop.ownership import row
+from jamreel.core.words import say
+from jamreel.workshop.hands import aside_of, put_on_record, sum_up
+from jamreel.workshop.models import HandRecord, Stock, Workshop
+from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.planning import shop_of
-from jamreel.workshop.shops import StaleShop, change_shop
+from jamreel.workshop.shops import change_settings
 from jamreel.workshop.stock import WIRE_KINDS, length_typed, wire_of
-
-# So often settings that somebody else is saving are read again.
-TRIES = 5
 
 
 def note_trial(workshop: Workshop, stock_id: int, typed: dict[str, Any]) -> Stock:
@@ -45,23 +43,61 @@ def note_trial(workshop: Workshop, stock_id: int, typed: dict[str, Any]) -> Stoc
                 refuse_in_words(Refusal("missing", got=None, field=name), shop)
         assert former is not None  # both are given
         assert came_off is not None
-        on, off, wire = former, came_off, wire_of(stock.wire, shop)
-        found = in_words(lambda: trial_yield(wire, on, off), shop)
+        on, off = former, came_off
+        found = trial_of(workshop, stock, on, off)
         noted = timezone.now().isoformat()
         trial = {"former": on, "came_off": off, "yield_mpa": round(found, 2), "at": noted}
     stock.trial = trial
     stock.save(update_fields=["trial"])
-    _count_with(workshop, stock)
+    # What stands with the reel is one trial, noted anew; trials of pieces count beside it.
+    before = rows(HandRecord, workshop).filter(reel=stock, kind="former", source="reel")
+    changed = aside_of(workshop, before, say("hand.noted_anew" if trial else "hand.taken_back"))
+    sum_up(workshop, changed)
+    if trial:
+        on, off, mpa = trial["former"], trial["came_off"], trial["yield_mpa"]
+        put_on_record(workshop, [former_record(workshop, stock, on, off, mpa, "reel")])
     return stock
 
 
-def keep_sample(workshop: Workshop, sample: WovenSample, *, kept: bool) -> None:
+def trial_of(workshop: Workshop, reel: Stock, former: float, came_off: float) -> float:
+    """Return the yield [MPa] of a reel that was wound on a former and came off larger [mm].
+
+    Raises:
+        BriefRefused: figures that no such wire gives.
+    """
+    shop = shop_of(workshop)
+    wire = wire_of(reel.wire, shop)
+    return in_words(lambda: trial_yield(wire, former, came_off), shop)
+
+
+def former_record(
+    workshop: Workshop, reel: Stock, former: float, came_off: float, mpa: float, source: str
+) -> HandRecord:
+    """Return a former test as a record, not kept yet: what it was wound on, what it came off at
+    [mm], and the yield [MPa] that tells of it."""
+    return HandRecord(
+        workshop=workshop,
+        kind="former",
+        technique="former",
+        stock=reel.key,
+        planned=former,
+        took=came_off,
+        ratio=mpa,
+        source=source,
+        reel=reel,
+    )
+
+
+def keep_sample(
+    workshop: Workshop, sample: WovenSample, *, kept: bool, by_sum: float = 0.0
+) -> None:
     """Keep how the maker weaves a technique in some wire, in place of what was known; or forget it.
 
     Args:
         workshop: whose hand.
         sample: what was counted.
         kept: whether it is kept.
+        by_sum: wire of as many rows by the sum [mm], nought where that was not read.
 
     Raises:
         StaleShop: settings that kept changing meanwhile.
@@ -74,31 +110,12 @@ def keep_sample(workshop: Workshop, sample: WovenSample, *, kept: bool) -> None:
         others = [one for one in typed.get("woven", []) if not same(one)]
         return {"woven": [*others, *([sample.model_dump()] if kept else [])]}
 
-    _change(workshop, with_it)
-
-
-def _count_with(workshop: Workshop, stock: Stock) -> None:
-    """Put the yield of a reel into the settings in place of what stood there for such wire."""
-
-    def with_it(typed: dict[str, Any]) -> dict[str, Any]:
-        kept = [one for one in typed.get("measured", []) if one.get("stock") != stock.key]
-        if stock.trial:
-            mpa = stock.trial["yield_mpa"]
-            kept.append({"stock": stock.key, "reel": stock.name, "yield_mpa": mpa})
-        return {"measured": kept}
-
-    _change(workshop, with_it)
-
-
-def _change(workshop: Workshop, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
-    """Change some of the settings, whoever saves others meanwhile."""
-    for n in range(TRIES):
-        fresh = Workshop.objects.get(pk=workshop.pk)
-        typed = fresh.shop if isinstance(fresh.shop, dict) else {}
-        try:
-            change_shop(fresh, fresh.shop_version, {**typed, **change(typed)})
-        except StaleShop:
-            if n == TRIES - 1:
-                raise
-        else:
-            return
+    change_settings(workshop, with_it)
+    about = {"kind": "wire", "technique": sample.technique, "stock": sample.stock}
+    before = rows(HandRecord, workshop).filter(source="weave", **about)
+    changed = aside_of(workshop, before, say("hand.noted_anew" if kept else "hand.taken_back"))
+    sum_up(workshop, changed)
+    if kept and sample.tight is not None and by_sum > 0:
+        took = by_sum * sample.tight
+        record = HandRecord(workshop=workshop, source="weave", planned=by_sum, took=took, **about)
+        put_on_record(workshop, [record])

@@ -27,7 +27,9 @@ from jamreel.workshop.planning import (
     Planned,
     brief_for_planning,
     code,
+    hand_kept,
     record_of,
+    shop_for,
     shop_of,
     work_out_with,
 )
@@ -56,7 +58,7 @@ class Turn:
     """A piece as it will be: its head, the ticks that stand, its try-ons, and what is written."""
 
     piece: Piece
-    shop: Shop
+    bench: Shop
     head: Revision
     ticks: list[Tick]
     tryons: list[TryOnRecord]
@@ -75,6 +77,16 @@ class Turn:
         turn = cls(piece, shop, piece.head, standing, list(piece.tryons.all()))
         turn._rename()
         return turn
+
+    @property
+    def is_cut(self) -> bool:
+        """Whether any wire of it is cut."""
+        return any(tick.kind == "cut" for tick in self.ticks)
+
+    @property
+    def shop(self) -> Shop:
+        """The settings that it goes by: those of the bench, or with the hand of its first cut."""
+        return shop_for(self.piece, self.bench) if self.is_cut else self.bench
 
     @property
     def planned(self) -> Planned:
@@ -169,6 +181,10 @@ class Turn:
                 write()
             piece.turn += 1
             piece.head = self.head
+            if not self.is_cut:
+                piece.hand = None
+            elif piece.hand is None:
+                piece.hand = hand_kept(self.bench)
             piece.waits_for, piece.state = state.pop("waits_for"), state
             piece.worked_by = worked_by(piece.workshop)
             piece.save()

@@ -6,17 +6,19 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.cutting.cuts import Cut, Cutting
 
 
-def margin_falls_back(cutting: Cutting) -> Advice | None:
-    """Return a note that there is no record of the maker's own pieces to take a margin from.
+def no_record(cutting: Cutting, techniques: bool, records: int) -> Advice | None:
+    """Return a note that no record says how the maker works such wire.
 
     Args:
         cutting: the maker's allowances.
+        techniques: whether the piece has wires in which a hand has a say.
+        records: that its margins rest on.
 
     Source: none needed; it says what the plan does.
     """
-    if cutting.school != "record":
+    if cutting.school != "record" or records or not techniques:
         return None
-    return advise("no_record", "note", "cutting.school", margin=cutting.margin)
+    return advise("no_record", "note", "cutting.school")
 
 
 def by_ratio(cut: Cut, cutting: Cutting, whole: float) -> Advice | None:

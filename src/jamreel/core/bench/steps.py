@@ -12,6 +12,10 @@ from jamreel.core.values import Frozen
 from jamreel.core.words import say
 
 Station = Literal["cut", "form", "fit"]
+# What a step takes of the bench while it runs, or holds while it waits.
+Resource = Literal["hands", "torch", "pickle", "tumbler", "glue"]
+# What is asked when a step is done, because it is known then.
+Asked = Literal["cut", "left", "came_off", "rows", "finished", "inside"]
 # What a step does to the metal through and through.
 Works = Literal["straightened", "malleted", "hammered", "softened"]
 
@@ -33,8 +37,12 @@ class Step(Frozen):
     numbers that it speaks of (pin, former, count, places on the wire): when one of them moves, what
     was done no longer is as planned. ``sort`` is the sort of part that it makes, ``bends`` are the
     bends of it, by their key, ``shapes`` all that it shapes, ``works`` what it does to the metal
-    through and through, and ``wants`` what of the bench's outfit it takes. ``waits`` is how long it
-    is left alone before the next can be done [min].
+    through and through, and ``wants`` what of the bench's outfit it takes.
+
+    ``work`` is the kind of work, the same wherever it is done; it is repeated for so many ``times``
+    parts. All of them take so many ``minutes`` of hands, which ``takes`` those resources; then it
+    is left alone for ``waits`` [min], ``waits_in`` one of them. ``asks`` is what is known when it
+    is done.
     """
 
     id: str
@@ -51,8 +59,13 @@ class Step(Frozen):
     shapes: tuple[str, ...] = Field(default=(), exclude=True)
     works: Works | None = Field(default=None, exclude=True)
     wants: tuple[str, ...] = Field(default=(), exclude=True)
-    minutes: float = Field(default=0.0, exclude=True)
+    work: str = ""
+    times: int = 1
+    minutes: float = 0.0
+    takes: tuple[Resource, ...] = ("hands",)
     waits: float = 0.0
+    waits_in: Resource | None = None
+    asks: tuple[Asked, ...] = ()
 
     @property
     def stands_for(self) -> tuple[str, ...]:
@@ -67,12 +80,15 @@ class Step(Frozen):
 
 
 class StepFacts(Frozen):
-    """What is known of a step by its key: minutes in most hands, minutes that it is left alone, the
-    bends that it makes at places of the wire, what else it shapes, and what it does to the
-    metal."""
+    """What is known of a step by its key: minutes in most hands, of the whole and of ``each`` that
+    it counts; minutes that it is left alone, and in what; what it asks; the bends that it makes at
+    places of the wire, what else it shapes, and what it does to the metal."""
 
     minutes: float = 0.0
+    each: float = 0.0
     waits: float = 0.0
+    waits_in: Resource | None = None
+    asks: tuple[Asked, ...] = ()
     bends: tuple[str, ...] = ()
     also: tuple[str, ...] = ()
     works: Works | None = None
@@ -113,8 +129,13 @@ def step(
         shapes=(*facts.bends, *facts.also),
         works=facts.works,
         wants=facts.wants,
-        minutes=facts.minutes,
+        work=key,
+        times=max(1, int(values.get("count", 1))),
+        minutes=facts.minutes + facts.each * float(values.get("count", 1)),
+        takes=("hands", "torch") if "torch" in facts.wants else ("hands",),
         waits=facts.waits,
+        waits_in=facts.waits_in,
+        asks=facts.asks,
     )
 
 

@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import Literal
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
 from jamreel.core.errors import Refusal
 from jamreel.core.path.loops import loop_takes
@@ -24,11 +24,12 @@ class Cutting(Frozen):
 
     Five schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
     goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``;
-    ``record`` takes the maker's own finished pieces, and as long as there are none it falls back
-    to the fixed margin; ``ratio`` cuts what runs through the whole piece so many times as long as
-    the piece or the girth that it goes round (``ratio_of``), other wires by the fixed margin, and
-    never less than the sum. Short lengths are cut at ``shortest`` at least; longer than ``longest``
-    they are split. With ``off_reel`` what comes off one wire is worked straight off the reel.
+    ``record`` takes the maker's own samples and finished pieces, long enough 19 times in 20, and
+    as long as there are none the usual spread of hands; ``ratio`` cuts what runs through the whole
+    piece so many times as long as the piece or the girth that it goes round (``ratio_of``), other
+    wires by the fixed margin, and never less than the sum. Short lengths are cut at ``shortest`` at
+    least; longer than ``longest`` they are split. With ``off_reel`` what comes off one wire is
+    worked straight off the reel.
 
     Source of the defaults: 1 to 2 for each flush cut, no margin, 1,500 at most; common practice.
     """
@@ -73,10 +74,20 @@ class Cutting(Frozen):
 
 
 class CutLine(Frozen):
-    """One named part of a cut length [mm]."""
+    """One named part of a cut length [mm]; ``says`` why, where its name alone does not."""
 
     id: str
     value_mm: float
+    says: str = ""
+
+
+class TechniqueIn(Frozen):
+    """What a technique takes of a wire: by the sum, and as it is cut for without a margin from the
+    record [mm]."""
+
+    technique: str
+    by_sum: float
+    cut_for: float
 
 
 class Share(Frozen):
@@ -92,7 +103,8 @@ class Cut(Frozen):
     Its ``id`` is the name of the entry that it is for and its role there, for good; ``shares`` say
     whom a wire is for that several entries are cut from. Of cuts that are ``alike`` in wire, length
     and marks all name the first.
-    ``stock`` says what wire it may be cut from (``forming.chosen.stock_key``), '' for no wire;
+    ``techniques`` are what the maker's hand has a say in. ``stock`` says what wire it may be cut
+    from (``forming.chosen.stock_key``), '' for no wire;
     ``mass_g`` is that of one.
     What is worked ``off_reel`` is pulled from the reel as it goes, ``length_mm`` being the pull.
     """
@@ -113,6 +125,7 @@ class Cut(Frozen):
     off_reel: bool = False
     shares: tuple[Share, ...] = ()
     alike: str = ""
+    techniques: tuple[TechniqueIn, ...] = Field(default=(), exclude=True, repr=False)
 
 
 def wire_key(cut: Cut, number: int) -> str:
@@ -184,7 +197,12 @@ def sample_ratio(pin: float, took: float, wire: float) -> float:
 
 
 def extras(
-    cutting: Cutting, bent: float, net: float, wire: float, whole: float | None = None
+    cutting: Cutting,
+    bent: float,
+    net: float,
+    wire: float,
+    whole: float | None = None,
+    record: float = 0.0,
 ) -> list[tuple[str, float]]:
     """Return what is added to a net length beside both trims, as named lines.
 
@@ -194,6 +212,7 @@ def extras(
         net: length without any allowance [mm].
         wire: d [mm].
         whole: the piece or the girth that a ratio multiplies [mm], None for a wire of a part.
+        record: what the maker's own record adds [mm], less than nothing for a hand that takes less.
 
     Returns:
         Rows of id and length [mm], none of which is nought.
@@ -202,8 +221,10 @@ def extras(
     """
     rows: list[tuple[str, float]] = []
     by_ratio = cutting.school == "ratio" and whole is not None
-    if cutting.school in ("fixed", "record", "ratio") and not by_ratio and cutting.margin:
+    if cutting.school in ("fixed", "ratio") and not by_ratio and cutting.margin:
         rows.append(("margin", cutting.margin))
+    if cutting.school == "record" and abs(record) > 1e-9:
+        rows.append(("record", record))
     if by_ratio and whole is not None:
         more = cutting.ratio * whole - net - 2 * cutting.trim
         rows += [("ratio", more)] if more > 0 else []

@@ -26,6 +26,7 @@ from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
 from jamreel.core.workpiece.drawing import coil_round, loop_at, pin_sheet, section_sheet
 from jamreel.core.workpiece.ledger import Book
+from jamreel.core.workpiece.parts_steps import timed
 from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.steps import cutting_steps
 from jamreel.core.workpiece.straight import Stretch
@@ -170,7 +171,7 @@ class CoilBracelet(OneWire):
         yield step("coil.beads", "form")
         yield step("coil.last", "form", cautions=("hard",), pin=self.loop_pin, check=True)
         drop = self.hanging(bench.job)
-        for one in drop.steps if drop else ():
+        for one in timed(drop.steps, drop.minutes, self.hung_times) if drop else ():
             yield one.model_copy(update={"id": f"{HUNG}/{one.id}"})
         yield step("coil.try_on", "fit", check=True)
 

@@ -195,7 +195,7 @@ class Composed(MakeUp, Construction):
         book = Book(job.wires.body.d)
         self.against(worked, book)
         whole = job.ratio_of(laid.finished)
-        wires = wires_of(self, laid, job.cutting, self.sets, whole)
+        wires = wires_of(self, laid, job.cuts_by, self.sets, whole)
         in_all = sum(one.cut.length_mm * one.cut.quantity for one in wires)
         answers = self.answers()
         right = laid.finished - (worked.got - worked.target.wanted)
@@ -214,7 +214,9 @@ class Composed(MakeUp, Construction):
             ],
             answers=answers if in_all else {**answers, "cut": "body"},
             wires=wires,
-            steps=order_of_work(self, laid, wires, self.worn_cautions, self.forms(worked)),
+            steps=order_of_work(
+                self, laid, wires, self.worn_cautions, self.forms(worked), self.sets
+            ),
             advice=tuple(_once(self._judged(worked))),
             rule=rule_of(
                 laid,
@@ -229,7 +231,6 @@ class Composed(MakeUp, Construction):
             needs=needs_of(laid, self.sets),
             weakest=weakest_of(laid),
             stuffs=frozenset(s for u in (*self.units(), *self.beside()) for s in u.part.stuffs),
-            minutes=self.sets * sum(kind.made.minutes * kind.times for kind in laid.kinds),
             counted_out=_as_proposed(counted_out),
             woven=woven_bodies(laid),
         )

@@ -199,7 +199,7 @@ class OneWire(Construction):
         sized = self.sized(job, wire, book)
         self._sound(wire, sized.stretches)
         whole = job.ratio_of(sized.finished.value)
-        laid = lay_straight(self.cut_role, sized.stretches, wire, job.cutting, whole)
+        laid = lay_straight(self.cut_role, sized.stretches, wire, job.cuts_by, whole)
         book.trims(laid.cut)
         cut = book.total("cut", "path.moves.developed_length")
         former = None if sized.target is None else job.former(formed, sized.target)
@@ -266,7 +266,7 @@ class OneWire(Construction):
 
     def _wires_hung(self, job: Job) -> tuple[Laid, ...]:
         hung = self.hanging(job)
-        return wires_beside(HUNG, hung, self.hung_times, job.cutting) if hung else ()
+        return wires_beside(HUNG, hung, self.hung_times, job.cuts_by) if hung else ()
 
     def _weakest(self, bench: OnBench) -> Weakest | None:
         hold = self.hold(bench)

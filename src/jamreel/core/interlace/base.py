@@ -9,7 +9,7 @@ from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
-from typing import ClassVar, Literal, Self
+from typing import Any, ClassVar, Literal, Self
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.weaving import eyes_side_by_side, woven_by_sum
@@ -394,6 +394,7 @@ class Weaving:
             quantity=quantity,
             by_hand=strokes,
             woven=True,
+            **self._by_technique(one, takes, looser, share.rows),
         )
 
     def _whole(self, one: Worked, share: Share, strokes: tuple[Stroke, ...]) -> WireUse:
@@ -416,7 +417,18 @@ class Weaving:
             quantity=one.count,
             by_hand=strokes,
             woven=True,
+            **self._by_technique(one, takes, looser, share.rows),
         )
+
+    def _by_technique(self, one: Worked, takes: float, looser: float, rows: int) -> dict[str, Any]:
+        """Return what of a wire is in the maker's hand: by the sum, and as it is cut for."""
+        firm = one.firm * rows
+        by_sum = max(0.0, takes - firm) / self.tight
+        return {
+            "technique": self.part.kind,
+            "by_sum": by_sum,
+            "cut_for": max(0.0, takes - firm) + looser,
+        }
 
     def _working(self, strokes: tuple[Stroke, ...]) -> Iterator[WireUse]:
         """Yield the working wires, alike ones once."""

@@ -62,7 +62,9 @@ class WireUse:
     turns to the right, bent to an ``arc`` of some radius [mm] where it lies on one. ``eye`` are the
     axes of the picture in space instead: right, up and towards the eye. ``by_hand`` are the strokes
     that show it where no path of moves does: what is coiled twice, or folded back over itself. What
-    is ``woven`` goes over and under others row by row; no step bends it by itself.
+    is ``woven`` goes over and under others row by row; no step bends it by itself. A ``technique``
+    of its own takes so much of it ``by_sum``, and is cut ``cut_for`` so much [mm]; of wire without
+    one it is read off its moves.
     """
 
     key: str
@@ -79,6 +81,9 @@ class WireUse:
     by_hand: tuple[Stroke, ...] = ()
     at: Point = (0.0, 0.0)
     woven: bool = False
+    technique: str = ""
+    by_sum: float = 0.0
+    cut_for: float = 0.0
 
 
 @dataclass(frozen=True)

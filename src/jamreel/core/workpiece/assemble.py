@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from jamreel.core.advice import Advice, advise, given
 from jamreel.core.advice.closing import frail
-from jamreel.core.advice.cutting import by_ratio, longer_than_handled, margin_falls_back
+from jamreel.core.advice.cutting import by_ratio, longer_than_handled, no_record
 from jamreel.core.advice.forming import (
     bend_tight,
     former_near,
@@ -45,10 +45,11 @@ from jamreel.core.result import (
 )
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus, RuleDrawing, Sheet
 from jamreel.core.words import say
+from jamreel.core.workpiece.by_hand import by_hand, paced
 from jamreel.core.workpiece.feel import felt
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.making import spoilt, worked
-from jamreel.core.workpiece.straight import Laid
+from jamreel.core.workpiece.straight import Laid, by_record
 from jamreel.core.workpiece.temper_track import cracked, tracked, with_heat
 from jamreel.core.workpiece.worked import WorkedWire, worked_wires
 
@@ -92,7 +93,6 @@ class Workings:
     needs: tuple[Need, ...] = ()
     weakest: Weakest | None = None
     feels: Callable[[float], Iterable[Feel]] = lambda mass: ()
-    minutes: float | None = None
     counted_out: tuple[ProposedEdit, ...] = ()
     stuffs: frozenset[str] = frozenset()
     woven: tuple[WovenBody, ...] = ()
@@ -117,6 +117,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
     steps = worked(own.steps, wire, job.making)
     wires = tracked(worked_wires(own.wires, cuts, steps), steps, job.shop.outfit)
     steps = _steps(job, with_heat(steps, wires, job.shop.outfit), bends)
+    usual, steps = steps, paced(steps, job.hand)
     answers = dict(own.answers)
     if righting and righting.amount_mm is not None:
         answers["fit"] = "to_do"
@@ -147,7 +148,8 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
         needs=own.needs,
         weakest=_strength(own.weakest),
         feels=tuple(own.feels(_mass(cuts, own.needs))),
-        minutes=_minutes(own, steps),
+        minutes=sum(one.minutes for one in steps),
+        by_hand=tuple(by_hand(job, cuts, own.formers, usual)),
         counted_out=own.counted_out,
         woven=own.woven,
         worked=wires,
@@ -187,7 +189,11 @@ def _advice(
         *(needs_own_shears(metal) for metal in metals.values()),
         section_springback(job.wire),
         *(twist_first(job.wire, cut.length_mm) for cut in cuts),
-        margin_falls_back(job.cutting),
+        no_record(
+            job.cutting,
+            any(cut.techniques for cut in cuts),
+            sum(by_record(cut.techniques, cut.stock, job.hand)[1] for cut in cuts),
+        ),
         *(by_ratio(cut, job.cutting, job.ratio_of(own.finished.value)) for cut in _whole(cuts)),
         *spoilt(
             job.making,
@@ -264,13 +270,6 @@ def _steps(job: Job, steps: Sequence[Step], bends: Sequence[PlannedBend]) -> tup
         changed = {"figures": figures, "cautions": (*one.cautions, *child)}
         found.append(one.model_copy(update=changed) if at or child else one)
     return tuple(found)
-
-
-def _minutes(own: Workings, steps: Sequence[Step]) -> float:
-    """Return what the piece takes, with what its maker's way of working adds."""
-    planned = sum(one.minutes for one in own.steps)
-    usual = planned if own.minutes is None else own.minutes
-    return usual + sum(one.minutes for one in steps) - planned
 
 
 def _strength(weakest: Weakest | None) -> Strength | None:

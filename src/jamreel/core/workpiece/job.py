@@ -10,7 +10,7 @@ from jamreel.core.cutting.cuts import Cutting
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseChoice, EaseTable, ease_of
 from jamreel.core.fit.tryon import TryOn
-from jamreel.core.forming.chosen import Known, Wire
+from jamreel.core.forming.chosen import Known, Wire, chosen
 from jamreel.core.forming.palette import Palette, WovenHand, palette_of
 from jamreel.core.forming.springback import former_diameter
 from jamreel.core.forming.tools import (
@@ -21,14 +21,15 @@ from jamreel.core.forming.tools import (
     flat_pliers,
     nearest_place,
 )
+from jamreel.core.hand.hand import NEW_HAND, Hand
 from jamreel.core.path.moves import BendAt
 from jamreel.core.result import PlannedBend
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import WireChoice
 from jamreel.core.wire.palette import PaletteChoice
 from jamreel.core.words import say
-from jamreel.core.workpiece.making import Making
-from jamreel.core.workpiece.straight import Laid
+from jamreel.core.workpiece.making import Making, WhoseHand
+from jamreel.core.workpiece.straight import CutsBy, Laid
 
 __all__ = ["Job", "Wire"]
 
@@ -60,11 +61,35 @@ class Job:
     @cached_property
     def known(self) -> Known:
         """What the bench knows of its metals, as this piece counts with it."""
+        return self._known_by(self.making.hand)
+
+    def _known_by(self, hand: WhoseHand) -> Known:
+        measured = self.shop.measured if hand == "own" else ()
         return Known(
             self.shop.metals,
-            {one.stock: one.yield_mpa for one in self.shop.measured},
+            {one.stock: one.yield_mpa for one in measured},
             self.making.springback == "hardening",
         )
+
+    def body_by(self, hand: WhoseHand) -> Wire:
+        """Return the body's wire as trials show it, or as it usually is."""
+        return chosen(self.wire, self._known_by(hand))
+
+    @property
+    def by_hand(self) -> bool:
+        """Whether the piece goes by what is known of its maker's hand."""
+        return self.making.hand == "own"
+
+    @property
+    def hand(self) -> Hand:
+        """What the piece counts with of its maker's hand."""
+        return self.shop.hand if self.by_hand else NEW_HAND
+
+    @property
+    def cuts_by(self) -> CutsBy:
+        """The maker's allowances, with the hand where a margin is taken from its record."""
+        by_record = self.cutting.school == "record"
+        return CutsBy(self.cutting, self.hand if by_record else NEW_HAND)
 
     @property
     def kept(self) -> float:
@@ -75,7 +100,8 @@ class Job:
     def wires(self) -> Palette:
         """The piece's wires by what they are for. Raises Refusal for a metal that is not known."""
         hands = tuple(
-            WovenHand(one.technique, one.stock, one.pitch, one.tight) for one in self.shop.woven
+            WovenHand(one.technique, one.stock, one.pitch, one.tight)
+            for one in (self.shop.woven if self.by_hand else ())
         )
         return palette_of(self.wire, self.palette, self.known, self.cutting.longest, hands)
 

@@ -6,7 +6,7 @@ from jamreel.core.fit.ease import Ease
 from jamreel.core.values import Backing, LedgerLine
 from jamreel.core.words import say
 
-ALLOWANCES = ("trim_left", "trim_right", "margin", "sample", "ratio", "handling")
+ALLOWANCES = ("trim_left", "trim_right", "margin", "sample", "record", "ratio", "handling")
 
 
 class Book:
@@ -50,13 +50,17 @@ class Book:
 
     def trims(self, cut: Cut) -> None:
         """Write a cut's trims and whatever else is added to it as terms of the cut."""
-        backing: dict[str, Backing] = {"sample": "measured"}
+        backing: dict[str, Backing] = {"sample": "measured", "record": "measured"}
         for line in cut.lines:
             if line.id in ALLOWANCES:
                 rule = (
                     "cutting.cuts.Cutting" if line.id.startswith("trim") else "cutting.cuts.extras"
                 )
                 self.term(line.id, line.value_mm, rule, backing.get(line.id, "chosen"), "cut")
+                if line.says:
+                    # What a record rests on is said with it.
+                    said = {"reason": line.says, "rule": "hand.belief.whole_wire"}
+                    self._lines[-1] = self._lines[-1].model_copy(update=said)
 
     def term(
         self, key: str, value: float, rule: str, backing: Backing, to: str, **inputs: float

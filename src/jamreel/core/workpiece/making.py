@@ -11,6 +11,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.values import Frozen
 from jamreel.core.words import say
 
+WhoseHand = Literal["own", "usual"]
 Finish = Literal["hallmark", "file", "patina", "tumble", "polish"]
 # Stamping and filing come before what colours or brightens; common practice.
 ORDER: tuple[Finish, ...] = ("hallmark", "file", "patina", "tumble", "polish")
@@ -40,7 +41,8 @@ class Making(Frozen):
     former or by hands on a printed outline. ``hammer``: no more than to set the curve; a mallet
     stiffens and leaves the thickness, steel flattens, widens and hardens. ``finish`` is what is
     done at the end. ``springback`` counts with a yield that holds (``even``), or with the metal's
-    published hardening: the second opens a little wider, the first is what most tables go by.
+    published hardening: the second opens a little wider, the first is what most tables go by. It
+    goes by the maker's ``own`` hand, as far as that is known, or by the ``usual`` one.
     """
 
     straighten: Literal["draw", "as_reeled"] = "draw"
@@ -48,6 +50,7 @@ class Making(Frozen):
     hammer: Literal["set", "mallet", "steel", "both"] = "set"
     springback: Literal["even", "hardening"] = "even"
     finish: tuple[Finish, ...] = Field(default=(), max_length=len(ORDER))
+    hand: WhoseHand = "own"
 
 
 def drawn_straight(wire: Wire, making: Making) -> bool:

@@ -2,9 +2,11 @@
 
 from collections.abc import Iterator, Sequence
 
-from jamreel.core.bench.steps import Step, step
+from jamreel.core.bench.steps import Asked, Step, step
+from jamreel.core.interlace.base import Weaving
 from jamreel.core.makeup.compose import Composition, Kind
 from jamreel.core.makeup.sequence import CLOSURE, MakeUp
+from jamreel.core.parts.base import Made
 from jamreel.core.words import say
 from jamreel.core.workpiece.steps import press_in_step
 from jamreel.core.workpiece.straight import Laid
@@ -16,6 +18,7 @@ def order_of_work(
     wires: Sequence[Laid],
     worn: tuple[str, ...],
     forms: tuple[Step, ...] = (),
+    sets: int = 1,
 ) -> tuple[Step, ...]:
     """Return the steps of a composed piece.
 
@@ -25,15 +28,28 @@ def order_of_work(
         wires: that it is cut from.
         worn: cautions that stand at the try-on.
         forms: how the whole is bent once it is threaded.
+        sets: how often the whole is made, 2 for a pair.
     """
-    return (
+    steps = (
         *_cutting(wires),
         step("composed.lay_out", "form", check=True, finished=laid.finished),
-        *_parts(laid),
+        *_parts(laid, sets),
         *_together(makeup, laid, forms),
         step("composed.try_on", "fit", cautions=worn, check=True),
         press_in_step(),
     )
+    silent = sum(kind.made.minutes * kind.times for kind in laid.kinds if not kind.made.steps)
+    return _with_minutes(steps, sets * silent)
+
+
+def _with_minutes(steps: tuple[Step, ...], more: float) -> tuple[Step, ...]:
+    """Return steps with the minutes of what has none of its own: beads are strung, or laid out."""
+    at = next(
+        (n for n, one in enumerate(steps) if one.work in STRINGING),
+        next(n for n, one in enumerate(steps) if one.work == "composed.lay_out"),
+    )
+    longer = steps[at].model_copy(update={"minutes": steps[at].minutes + more})
+    return (*steps[:at], longer, *steps[at + 1 :])
 
 
 def _cutting(wires: Sequence[Laid]) -> Iterator[Step]:
@@ -47,7 +63,7 @@ def _cutting(wires: Sequence[Laid]) -> Iterator[Step]:
     yield step("composed.ends", "cut", cautions=("ends",))
 
 
-def _parts(laid: Composition) -> Iterator[Step]:
+def _parts(laid: Composition, sets: int) -> Iterator[Step]:
     """Yield the steps of the parts; what is made alike for several entries is one step of them all.
 
     What needs a torch comes first: no pearl, stone or glue is near it yet. The body comes before
@@ -66,10 +82,14 @@ def _parts(laid: Composition) -> Iterator[Step]:
         for kind in kinds:
             counts[kind.key] = counts.get(kind.key, 0) + kind.times
         keys, several = tuple(counts), len(counts) > 1
-        for one in kinds[0].made.steps:
+        made = kinds[0].made
+        last = made.steps[-1].id
+        for one in timed(made.steps, made.minutes, count * sets):
+            asks = (*one.asks, *(_asks(made) if one.id == last else ()))
             yield one.model_copy(
                 update={
                     "id": f"{keys[0]}/{one.id}",
+                    "asks": asks,
                     "of": tuple(f"{key}/{one.id}" for key in keys) if several else (),
                     "counts": tuple(counts.values()),
                     "title": say("step.of_part", part=part, title=one.title),
@@ -77,6 +97,32 @@ def _parts(laid: Composition) -> Iterator[Step]:
                     "figures": {**one.figures, "count": count},
                 }
             )
+
+
+def _asks(made: Made) -> tuple[Asked, ...]:
+    """Return what is known when a part is done: what was snipped off, and how its rows came out."""
+    wired = any(not use.off_coil for use in made.wires)
+    rows: tuple[Asked, ...] = ("rows",) if isinstance(made.weaving, Weaving) else ()
+    return (*rows, *(("left",) if wired else ()))
+
+
+def timed(steps: Sequence[Step], minutes: float, times: int) -> tuple[Step, ...]:
+    """Return the steps of a part with what they take for so many of it.
+
+    Args:
+        steps: of one.
+        minutes: that one takes in all [min].
+        times: how many are made.
+
+    Source: what no step says for itself is shared out alike; common practice, no source.
+    """
+    said = sum(one.minutes for one in steps)
+    silent = sum(one.minutes == 0 for one in steps)
+    rest = max(0.0, minutes - said) / silent if silent else 0.0
+    return tuple(
+        one.model_copy(update={"times": times, "minutes": times * (one.minutes or rest)})
+        for one in steps
+    )
 
 
 def _when(kind: Kind) -> int:
@@ -92,6 +138,7 @@ def _heats(kind: Kind) -> bool:
 
 
 STRUNG = {"wrapped": "string", "plain": "core", "through": "string_through"}
+STRINGING = frozenset(f"composed.{key}" for key in STRUNG.values())
 
 
 def _together(makeup: MakeUp, laid: Composition, forms: tuple[Step, ...]) -> Iterator[Step]:

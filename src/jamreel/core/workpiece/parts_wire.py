@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
-from jamreel.core.cutting.cuts import Cutting, Share
+from jamreel.core.cutting.cuts import Share, TechniqueIn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import tightest
 from jamreel.core.makeup.compose import STRING_RUN, Composition, string_use
@@ -17,7 +17,7 @@ from jamreel.core.parts.base import Bought, Made, Size, Stretches, WireUse
 from jamreel.core.path.moves import Straight, developed_length
 from jamreel.core.result import Need
 from jamreel.core.words import say, voice
-from jamreel.core.workpiece.straight import Laid, Stretch, lay_straight
+from jamreel.core.workpiece.straight import CutsBy, Laid, Stretch, lay_straight
 
 
 @dataclass(frozen=True)
@@ -80,7 +80,7 @@ def _alike(use: WireUse) -> str:
 def wires_of(
     makeup: MakeUp,
     composition: Composition,
-    cutting: Cutting,
+    by: CutsBy,
     sets: int = 1,
     whole: float | None = None,
 ) -> tuple[Laid, ...]:
@@ -89,30 +89,30 @@ def wires_of(
     Args:
         makeup: gives the string's loops.
         composition: the piece laid out.
-        cutting: trims and margin of every cut.
+        by: allowances of every cut, and the hand that they go by.
         sets: how often the whole is made, 2 for a pair.
         whole: what a margin by ratio multiplies [mm]; only a string runs through the whole.
 
     Source: plain counting.
     """
-    return tuple(_laid(used, cutting, whole) for used in uses_of(makeup, composition, sets))
+    return tuple(_laid(used, by, whole) for used in uses_of(makeup, composition, sets))
 
 
-def wires_beside(entry: str, made: Made, times: int, cutting: Cutting) -> tuple[Laid, ...]:
+def wires_beside(entry: str, made: Made, times: int, by: CutsBy) -> tuple[Laid, ...]:
     """Return the wires of a part that hangs from a piece of one wire, laid straight.
 
     Args:
         entry: the name that it goes by.
         made: the part.
         times: how often it is made.
-        cutting: trims and margin of every cut.
+        by: allowances of every cut, and the hand that they go by.
 
     Source: plain counting.
     """
     return tuple(
         _laid(
             Used(f"{entry}/{use.key}", use, (Share(entry=entry, count=use.quantity * times),)),
-            cutting,
+            by,
         )
         for use in made.wires
     )
@@ -126,13 +126,13 @@ def needs_beside(entry: str, made: Made, times: int) -> tuple[Need, ...]:
     )
 
 
-def _laid(used: Used, cutting: Cutting, whole: float | None = None) -> Laid:
+def _laid(used: Used, by: CutsBy, whole: float | None = None) -> Laid:
     use, named = used.use, {"id": used.id, "shares": used.shares}
     if use.off_coil:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
-        return _coil(use, used.times, cutting, named)
+        return _coil(use, used.times, by, named)
     through = whole if use.key == STRING_RUN else None
-    laid = _once(use.key, use.stretches, use.wire, cutting, through, voice())
+    laid = _once(use.key, use.stretches, use.wire, by, through, _techniques(use), voice())
     cut = laid.cut.model_copy(update={**named, "quantity": used.times})
     # What is woven is bent by no step of its own.
     return replace(laid, cut=cut, pictured=use, bends=() if use.woven else laid.bends)
@@ -144,8 +144,9 @@ def _once(
     key: str,
     stretches: Stretches,
     wire: Wire,
-    cutting: Cutting,
+    by: CutsBy,
     whole: float | None,
+    techniques: tuple[TechniqueIn, ...] | None,
     voice: tuple[str, str],
 ) -> Laid:
     """Return one wire of a part laid straight; ``voice`` is what its labels are said in."""
@@ -153,21 +154,24 @@ def _once(
         Stretch(name, moves, "body" if name == "body" and _straight(moves) else "part")
         for name, moves in stretches
     )
-    return lay_straight(key, rows, wire, cutting, whole)
+    return lay_straight(key, rows, wire, by, whole, techniques)
 
 
-def _coil(use: WireUse, times: int, cutting: Cutting, named: dict[str, Any]) -> Laid:
+def _coil(use: WireUse, times: int, by: CutsBy, named: dict[str, Any]) -> Laid:
     """Return the wire of a coil that things are cut from: off the reel, or in lengths to handle."""
+    cutting = by.cutting
     once = sum(developed_length(moves, use.wire.d) for _, moves in use.stretches)
     coils = 1 if cutting.off_reel else max(1, math.ceil(once * times / cutting.longest))
     each = math.ceil(times / coils)
     trimmed = cutting.model_copy(update={"trim": 0.0}) if cutting.off_reel else cutting
-    stretches = [Stretch("coil_of", (Straight(length=once * each),), "body")]
+    length = once * each
+    stretches = [Stretch("coil_of", (Straight(length=length),), "body")]
     laid = lay_straight(
         use.key,
         stretches,
         use.wire,
-        trimmed,
+        replace(by, cutting=trimmed),
+        techniques=(TechniqueIn(technique="ring", by_sum=length, cut_for=length),),
         **named,
         quantity=math.ceil(times / each),
         off_reel=cutting.off_reel,
@@ -176,6 +180,15 @@ def _coil(use: WireUse, times: int, cutting: Cutting, named: dict[str, Any]) -> 
     path = tuple(move for _, moves in use.stretches for move in moves)
     cut = laid.cut.model_copy(update={"marks": ends})
     return Laid(use.wire, cut, tight=tightest(use.wire, path), shapes_to=path, pictured=use)
+
+
+def _techniques(use: WireUse) -> tuple[TechniqueIn, ...] | None:
+    """Return what a weave takes of its wire, None where techniques are read off the moves."""
+    if not use.woven:
+        return None
+    if not use.technique:
+        return ()
+    return (TechniqueIn(technique=use.technique, by_sum=use.by_sum, cut_for=use.cut_for),)
 
 
 def _straight(moves: tuple[object, ...]) -> bool:

@@ -5,14 +5,25 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, Literal
 
-from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, cut_length, extras
+from jamreel.core.cutting.cuts import Cut, CutLine, Cutting, TechniqueIn, cut_length, extras
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.temper import Work
 from jamreel.core.forming.tight import Tight, tightest
+from jamreel.core.hand.belief import Taken, whole_wire
+from jamreel.core.hand.hand import NEW_HAND, Hand
+from jamreel.core.hand.technique import techniques_of
 from jamreel.core.parts.base import WireUse
 from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_length, marks_of
 from jamreel.core.values import PlusMinus, RuleDrawing, Span
 from jamreel.core.words import say
+
+
+@dataclass(frozen=True)
+class CutsBy:
+    """What a maker cuts by: the allowances, and the hand that a margin from the record goes by."""
+
+    cutting: Cutting
+    hand: Hand = NEW_HAND
 
 
 @dataclass(frozen=True)
@@ -88,8 +99,9 @@ def lay_straight(
     role: str,
     stretches: Sequence[Stretch],
     wire: Wire,
-    cutting: Cutting,
+    by: CutsBy,
     whole: float | None = None,
+    techniques: tuple[TechniqueIn, ...] | None = None,
     **named: Any,
 ) -> Laid:
     """Return a wire of stretches laid straight, trims at both ends and the margin at the right.
@@ -100,11 +112,12 @@ def lay_straight(
         role: what the wire is called.
         stretches: from left to right.
         wire: that it is made of.
-        cutting: the maker's allowances.
+        by: the maker's allowances and hand.
         whole: what a margin by ratio multiplies [mm], None for a wire of a part.
+        techniques: that it goes through, read off its moves where none are given.
         named: fields of the cut that say whom it is for.
     """
-    at = cutting.trim
+    cutting, at = by.cutting, by.cutting.trim
     lines = [CutLine(id="trim_left", value_mm=cutting.trim)]
     marks = [MarkAt(label=say("mark.flush_cut"), at_mm=at)]
     bends: list[BendAt] = []
@@ -121,16 +134,51 @@ def lay_straight(
         marks.append(MarkAt(label=label, at_mm=at))
     bent = sum(bend.takes_mm for bend in bends)
     net = at - cutting.trim
-    more = extras(cutting, bent, net, wire.bend_adds, whole)
+    found = _techniques(stretches, wire) if techniques is None else techniques
+    record, records = by_record(found, wire.key, by.hand)
+    more = extras(cutting, bent, net, wire.bend_adds, whole, record)
     for key, value in (("trim_right", cutting.trim), *more):
-        lines.append(CutLine(id=key, value_mm=value))
+        says = _record_says(records) if key == "record" else ""
+        lines.append(CutLine(id=key, value_mm=value, says=says))
         at += value
     if marks[-1].at_mm > at:
         # A sample that takes less wire than the rule says may end short of the last mark.
         marks = [m.model_copy(update={"at_mm": min(m.at_mm, at)}) for m in marks]
-    cut = _cut(role, wire, lines, marks, named)
+    cut = _cut(role, wire, lines, marks, {**named, "techniques": found})
     every = (move for stretch in stretches for move in stretch.moves)
     return Laid(wire, cut, tuple(bends), tuple(stretches), tightest(wire, every))
+
+
+def by_record(techniques: Sequence[TechniqueIn], stock: str, hand: Hand) -> tuple[float, int]:
+    """Return what a maker's record adds to a wire [mm], and how many records that rests on.
+
+    Args:
+        techniques: that the wire goes through.
+        stock: the wire's key.
+        hand: what is known of the maker.
+
+    Returns:
+        So much that it is long enough 19 times in 20, less what it is cut for already.
+
+    Source: ``hand.belief.whole_wire``.
+    """
+    known = [hand.of(one.technique, stock) for one in techniques]
+    taken = [Taken(one.by_sum, k.belief) for one, k in zip(techniques, known, strict=True)]
+    already = sum(one.cut_for - one.by_sum for one in techniques)
+    return whole_wire(taken) - already, sum(one.own + one.near for one in known)
+
+
+def _record_says(records: int) -> str:
+    return say("ledger.record.by_records" if records else "ledger.record.usual", n=records)
+
+
+def _techniques(stretches: Sequence[Stretch], wire: Wire) -> tuple[TechniqueIn, ...]:
+    """Return what techniques take of the parts of a wire; its body is bent on a former."""
+    moves = (move for one in stretches if one.kind == "part" for move in one.moves)
+    found = techniques_of(moves, wire.bend_adds)
+    return tuple(
+        TechniqueIn(technique=key, by_sum=length, cut_for=length) for key, length in found.items()
+    )
 
 
 def _cut(

@@ -137,15 +137,57 @@ def sample_of(body: WovenBody) -> WovenSample:
     weaving = body.weaving
     if not isinstance(weaving, Weaving) or weaving.part.sample is None:
         raise Refusal("no_sample", got=body.label, field="sample_rows")
-    by_sum = weaving.part.model_copy(update={"sample_rows": 0, "sample_took": None})
-    usual = by_sum.body(replace(weaving.wires, hands=())).pitch
     return WovenSample(
         technique=weaving.part.kind,
         stock=weaving.body.working.key,
-        pitch=round(body.pitch_mm / usual, 4),
+        pitch=round(body.pitch_mm / _usual_pitch(weaving), 4),
         tight=round(weaving.tight, 4) if weaving.read else None,
         rows=weaving.part.sample_rows,
     )
+
+
+def _usual_pitch(weaving: Weaving) -> float:
+    """Return the pitch that a body has in a hand of which nothing is known [mm]."""
+    by_sum = weaving.part.model_copy(update={"sample_rows": 0, "sample_took": None})
+    return by_sum.body(replace(weaving.wires, hands=())).pitch
+
+
+def sample_by_rows(body: WovenBody, rows: int, over: float) -> WovenSample | None:
+    """Return what rows counted on a finished body tell of the maker's hand, None for what has none.
+
+    Args:
+        body: a woven body of a plan.
+        rows: counted.
+        over: so much of it [mm].
+
+    Raises:
+        Refusal: a pitch that no hand weaves.
+
+    Source: plain ratios; what wire goes into it stays as it was known.
+    """
+    weaving = body.weaving
+    if not isinstance(weaving, Weaving):
+        return None
+    pitch = over / rows / _usual_pitch(weaving) if rows else 0.0
+    low, high = 0.5, 4.0
+    if not low <= pitch <= high:
+        likely = over / body.pitch_mm
+        raise Refusal("rows_far", got=rows, field="rows", likely=round(likely))
+    hand = weaving.wires.hand(weaving.part.kind, weaving.body.working)
+    return WovenSample(
+        technique=weaving.part.kind,
+        stock=weaving.body.working.key,
+        pitch=round(pitch, 4),
+        tight=hand.tight if hand else None,
+        rows=max(1, rows),
+    )
+
+
+def sampled_sum(body: WovenBody) -> float:
+    """Return the wire of a body's own sample by the sum [mm], nought where it was not read."""
+    weaving = body.weaving
+    sample = weaving.part.sample if isinstance(weaving, Weaving) else None
+    return sample.wire / weaving.tight if sample and sample.wire else 0.0
 
 
 def kept_for(body: WovenBody) -> WovenSample:
