@@ -12,7 +12,7 @@ from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import Typed
 from jamreel.core.bench.steps import Caution, Step
 from jamreel.core.path.moves import MarkAt
-from jamreel.core.workpiece.asked import AskedFor
+from jamreel.core.workpiece.asked import AskedFor, OneFigure, figure_at
 from jamreel.devices.calliper import Calliper
 from jamreel.workshop import at_bench, clock
 from jamreel.workshop.making import NothingToTick
@@ -35,9 +35,11 @@ class WireToCut(Schema):
 
 
 class StepAtBench(Schema):
-    """A step in bench mode: its clock [s], its repeats, what is asked and what was told of it."""
+    """A step in bench mode: its one number, its clock [s], its repeats, what is asked of it and
+    what was told."""
 
     step: Step
+    figure: OneFigure | None
     done: bool
     seconds: float
     running: bool
@@ -138,6 +140,7 @@ def _view(workshop: Workshop, piece_id: int) -> AtBenchView:
 def _step(doing: at_bench.Doing, cautions: dict[str, Caution]) -> StepAtBench:
     return StepAtBench(
         step=doing.step,
+        figure=figure_at(doing.step),
         done=doing.done,
         seconds=doing.seconds,
         running=doing.running,

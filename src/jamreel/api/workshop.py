@@ -261,5 +261,11 @@ def shop(request: HttpRequest) -> ShopView:
 
 @router.put("/shop", response={200: ShopView, **EVERY_ERROR}, by_alias=True)
 def save_shop(request: HttpRequest, payload: ShopIn) -> ShopView:
-    """Save the settings when they can be read; every piece is worked out anew."""
-    return _view(change_shop(bench_of(request), payload.version, payload.shop))
+    """Save the settings when they can be read; every piece is worked out anew.
+
+    What is on record of the hand is no setting: it stays.
+    """
+    workshop = bench_of(request)
+    kept = {"hand": workshop.shop["hand"]} if workshop.shop.get("hand") else {}
+    typed = {key: value for key, value in payload.shop.items() if key != "hand"}
+    return _view(change_shop(workshop, payload.version, {**typed, **kept}))

@@ -11,8 +11,12 @@ from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 
 from jamreel.api.errors import problem_of
+from jamreel.workshop.photos import MOST_BYTES
 
 log = logging.getLogger("jamreel.requests")
+_PHOTO = re.compile(r"/api/log/[0-9]{1,18}/photos")
+# The picture, and what stands round it in its request.
+MOST_PHOTO = MOST_BYTES + 100_000
 _ID = re.compile(r"[A-Za-z0-9-]{8,64}")
 # A bench needs no senses, no place and no money of the browser.
 PERMISSIONS = "camera=(), microphone=(), geolocation=(), payment=(), usb=(), serial=(), hid=()"
@@ -50,7 +54,9 @@ class Requests:
     def _answer(self, request: HttpRequest) -> HttpResponseBase:
         api = request.path.startswith("/api/")
         length = request.META.get("CONTENT_LENGTH") or "0"
-        most = settings.DATA_UPLOAD_MAX_MEMORY_SIZE
+        # A photograph goes to a file as it comes, never into memory.
+        photo = request.method == "POST" and _PHOTO.fullmatch(request.path) is not None
+        most = MOST_PHOTO if photo else settings.DATA_UPLOAD_MAX_MEMORY_SIZE
         # Turned away unread: what is longer is never held in memory.
         if not length.isdecimal() or int(length[:12]) > most:
             return problem_of(413)

@@ -2,6 +2,7 @@
 
 import re
 import time
+import unicodedata
 from collections.abc import Iterator, Sequence
 from contextlib import suppress
 from dataclasses import dataclass
@@ -33,6 +34,7 @@ from jamreel.workshop.hands import (
 from jamreel.workshop.models import (
     HandRecord,
     LogEntry,
+    LogWord,
     Movement,
     Photo,
     Piece,
@@ -53,7 +55,9 @@ from jamreel.workshop.wearers import measures_of
 PAGE = 50
 # A word of a search is looked for from its start; so many of them are.
 MOST_WORDS = 8
-_WORD = re.compile(r"\w+", re.UNICODE)
+# Words that begin alike are looked for one by one up to so many.
+MOST_ALIKE = 40
+_WORD = re.compile(r"[^\W_]+", re.UNICODE)
 
 
 def finish(workshop: Workshop, piece_id: int, *, finished: bool) -> None:
@@ -114,6 +118,7 @@ def _keep(entry: LogEntry) -> None:
     if before is not None:
         entry.pk = before
     entry.save(force_update=before is not None)
+    know_words(entry.workshop, [entry])
 
 
 def _entry(piece: Piece, planned: Planned) -> LogEntry:
@@ -312,12 +317,49 @@ def entries(
 
 def _numbers(workshop: Workshop, asked: Sequence[str], before: int | None, most: int) -> list[int]:
     """Return the numbers of entries that have all words, the highest first."""
-    wanted = " AND ".join(f'"{word}"*' for word in asked)
-    match = f"bench : b{workshop.pk} AND words : ({wanted})"
+    wanted = [_match(workshop, word) for word in asked]
+    if not all(wanted):
+        return []
+    match = f"bench : b{workshop.pk} AND words : ({' AND '.join(wanted)})"
     sql = "SELECT rowid FROM workshop_logwords WHERE workshop_logwords MATCH %s AND rowid < %s"
     with connection.cursor() as cursor:
         cursor.execute(f"{sql} ORDER BY rowid DESC LIMIT %s", [match, before or 2**62, most])
         return [number for (number,) in cursor.fetchall()]
+
+
+def _match(workshop: Workshop, asked: str) -> str:
+    """Return a word as full text looks for it: whole words that begin so are read backwards one by
+    one; what begins too many is gathered first."""
+    word = _plain(asked)
+    begins = rows(LogWord, workshop).filter(word__gte=word, word__lt=word + "\U0010ffff")
+    found = list(begins.values_list("word", flat=True)[: MOST_ALIKE + 1])
+    if len(found) > MOST_ALIKE:
+        return f'"{word}"*'
+    return f"({' OR '.join(map(_quoted, found))})" if found else ""
+
+
+def _quoted(word: str) -> str:
+    return f'"{word}"'
+
+
+def _plain(word: str) -> str:
+    """Return a word as full text keeps it: in small letters, without marks on them."""
+    apart = unicodedata.normalize("NFKD", word.lower())
+    return "".join(one for one in apart if not unicodedata.combining(one))[:40]
+
+
+def know_words(workshop: Workshop, listed: Sequence[LogEntry]) -> None:
+    """Keep the words of entries, so that searches find them by their beginnings."""
+    said = (
+        (one.name, one.wearer, one.kind, one.made_of, one.metals, one.reels, one.note)
+        for one in listed
+    )
+    dates = {part for one in listed for part in str(one.finished_on).split("-")}
+    words = {_plain(word) for texts in said for text in texts for word in _WORD.findall(text)}
+    every = sorted(words | dates)
+    LogWord.objects.bulk_create(
+        (LogWord(workshop=workshop, word=word) for word in every), ignore_conflicts=True
+    )
 
 
 def first_photos(workshop: Workshop, listed: Sequence[LogEntry]) -> dict[int, int]:
@@ -331,6 +373,7 @@ def note(workshop: Workshop, entry_id: int, says: str) -> LogEntry:
     entry = row(LogEntry, workshop, entry_id)
     entry.note = says.strip()[:500]
     entry.save(update_fields=["note"])
+    know_words(workshop, [entry])
     return entry
 
 

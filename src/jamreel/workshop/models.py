@@ -301,6 +301,18 @@ class LogEntry(Owned):
         indexes = [models.Index(fields=["workshop", "-id"], name="log_newest")]
 
 
+class LogWord(Owned):
+    """A word that entries of a log have: a search that has its beginning finds it here, and then
+    its entries, without going through all that begin so."""
+
+    word = models.CharField(max_length=40)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["workshop", "word"], name="one_of_a_log_word"),
+        ]
+
+
 class Photo(Owned):
     """A photograph of a finished piece, drawn anew: what came with the file is gone."""
 

@@ -10,6 +10,7 @@ from jamreel.core.units import Mm
 from jamreel.core.values import Frozen
 from jamreel.core.words import say
 from jamreel.core.workpiece.ledger import ALLOWANCES
+from jamreel.core.workpiece.records import COUNTS
 
 # Of a hand that takes less or more than this of the sum, something else was measured.
 LEAST_RATIO, MOST_RATIO = 0.5, 2.0
@@ -29,6 +30,36 @@ class AskedFor(Frozen):
     expected: float | None
     count: bool = False
     about: str = ""
+
+
+class OneFigure(Frozen):
+    """The one number of a step: a length [mm], or a ``count``, and what it is called."""
+
+    label: str
+    value: float
+    count: bool
+
+
+# What a hand needs first of all that a step speaks of; common practice, no source.
+FIRST = (
+    *("length", "former", "pin", "inner", "half", "finished", "inside", "gap", "overlap"),
+    *("tail", "at", "up", "rows", "turns", "wraps", "beads", "strands", "count"),
+)
+
+
+def figure_at(step: Step) -> OneFigure | None:
+    """Return the one number of a step, None where it speaks of none.
+
+    Args:
+        step: of a plan.
+
+    Source: common practice, no source.
+    """
+    key = next((one for one in FIRST if step.figures.get(one)), None)
+    if key is None:
+        return None
+    label = say(f"standing.figure.{key}")
+    return OneFigure(label=label, value=step.figures[key], count=key in COUNTS)
 
 
 class Told(Frozen):

@@ -64,6 +64,17 @@ class Migration(migrations.Migration):
             field=models.BooleanField(default=True),
         ),
         migrations.CreateModel(
+            name='LogWord',
+            fields=[
+                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
+                ('word', models.CharField(max_length=40)),
+                ('workshop', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='+', to='workshop.workshop')),
+            ],
+            options={
+                'constraints': [models.UniqueConstraint(fields=('workshop', 'word'), name='one_of_a_log_word')],
+            },
+        ),
+        migrations.CreateModel(
             name='DayPlan',
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),

@@ -1,0 +1,228 @@
+"""The log: what goes in, searching it, another like it, photographs, and how quick it stays."""
+
+import io
+import statistics
+import time
+from datetime import UTC, datetime
+from typing import Any
+
+import pytest
+from django.http import Http404
+from PIL import Image
+from PIL.ExifTags import Base
+
+from jamreel.core.bench.price import Pricing, cost_of, price_of
+from jamreel.core.plan import BriefRefused
+from jamreel.workshop import log, photos
+from jamreel.workshop.models import LogEntry, Piece, Wearer, Workshop
+from jamreel.workshop.pieces import present, start_piece
+from jamreel.workshop.wearers import keep_readings
+
+Brief = dict[str, Any]
+AT = datetime(2026, 10, 3, 17, 0, tzinfo=UTC)
+
+
+def entry(bench: Workshop, name: str = "Crown", **fields: Any) -> LogEntry:
+    what = {"finished_on": AT.date(), "finished_at": AT, "wearer": "Marn", "metals": "brass"}
+    made = LogEntry.objects.create(workshop=bench, name=name, **{**what, **fields})
+    log.know_words(bench, [made])
+    return made
+
+
+def names(found: log.Page) -> list[str]:
+    return [one.name for one in found.entries]
+
+
+def test_every_word_is_looked_for_from_its_start_in_all_that_is_known(bench: Workshop) -> None:
+    entry(bench, "Reed crown", made_of="Crown band · 16 AWG brass", kind="crown_band")
+    entry(bench, "Ferry cuff", wearer="Oda Quill", metals="fine silver", reels="silver, big reel")
+    entry(bench, "Öle’s ring", note="came out loose")
+    assert names(log.entries(bench)) == ["Öle’s ring", "Ferry cuff", "Reed crown"]
+    for words, found in {
+        "crown": ["Reed crown"],
+        "QUI silv": ["Ferry cuff"],
+        "ole": ["Öle’s ring"],
+        "loose": ["Öle’s ring"],
+        "2026-10-03 reed": ["Reed crown"],
+        "brass cuff": [],
+        'cuff" OR name:*': [],
+        "bench b1": [],
+        "   ": ["Öle’s ring", "Ferry cuff", "Reed crown"],
+    }.items():
+        assert names(log.entries(bench, words)) == found, words
+
+
+def test_what_is_changed_or_opened_again_is_searched_as_it_is_now(bench: Workshop) -> None:
+    one = entry(bench, "Reed crown")
+    log.note(bench, one.pk, "kept for the herons")
+    assert names(log.entries(bench, "herons")) == ["Reed crown"]
+    one.refresh_from_db()
+    one.opened_at = AT
+    one.save()
+    assert names(log.entries(bench, "herons")) == []
+    assert names(log.entries(bench)) == []
+
+
+def test_pages_follow_each_other_without_gap_or_repeat(bench: Workshop) -> None:
+    for n in range(23):
+        entry(bench, f"Cuff {n}")
+    other = Workshop.objects.create(name="Sedge")
+    entry(other, "Cuff of another bench")
+    for words in ("", "cuff"):
+        found: list[str] = []
+        before: int | None = None
+        while True:
+            page = log.entries(bench, words, before, most=10)
+            found += names(page)
+            before = page.before
+            if before is None:
+                break
+        assert found == [f"Cuff {n}" for n in range(22, -1, -1)]
+
+
+def test_another_like_this_takes_new_measures_and_keeps_the_choices(
+    bench: Workshop, brief: Brief
+) -> None:
+    piece = start_piece(bench, "Bangle", brief)
+    log.finish(bench, piece.pk, finished=True)
+    made = LogEntry.objects.get()
+    wearer = Wearer.objects.create(workshop=bench, name="Oda Quill")
+    readings = [{"value": "171", "method": "tape", "taken": AT.isoformat()}] * 2
+    keep_readings(bench, wearer.pk, "wrist_girth", readings)
+    keep_readings(bench, wearer.pk, "hand_pass_girth", readings)
+    again = log.again(bench, made.pk, "Bangle for Oda", wearer)
+    assert again.head is not None
+    assert piece.head is not None
+    new, old = present(again.head.brief), present(piece.head.brief)
+    assert new["piece"] == old["piece"]
+    assert new["wire"] == old["wire"]
+    assert new["measures"]["wrist_girth"]["readings"][0]["value"] == "171"
+    same = log.again(bench, made.pk, "Once more", None)
+    assert same.head is not None
+    assert present(same.head.brief)["measures"] == old["measures"]
+    gone = entry(bench, "Old one")
+    with pytest.raises(BriefRefused):
+        log.again(bench, gone.pk, "Like that", None)
+
+
+def test_pieces_finished_before_there_was_a_log_are_put_into_it(
+    bench: Workshop, brief: Brief
+) -> None:
+    piece = start_piece(bench, "Bangle", brief)
+    Piece.objects.filter(pk=piece.pk).update(finished_at=AT)
+    Workshop.objects.update(log_whole=False)
+    bench.refresh_from_db()
+    log.catch_up(bench)
+    made = LogEntry.objects.get()
+    assert (made.name, made.finished_on) == ("Bangle", AT.date())
+    bench.refresh_from_db()
+    assert bench.log_whole
+
+
+def test_csv_has_every_entry_and_runs_nothing_in_a_spreadsheet(bench: Workshop) -> None:
+    entry(bench, "=1+1", planned_mm=188.456, minutes=90.0)
+    entry(bench, "Cuff")
+    lines = log.as_csv(bench).splitlines()
+    assert lines[0].startswith("finished_on,name,wearer")
+    assert lines[1].startswith("2026-10-03,'=1+1,Marn")
+    assert ",188.46," in lines[1]
+    assert len(lines) == 3
+
+
+def test_cost_and_price_go_by_the_makers_own_figures() -> None:
+    figures = Pricing(hour=18, overheads=2.5, share=0.25)
+    assert cost_of(7.5, 40, figures) == pytest.approx(7.5 + 12 + 2.5)
+    assert price_of(7.5, 40, figures) == pytest.approx(22 * 1.25)
+
+
+def picture(kind: str, size: tuple[int, int], **more: Any) -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", size, (13, 110, 99)).save(out, kind, **more)
+    return out.getvalue()
+
+
+@pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP"])
+def test_a_photograph_is_drawn_anew_without_what_came_with_it(bench: Workshop, kind: str) -> None:
+    made = entry(bench)
+    exif = Image.Exif()
+    exif[Base.Make] = "camera of a stranger"
+    exif[Base.Orientation] = 6
+    file = picture(kind, (2000, 1000), exif=exif)
+    kept = photos.add_photo(bench, made.pk, file)
+    again = Image.open(io.BytesIO(photos.picture_of(bench, kept.pk)))
+    # Turned upright, and no longer than it is kept.
+    assert again.size == (800, 1600) == (kept.width, kept.height)
+    assert again.format == "JPEG"
+    assert not again.getexif()
+    assert b"stranger" not in bytes(kept.picture)
+    red, green, _ = again.convert("RGB").getpixel((400, 800))  # type: ignore[misc]
+    assert abs(red - 13) < 8
+    assert abs(green - 110) < 8
+
+
+def test_what_is_no_picture_is_refused_in_a_sentence(bench: Workshop) -> None:
+    made = entry(bench)
+    gif = picture("GIF", (10, 10))
+    bomb = picture("PNG", (9000, 9000))
+    cut_off = picture("PNG", (400, 400))[:200]
+    for file, says in (
+        (b"", "can't be read as a picture"),
+        (b"<svg/>", "can't be read as a picture"),
+        (gif, "can't be read as a picture"),
+        (cut_off, "can't be read as a picture"),
+        (bomb, "9000 × 9000"),
+        (b"x" * (photos.MOST_BYTES + 1), "up to 8 MB"),
+    ):
+        with pytest.raises(BriefRefused) as refused:
+            photos.add_photo(bench, made.pk, file)
+        assert says in refused.value.problems[0].says
+    for _ in range(photos.MOST_PHOTOS):
+        photos.add_photo(bench, made.pk, picture("PNG", (8, 8)))
+    with pytest.raises(BriefRefused):
+        photos.add_photo(bench, made.pk, picture("PNG", (8, 8)))
+    shown = made.photos.all()[0]
+    with pytest.raises(Http404):
+        photos.picture_of(Workshop.objects.create(name="Sedge"), shown.pk)
+    photos.drop_photo(bench, shown.pk)
+    assert made.photos.count() == photos.MOST_PHOTOS - 1
+
+
+def _many(bench: Workshop, count: int) -> None:
+    kinds = ("cuff", "crown", "bangle", "ring")
+    made = LogEntry.objects.bulk_create(
+        LogEntry(
+            workshop=bench,
+            name=f"{kinds[n % 4]} {n}",
+            wearer=f"Wearer {n % 97}",
+            made_of="Sliding bangle · 14 AWG copper",
+            metals="copper" if n % 3 else "brass",
+            finished_on=AT.date(),
+            finished_at=AT,
+        )
+        for n in range(count)
+    )
+    log.know_words(bench, made)
+
+
+def _quickest(bench: Workshop, words: str, before: int | None = None) -> float:
+    """Return the processor time of opening a page that both logs fill, the quickest of many."""
+    took = []
+    for _ in range(25):
+        started = time.thread_time()
+        assert len(log.entries(bench, words, before, most=8).entries) == 8
+        took.append(time.thread_time() - started)
+    return min(statistics.median(took), min(took) * 1.2)
+
+
+def test_a_hundred_thousand_entries_open_and_search_as_quickly_as_a_hundred(
+    bench: Workshop,
+) -> None:
+    searches = ("", "cuff", "brass crown", "wear")
+    _many(bench, 100)
+    few = {words: _quickest(bench, words) for words in searches}
+    _many(bench, 99_900)
+    many = {words: _quickest(bench, words) for words in searches}
+    deep = _quickest(bench, "", LogEntry.objects.count() // 2)
+    for words in searches:
+        assert many[words] <= 1.5 * few[words] + 0.0005, (words, few, many)
+    assert deep <= 1.5 * few[""] + 0.0005
