@@ -35,6 +35,13 @@ const Tools = lazy(async () => ({
   default: (await import("./sections/ToolsSection")).ToolsSection,
 }));
 
+const AtTheBench = lazy(async () => ({
+  default: (await import("./sections/BenchMode")).BenchMode,
+}));
+const Hand = lazy(async () => ({ default: (await import("./sections/HandSection")).HandSection }));
+const Log = lazy(async () => ({ default: (await import("./sections/LogSection")).LogSection }));
+const Day = lazy(async () => ({ default: (await import("./sections/DaySection")).DaySection }));
+
 /** The house: a door, and behind it the sections beside the work. */
 export function App() {
   const { t } = useTranslation();
@@ -47,6 +54,19 @@ export function App() {
       <Suspense fallback={<p className="p-8 text-muted">{t("loading")}</p>}>
         <Door session={session} />
       </Suspense>
+    );
+  // One step fills the screen: nothing stands beside it.
+  if (/^\/pieces\/\d+\/bench$/.test(at))
+    return (
+      <Fallen at={at}>
+        <Suspense fallback={<p className="p-8 text-muted">{t("loading")}</p>}>
+          <Routes>
+            <Route path="/pieces/:id/bench" element={<AtTheBench />} />
+          </Routes>
+        </Suspense>
+        <NoticeBar />
+        <SignInAgain session={session} />
+      </Fallen>
     );
   return (
     <div className="grid grid-cols-[88px_1fr]">
@@ -68,6 +88,9 @@ export function App() {
               <Route path="/reels" element={<Reels />} />
               <Route path="/cutting" element={<Cutting />} />
               <Route path="/tools" element={<Tools />} />
+              <Route path="/hand" element={<Hand />} />
+              <Route path="/log/:id?" element={<Log />} />
+              <Route path="/day" element={<Day />} />
               <Route path="/account" element={<Account />} />
               <Route path="*" element={<Navigate to="/" replace />} />
             </Routes>
@@ -109,11 +132,20 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
       <NavLink to="/" end className={link}>
         {t("nav.bench")}
       </NavLink>
+      <NavLink to="/day" className={link}>
+        {t("nav.day")}
+      </NavLink>
       <NavLink to="/wearers" className={link}>
         {t("nav.wearers")}
       </NavLink>
       <NavLink to="/reels" className={link}>
         {t("nav.reels")}
+      </NavLink>
+      <NavLink to="/hand" className={link}>
+        {t("nav.hand")}
+      </NavLink>
+      <NavLink to="/log" className={link}>
+        {t("nav.log")}
       </NavLink>
       <NavLink to="/tools" className={link}>
         {t("nav.tools")}

@@ -1,5 +1,6 @@
 """Who gets in, and whose rows they see."""
 
+import io
 import json
 import re
 from typing import Any
@@ -9,7 +10,8 @@ from django.conf import settings
 from django.test import Client
 
 from jamreel.api import api
-from jamreel.workshop.models import Piece, TryOnRecord, Wearer, Workshop
+from jamreel.workshop.hands import Sample, note_sample
+from jamreel.workshop.models import LogEntry, Photo, Piece, TryOnRecord, Wait, Wearer, Workshop
 from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock, amount_of
 from jamreel.workshop.wearers import keep_readings
@@ -70,8 +72,26 @@ def test_nobody_reaches_anothers_rows(
     )
     reel = {"kind": "reel", "wire": {"size": "14 awg"}, "amount": "5 m"}
     stock = add_stock(bench, reel)
+    record = note_sample(bench, Sample("loop", stock.pk, {"pin": "3", "took": "15"}))
+    entry = LogEntry.objects.create(
+        workshop=bench,
+        name="Bangle",
+        piece=piece,
+        finished_on=piece.created_at.date(),
+        finished_at=piece.created_at,
+    )
+    photo = Photo.objects.create(
+        workshop=bench, entry=entry, picture=b"x", width=1, height=1, at=piece.created_at
+    )
+    wait = Wait.objects.create(
+        workshop=bench, piece=piece, key="x", began_at=piece.created_at, ends_at=piece.created_at
+    )
     ids = {
         "piece_id": piece.pk,
+        "record_id": record.pk,
+        "entry_id": entry.pk,
+        "photo_id": photo.pk,
+        "wait_id": wait.pk,
         "wearer_id": wearer.pk,
         "tryon_id": tryon.pk,
         "stock_id": stock.pk,
@@ -91,6 +111,13 @@ def test_nobody_reaches_anothers_rows(
         "spoil": {"amount": "1 m"},
         "weigh": {"reading": "80 g"},
         "trial": {"former": "56", "came_off": "60"},
+        "go": {"key": "cut"},
+        "done": {"key": "cut"},
+        "undone": {"key": "cut"},
+        "count": {"key": "cut", "counted": 1},
+        "tell": {"key": "cut", "told": {}},
+        "aside": {"aside": True, "why": "not mine"},
+        "note": {"note": "mine"},
         str(stock.pk): {"stock": reel},
         "{stock_id}": {"stock": reel},
     }
@@ -98,8 +125,14 @@ def test_nobody_reaches_anothers_rows(
     for path, method in operations():
         if "{" not in path:
             continue
+        if path.endswith("/calliper"):
+            path += "?key=cut&what=inside"
         body = bodies.get(path.rsplit("/", 1)[-1], {"name": "Mine"})
-        answer = call(stranger, method, path.format(**ids), body)
+        if path.endswith("/photos"):
+            sent = {"photo": io.BytesIO(b"no picture")}
+            answer = stranger.post(path.format(**ids), sent)
+        else:
+            answer = call(stranger, method, path.format(**ids), body)
         assert answer.status_code == 404, (method, path, answer.content)
         tried += 1
     assert tried >= 12

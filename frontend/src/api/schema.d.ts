@@ -6556,6 +6556,39 @@ export interface components {
             technique: string;
         };
         /**
+         * HandSampleIn
+         * @description A sample as typed: on which pin or core, of how many turns, and the wire that it took.
+         */
+        HandSampleIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "loop" | "wrapped_loop" | "coil";
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /**
+             * Pin
+             * @default
+             */
+            pin?: string;
+            /** Stock Id */
+            stock_id: number;
+            /**
+             * Took
+             * @default
+             */
+            took?: string;
+            /**
+             * Turns
+             * @default
+             */
+            turns?: string;
+        };
+        /**
          * HandView
          * @description All that is on record; ``usual`` is what holds of a hand that nothing is known of.
          */
@@ -7920,7 +7953,7 @@ export interface components {
          *     stiffens and leaves the thickness, steel flattens, widens and hardens. ``finish`` is what is
          *     done at the end. ``springback`` counts with a yield that holds (``even``), or with the metal's
          *     published hardening: the second opens a little wider, the first is what most tables go by. It
-         *     goes by the maker's ``own`` hand, as far as that is known, or by the ``usual`` one.
+         *     goes by what is known of the maker's own ``hand``, or by the usual one.
          */
         Making_as_typed: {
             /**
@@ -10140,36 +10173,19 @@ export interface components {
         };
         /**
          * SampleIn
-         * @description A sample as typed: on which pin or core, of how many turns, and the wire that it took.
+         * @description The entry of a woven body, and whether its sample is kept for such wire or forgotten.
          */
         SampleIn: {
             /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "loop" | "wrapped_loop" | "coil";
-            /**
-             * Note
+             * Entry
              * @default
              */
-            note?: string;
+            entry?: string;
             /**
-             * Pin
-             * @default
+             * Kept
+             * @default true
              */
-            pin?: string;
-            /** Stock Id */
-            stock_id: number;
-            /**
-             * Took
-             * @default
-             */
-            took?: string;
-            /**
-             * Turns
-             * @default
-             */
-            turns?: string;
+            kept?: boolean;
         };
         /**
          * Save
@@ -11404,7 +11420,8 @@ export interface components {
         };
         /**
          * StepAtBench
-         * @description A step in bench mode: its one number, its clock [s], its repeats, what is asked and what was told of it.
+         * @description A step in bench mode: its one number, its clock [s], its repeats, what is asked of it and
+         *     what was told.
          */
         StepAtBench: {
             /** Asks */
@@ -16299,7 +16316,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SampleIn"];
+                "application/json": components["schemas"]["HandSampleIn"];
             };
         };
         responses: {

@@ -13,6 +13,8 @@ const STATION_OF: Record<string, string> = { try_on: "fit", put_right: "fit", do
 /** Fetched beside the bench: the pieces come first. */
 const QuickCut = lazy(async () => ({ default: (await import("./QuickCut")).QuickCut }));
 
+const InHand = lazy(async () => ({ default: (await import("./InHand")).InHand }));
+
 /** Today: every piece by what it waits for, and the quick way to a cut. */
 export function BenchSection() {
   const { t } = useTranslation();
@@ -40,6 +42,9 @@ export function BenchSection() {
             {t("bench.still", { count: still })}
           </p>
         )}
+        <Suspense fallback={null}>
+          <InHand />
+        </Suspense>
         {bench && pieces.length === 0 && <p className="mt-6 max-w-prose">{t("bench.empty")}</p>}
         {WAITS.map((waits) => (
           <Group key={waits} waits={waits} pieces={pieces.filter((p) => p.waits_for === waits)} />

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
-import { Navigate, useNavigate, useParams } from "react-router";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { api, ApiError, ask, STATIONS, type Piece, type Station } from "../api/client";
 import { queries } from "../api/queries";
 import { TheRule } from "../drawings/TheRule";
@@ -208,6 +208,11 @@ function StripLinks({ piece }: { piece: Piece }) {
   const strip = `/api/pieces/${piece.id}/strip.pdf`;
   return (
     <span className="flex shrink-0 whitespace-nowrap">
+      {!piece.finished_at && (
+        <Link className={`${buttonLook("strong")} mr-2`} to={`/pieces/${piece.id}/bench`}>
+          {t("piece.at_bench")}
+        </Link>
+      )}
       <a
         className={`${buttonLook("plain")} mr-2`}
         href={`/api/pieces/${piece.id}/card.pdf`}
@@ -217,7 +222,7 @@ function StripLinks({ piece }: { piece: Piece }) {
         {t("piece.making_card")}
       </a>
       <a
-        className={`${buttonLook("strong")} rounded-r-none`}
+        className={`${buttonLook("plain")} rounded-r-none`}
         href={`${strip}?paper=a4`}
         target="_blank"
         rel="noreferrer"

@@ -11,6 +11,7 @@ import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
 import { Problem, TextField } from "../ui/TextField";
 import { OutfitSettings } from "./tools/OutfitSettings";
+import { PricingSettings } from "./tools/PricingSettings";
 import { ToolList } from "./tools/ToolList";
 import { addWords } from "../i18n";
 import words from "../locales/en-tools.json";
@@ -105,6 +106,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
             onChange={set}
           />
           <OutfitSettings key={`o${unit}`} draft={draft} unit={unit} onChange={set} />
+          <PricingSettings draft={draft} onChange={set} />
         </div>
         <div className="space-y-6">
           <section>

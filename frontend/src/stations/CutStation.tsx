@@ -7,6 +7,7 @@ import { useKept } from "../hooks/useKept";
 import { cutGroups, type CutGroup } from "../logic/standing";
 import { AdviceList } from "../ui/AdviceList";
 import { Button } from "../ui/Button";
+import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
 import type { StationProps } from "./context";
 import { CutAlready } from "./CutAlready";
@@ -93,6 +94,7 @@ function CutCard({ group, ...props }: Props) {
         )}
       </h2>
       {drawn && <StraightWire cut={cut} colour={colourOf(cut, props.plan)} />}
+      {drawn && <RecordSays cut={cut} />}
       {(quantity > 1 || open === 0) && (
         <p className="mb-2 text-[15px] text-muted">{t("cut.of", { done, all: quantity })}</p>
       )}
@@ -122,6 +124,18 @@ function CutCard({ group, ...props }: Props) {
       </form>
       <Problem says={tick.error?.message} />
     </section>
+  );
+}
+
+/** What a margin from the record adds, and what it rests on. */
+function RecordSays({ cut }: { cut: Plan["cuts"][number] }) {
+  const line = cut.lines.find((one) => one.says);
+  if (!line) return null;
+  return (
+    <p className="mb-2 text-[15px]">
+      <Figure mm={line.value_mm} signed unit className="font-semibold" />{" "}
+      <span className="text-muted">{line.says}</span>
+    </p>
   );
 }
 

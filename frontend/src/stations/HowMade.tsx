@@ -4,6 +4,7 @@ import { buttonLook } from "../ui/Button";
 import { Select } from "../ui/Select";
 import type { StationProps } from "./context";
 import { addWords } from "../i18n";
+import { ByHand } from "./ByHand";
 import words from "../locales/en-form.json";
 
 addWords(words);
@@ -12,6 +13,7 @@ const STRAIGHTEN = ["draw", "as_reeled"] as const;
 const SHAPED_BY = ["former", "hands"] as const;
 const HAMMER = ["set", "mallet", "steel", "both"] as const;
 const SPRINGBACK = ["even", "hardening"] as const;
+const HAND = ["own", "usual"] as const;
 const FINISH = ["hallmark", "file", "patina", "tumble", "polish"] as const;
 
 /** How the maker works this piece: straightened or not, shaped by what, hammered, finished. */
@@ -41,7 +43,9 @@ export function HowMade({ brief, piece, plan, edit }: StationProps) {
         {shaped && choice("shaped_by", making.shaped_by ?? "former", SHAPED_BY)}
         {shaped && choice("hammer", making.hammer ?? "set", HAMMER)}
         {shaped && choice("springback", making.springback ?? "even", SPRINGBACK)}
+        {choice("hand", making.hand ?? "own", HAND)}
       </div>
+      {plan && <ByHand plan={plan} />}
       {shaped && making.shaped_by === "hands" && (
         <a
           className={`${buttonLook("strong")} mt-3`}

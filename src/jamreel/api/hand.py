@@ -69,7 +69,7 @@ class HandView(Schema):
     usual: float
 
 
-class SampleIn(Schema):
+class HandSampleIn(Schema):
     """A sample as typed: on which pin or core, of how many turns, and the wire that it took."""
 
     kind: Literal["loop", "wrapped_loop", "coil"]
@@ -174,7 +174,7 @@ def read(request: HttpRequest) -> HandView:
 
 
 @router.post("/hand/samples", response=HAND)
-def sample(request: HttpRequest, payload: SampleIn) -> HandView:
+def sample(request: HttpRequest, payload: HandSampleIn) -> HandView:
     """Put a sample on record."""
     workshop = bench_of(request)
     typed = {"pin": payload.pin, "turns": payload.turns, "took": payload.took}

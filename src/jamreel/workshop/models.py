@@ -18,7 +18,7 @@ class Workshop(models.Model):
     shop = models.JSONField(default=dict)
     shop_version = models.PositiveIntegerField(default=1)
     closed_at = models.DateTimeField(null=True, blank=True)
-    log_whole = models.BooleanField(default=True)
+    log_whole = models.BooleanField(default=True, db_default=True)
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="workshops")
 
     def __str__(self) -> str:

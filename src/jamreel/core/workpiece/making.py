@@ -42,7 +42,7 @@ class Making(Frozen):
     stiffens and leaves the thickness, steel flattens, widens and hardens. ``finish`` is what is
     done at the end. ``springback`` counts with a yield that holds (``even``), or with the metal's
     published hardening: the second opens a little wider, the first is what most tables go by. It
-    goes by the maker's ``own`` hand, as far as that is known, or by the ``usual`` one.
+    goes by what is known of the maker's own ``hand``, or by the usual one.
     """
 
     straighten: Literal["draw", "as_reeled"] = "draw"

@@ -1,0 +1,105 @@
+import { describe, expect, it } from "vitest";
+import type { AtBench, StepAtBench, WaitView } from "../api/client";
+import { backward, holds, justEnded, left, onward, partOf, spanText } from "./benchMode";
+
+const NOW = Date.parse("2026-11-02T09:00:00Z");
+
+function step(
+  id: string,
+  more: Omit<Partial<StepAtBench>, "asks"> & { times?: number; asks?: string[] } = {},
+) {
+  const { times = 1, asks = [], ...rest } = more;
+  return {
+    step: { id, title: id, times, asks },
+    done: false,
+    counted: 0,
+    cuts: [],
+    asks: [],
+    told: {},
+    cautions: [],
+    figure: null,
+    seconds: 0,
+    running: false,
+    ...rest,
+  } as unknown as StepAtBench;
+}
+
+function wait(id: number, piece: number, minutes: number): WaitView {
+  const ends = new Date(NOW + minutes * 60_000).toISOString();
+  return { id, piece_id: piece, ends_at: ends } as WaitView;
+}
+
+function view(steps: StepAtBench[], more: Partial<AtBench> = {}): AtBench {
+  const at = steps.find((one) => !one.done)?.step.id ?? steps.at(-1)?.step.id ?? "";
+  return { id: 7, steps, at, waits: [], in_hand: [], finished: false, ...more } as AtBench;
+}
+
+const wires = (n: number) =>
+  Array.from({ length: n }, (_, i) => ({ key: `w${i}` })) as StepAtBench["cuts"];
+
+describe("going on", () => {
+  it("cuts wire after wire, the first of those that are left", () => {
+    const at = view([step("cut", { times: 3, asks: ["cut"], cuts: wires(2) })]);
+    expect(onward(at, "cut", NOW)).toEqual({ kind: "cut", key: "w0" });
+    expect(partOf(at.steps[0]!)).toEqual({ at: 2, of: 3 });
+  });
+
+  it("ticks the cutting off once all wires are cut", () => {
+    const at = view([step("cut", { times: 3, asks: ["cut"] })]);
+    expect(onward(at, "cut", NOW)).toEqual({ kind: "done" });
+  });
+
+  it("counts repeats up to the last, which is done", () => {
+    const at = (counted: number) => view([step("loop", { times: 26, counted })]);
+    expect(onward(at(0), "loop", NOW)).toEqual({ kind: "count", counted: 1 });
+    expect(partOf(at(6).steps[0]!)).toEqual({ at: 7, of: 26 });
+    expect(onward(at(25), "loop", NOW)).toEqual({ kind: "done" });
+  });
+
+  it("walks on from a step that is done and is only looked at", () => {
+    const at = view([step("a", { done: true }), step("b", { done: true }), step("c")]);
+    expect(onward(at, "a", NOW)).toEqual({ kind: "look", key: "b" });
+    expect(onward(at, "c", NOW)).toEqual({ kind: "done" });
+  });
+
+  it("is held up by a wait of the piece, and by no other's", () => {
+    const steps = [step("a", { done: true }), step("b")];
+    const held = view(steps, { waits: [wait(1, 9, 30), wait(2, 7, 5)] });
+    expect(holds(held)?.id).toBe(2);
+    expect(onward(held, "b", NOW)).toEqual({ kind: "stay" });
+    expect(onward(held, "b", NOW + 6 * 60_000)).toEqual({ kind: "end_wait", wait: 2 });
+    expect(onward(view(steps, { waits: [wait(1, 9, 30)] }), "b", NOW).kind).toBe("done");
+  });
+
+  it("ends in the log, once", () => {
+    const steps = [step("a", { done: true })];
+    expect(onward(view(steps), "a", NOW)).toEqual({ kind: "finish" });
+    expect(onward(view(steps, { finished: true }), "a", NOW)).toEqual({ kind: "stay" });
+  });
+});
+
+describe("going back", () => {
+  it("takes a repeat back before it leaves the step", () => {
+    const at = view([step("a", { done: true }), step("b", { times: 4, counted: 2 })]);
+    expect(backward(at, "b")).toEqual({ kind: "count", counted: 1 });
+    const none = view([step("a", { done: true }), step("b", { times: 4 })]);
+    expect(backward(none, "b")).toEqual({ kind: "look", key: "a" });
+    expect(backward(none, "a")).toEqual({ kind: "stay" });
+  });
+});
+
+describe("waits", () => {
+  it("are read by the server's clock", () => {
+    expect(left(wait(1, 7, 5), NOW + 60_000)).toBe(240);
+    expect(spanText(272)).toBe("4:32");
+    expect(spanText(0.2)).toBe("0:01");
+    expect(spanText(-40)).toBe("0:00");
+    expect(spanText(3600 * 2 + 241)).toBe("2 h 05 min");
+  });
+
+  it("sound once when they end", () => {
+    const waits = [wait(1, 7, 5), wait(2, 8, 9)];
+    expect(justEnded(waits, NOW, NOW + 6 * 60_000).map((one) => one.id)).toEqual([1]);
+    expect(justEnded(waits, NOW + 6 * 60_000, NOW + 8 * 60_000)).toEqual([]);
+  });
+});

@@ -1,0 +1,128 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
+import { useTranslation } from "react-i18next";
+import { Link, useParams } from "react-router";
+import type { LogLine } from "../api/client";
+import { queries } from "../api/queries";
+import { addWords } from "../i18n";
+import words from "../locales/en-log.json";
+import { byMonth, cameOut } from "../logic/log";
+import { Button, buttonLook } from "../ui/Button";
+import { Figure } from "../ui/Figure";
+import { TextField } from "../ui/TextField";
+import { LogEntryPage } from "./LogEntryPage";
+
+addWords(words);
+
+/** The log: every finished piece as it came out, found by any word of it. */
+export function LogSection() {
+  const { t } = useTranslation();
+  const { id } = useParams();
+  const [typed, type] = useState("");
+  const asked = useDeferredValue(typed.trim());
+  const log = useInfiniteQuery(queries.log(asked));
+  const entries = log.data?.pages.flatMap((page) => page.entries) ?? [];
+  return (
+    <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_400px]">
+      <title>{`${t("nav.log")} · Jam Reel`}</title>
+      <div className="px-6 py-4">
+        <div className="mb-1 flex flex-wrap items-end gap-3">
+          <h1 className="mr-auto text-[26px]">{t("nav.log")}</h1>
+          <TextField
+            label={t("log.search")}
+            labelHidden
+            type="search"
+            className="w-80"
+            placeholder={t("log.search")}
+            value={typed}
+            onText={type}
+          />
+          <a className={buttonLook("plain")} href="/api/log.csv">
+            {t("log.csv")}
+          </a>
+        </div>
+        {log.data && entries.length === 0 && (
+          <p className="mt-4 max-w-prose">{t(asked ? "log.none" : "log.empty", { asked })}</p>
+        )}
+        {byMonth(entries).map(({ month, entries: made }) => (
+          <section key={month} className="mt-3" aria-labelledby={`log-${month}`}>
+            <h2 id={`log-${month}`} className="border-b border-ink pb-0.5 text-[17px]">
+              {new Date(`${month}-15`).toLocaleDateString("en-GB", {
+                month: "long",
+                year: "numeric",
+              })}
+            </h2>
+            <ul>
+              {made.map((one) => (
+                <Row key={one.id} entry={one} open={String(one.id) === id} />
+              ))}
+            </ul>
+          </section>
+        ))}
+        {log.hasNextPage && (
+          <Button
+            className="mt-3"
+            disabled={log.isFetchingNextPage}
+            onClick={() => void log.fetchNextPage()}
+          >
+            {t("log.more")}
+          </Button>
+        )}
+      </div>
+      <aside
+        aria-label={t("log.beside")}
+        className={`border-b hairline bg-panel px-5 py-4 min-[1000px]:order-none ${id ? "order-first" : ""} min-[1000px]:min-h-screen min-[1000px]:border-b-0 min-[1000px]:border-l`}
+      >
+        {id ? (
+          <LogEntryPage key={id} id={Number(id)} />
+        ) : (
+          <p className="text-muted">{t("log.choose")}</p>
+        )}
+      </aside>
+    </div>
+  );
+}
+
+function Row({ entry, open }: { entry: LogLine; open: boolean }) {
+  const { t } = useTranslation();
+  const out = cameOut(entry);
+  return (
+    <li className="border-b hairline">
+      <Link
+        to={`/log/${entry.id}`}
+        aria-current={open ? "true" : undefined}
+        className="grid min-h-[54px] grid-cols-[44px_minmax(0,1fr)_auto] items-center gap-x-3 px-1 py-1 leading-tight hover:bg-panel aria-[current]:bg-tint"
+      >
+        {entry.photo ? (
+          <img
+            src={`/api/log/photos/${entry.photo}.jpg`}
+            alt=""
+            className="size-11 rounded-sm object-cover"
+          />
+        ) : (
+          <span className="figures text-center text-[15px] text-muted">
+            {Number(entry.finished_on.slice(8))}
+          </span>
+        )}
+        <span>
+          <span className="block text-[17px] font-semibold break-words">{entry.name}</span>
+          <span className="block text-[14px] text-muted">
+            {[entry.wearer || t("piece.nobody"), entry.made_of].filter(Boolean).join(" · ")}
+          </span>
+        </span>
+        <span className="text-right">
+          {out ? (
+            <>
+              <Figure mm={out.made} unit className="text-[21px] font-semibold" />
+              <span className="block text-[13px] text-muted">
+                <Figure mm={out.off} signed /> {t("log.off")}
+              </span>
+            </>
+          ) : (
+            <span className="text-[14px] text-muted">{t("log.not_measured")}</span>
+          )}
+        </span>
+      </Link>
+    </li>
+  );
+}

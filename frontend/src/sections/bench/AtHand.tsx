@@ -1,0 +1,56 @@
+import { useQuery } from "@tanstack/react-query";
+import { useTranslation } from "react-i18next";
+import type { Piece, StepAtBench } from "../../api/client";
+import { queries } from "../../api/queries";
+import { SheetDrawing } from "../../drawings/SheetDrawing";
+import { StraightWire } from "../../drawings/StraightWire";
+import { WovenView } from "../../drawings/WovenView";
+import { entryOf, partSheet } from "../../logic/atHand";
+import { bentBox, stageOf, stageSheet, wiresFor } from "../../logic/stages";
+
+interface Props {
+  piece: Piece;
+  step: StepAtBench;
+}
+
+/** What the step is about, as large as it goes: the wire to cut, bend or weave, else the piece. */
+export function AtHand({ piece, step }: Props) {
+  const { t } = useTranslation();
+  const plan = piece.plan;
+  const entry = entryOf(step.step);
+  const wires = useQuery(queries.wires(piece.id, piece.version, entry)).data;
+  const woven = (plan?.woven ?? []).find((one) => one.entry === entry);
+  const body = useQuery({
+    ...queries.woven(piece.id, piece.version, entry.split("~")[0] ?? ""),
+    enabled: woven !== undefined,
+  }).data;
+  if (!plan) return null;
+  const wire = step.cuts[0];
+  const cut = wire && plan.cuts.find((one) => one.id === wire.key.split("#")[0]);
+  if (cut) return <StraightWire cut={cut} colour={cut.colour || plan.colour} />;
+  if (woven && body) {
+    const key = (step.step.of?.[0] ?? step.step.id).split("/").at(-1) ?? "";
+    const rows = woven.wires.length === 0 ? woven.rows : (woven.rows_at[key] ?? 0);
+    return <WovenView key={step.step.id} shown={body} start={rows} className="h-full" />;
+  }
+  const steps = plan.steps.map((one) => one.id);
+  const shaped = wiresFor(wires ?? [], step.step.of?.[0] ?? step.step.id)[0];
+  if (shaped) {
+    const at = stageOf(shaped, steps, step.step.id);
+    const stage = shaped.stages[at];
+    const near = stage ? (bentBox(stage) ?? undefined) : undefined;
+    return (
+      <SheetDrawing
+        sheet={stageSheet(shaped, at)}
+        colour={shaped.colour}
+        focus={near}
+        className="h-full"
+      />
+    );
+  }
+  const sequence = plan.drawings.sheets.find((one) => one.id === "sequence");
+  const part = partSheet(sequence, entry, t("form.bears"));
+  const fit = plan.drawings.sheets.find((one) => one.stations.includes(step.step.station));
+  const sheet = part ?? (step.step.station === "fit" ? (fit ?? sequence) : (sequence ?? fit));
+  return sheet ? <SheetDrawing sheet={sheet} colour={plan.colour} className="h-full" /> : null;
+}
