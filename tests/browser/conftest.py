@@ -26,9 +26,14 @@ def browser(playwright: Playwright) -> Iterator[Browser]:
 
 
 @pytest.fixture
-def demo(django_db_reset_sequences: None, monkeypatch: pytest.MonkeyPatch) -> None:
+def demo(
+    request: pytest.FixtureRequest,
+    django_db_reset_sequences: None,
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    """The demo bench; its season's log takes a while, and few tests look at it."""
     monkeypatch.setattr(settings, "DEMO", True)
-    build(date(2026, 11, 24))
+    build(date(2026, 11, 24), whole=request.node.get_closest_marker("season") is not None)
 
 
 @pytest.fixture

@@ -5,7 +5,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import assert_accessible
 
-pytestmark = pytest.mark.browser
+pytestmark = [pytest.mark.browser, pytest.mark.season]
 
 VIEWS = [
     "/",
@@ -37,6 +37,12 @@ VIEWS = [
     "/pieces/36/form",
     "/reels",
     "/cutting",
+    "/hand",
+    "/log",
+    "/day",
+    "/pieces/4/bench",
+    "/pieces/20/bench",
+    "/pieces/35/bench",
 ]
 
 
@@ -69,7 +75,7 @@ def test_every_view_in_both_themes(page: Page, size: tuple[int, int]) -> None:
         page.get_by_role("button", name=theme).click()
         for view in VIEWS:
             page.goto(view)
-            page.locator("main h1").wait_for()
+            page.locator("h1").wait_for()
             page.wait_for_load_state("networkidle")
             assert_accessible(page)
             wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
@@ -79,7 +85,7 @@ def test_every_view_in_both_themes(page: Page, size: tuple[int, int]) -> None:
 def test_everything_to_press_is_large_enough_for_a_thumb(page: Page) -> None:
     for view in VIEWS:
         page.goto(view)
-        page.locator("main h1").wait_for()
+        page.locator("h1").wait_for()
         small = page.evaluate(
             """() => [...document.querySelectorAll("button, a, select, input")]
               // Labels on the Rule repeat what the ledger's rows, which are large, do.

@@ -212,6 +212,7 @@ def test_a_finished_piece_goes_on_record_and_opened_again_it_is_set_aside(
     )
     reel_id = add_stock(bench, {"kind": "reel", "wire": brief["wire"], "amount": "2 m"}).pk
     piece = start_piece(bench, "Bangle", {**brief, "cutting": {"school": "record"}})
+    go_to(bench, piece.pk, ids(at_bench.at_bench(bench, piece.pk))[0])
     making.tick(bench, piece.pk, "cut", "bangle", stock_id=reel_id)
     found = at_bench.at_bench(bench, piece.pk)
     cut = found.planned.plan.cuts[0] if found.planned.plan else None
@@ -249,6 +250,16 @@ def test_a_finished_piece_goes_on_record_and_opened_again_it_is_set_aside(
     log.finish(bench, piece.pk, finished=True)
     assert LogEntry.objects.count() == 1
     assert len(log.entries(bench).entries) == 1
+
+
+def test_a_piece_that_was_cut_on_the_board_goes_on_behind_cutting(
+    bench: Workshop, bangle: Piece
+) -> None:
+    making.tick(bench, bangle.pk, "cut", "bangle")
+    found = at_bench.at_bench(bench, bangle.pk)
+    ahead = [one.step.id for one in found.steps if not one.done]
+    assert ahead[0] == found.at == "mark"
+    assert [one.step.id for one in found.steps if one.done] == ["straighten", "cut"]
 
 
 def test_what_came_off_the_former_calibrates_the_reel(

@@ -59,7 +59,7 @@ def plan_of(piece: Piece) -> Any:
 
 @pytest.fixture
 def demo(db: None) -> Workshop:
-    return build(date(2026, 11, 24))
+    return build(date(2026, 11, 24), whole=False)
 
 
 def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:

@@ -1,26 +1,35 @@
 import { useTranslation } from "react-i18next";
-import type { Plan } from "../api/client";
+import type { Plan, Unit } from "../api/client";
 import { useSize } from "../hooks/useSize";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText } from "../logic/length";
+import { markRows } from "../logic/markRows";
 
 const EDGE = 14;
 const WIRE_Y = 58;
 
+interface Props {
+  cut: Plan["cuts"][number];
+  colour: string;
+  /** What it is drawn on. */
+  on?: "ground" | "panel";
+}
+
 /** One wire to cut, straight and to scale, each mark with its place from the left end. */
-export function StraightWire({ cut, colour }: { cut: Plan["cuts"][number]; colour: string }) {
+export function StraightWire({ cut, colour, on = "ground" }: Props) {
   const { t } = useTranslation();
   const { ref, width } = useSize<HTMLDivElement>();
   const unit = useUnit();
   const scale = (width - 2 * EDGE) / cut.length_mm;
   const x = (mm: number) => EDGE + mm * scale;
-  const marks = layOut(cut.marks, scale, width);
+  const marks = layOut(cut.marks, scale, width, unit);
+  const lowest = Math.max(0, ...marks.map(({ row }) => row));
   return (
     <div ref={ref} className="overflow-hidden">
       {width > 0 && (
         <svg
           width={width}
-          height={150}
+          height={WIRE_Y + 44 + lowest * 21}
           role="img"
           data-drawn="wire"
           aria-label={`${cut.label}, ${t("cut.marks")}: ${cut.marks
@@ -39,7 +48,7 @@ export function StraightWire({ cut, colour }: { cut: Plan["cuts"][number]; colou
             <line x1={x(cut.length_mm)} x2={x(cut.length_mm)} y1={12} y2={WIRE_Y + 10} />
             <line x1={x(0)} x2={x(cut.length_mm)} y1={20} y2={20} />
           </g>
-          <rect x={width / 2 - 70} width={140} y={6} height={28} fill="var(--color-ground)" />
+          <rect x={width / 2 - 70} width={140} y={6} height={28} fill={`var(--color-${on})`} />
           <text
             x={width / 2}
             y={27}
@@ -59,13 +68,12 @@ export function StraightWire({ cut, colour }: { cut: Plan["cuts"][number]; colou
                 strokeWidth={1.5}
               />
               <text
-                x={x(mark.at_mm) + (anchor === "start" ? 5 : anchor === "end" ? -5 : 0)}
-                y={WIRE_Y + (anchor === "middle" ? 36 : 30) + row * 21}
+                x={x(mark.at_mm) + (anchor === "start" ? 5 : -5)}
+                y={WIRE_Y + 30 + row * 21}
                 textAnchor={anchor}
                 className="fill-ink text-[14px]"
               >
-                {mark.label}{" "}
-                <tspan className="font-mono">{lengthText(mark.at_mm, unit, 1, "fractions")}</tspan>
+                {mark.label} <tspan className="font-mono">{place(mark, unit)}</tspan>
               </text>
             </g>
           ))}
@@ -76,19 +84,19 @@ export function StraightWire({ cut, colour }: { cut: Plan["cuts"][number]; colou
 }
 
 type Mark = Plan["cuts"][number]["marks"][number];
-// How wide a mark's words come out, in px; nearer marks go to lower rows.
-const LABEL_PX = 190;
+// How wide a sign of a mark's words and of its figure comes out, px.
+const LETTER_PX = 7.1;
+const DIGIT_PX = 8.6;
 
-function layOut(marks: readonly Mark[], scale: number, width: number) {
-  const at = (mark: Mark) => EDGE + mark.at_mm * scale;
-  const left = marks.filter((mark) => at(mark) < width * 0.34);
-  let row = 0;
-  let last = -Infinity;
-  return marks.map((mark, i) => {
-    // Words of the left marks run to the right, past later marks: the first one goes lowest.
-    if (i < left.length) return { mark, row: left.length - 1 - i, anchor: "start" } as const;
-    row = at(mark) - last < LABEL_PX ? row + 1 : 0;
-    last = at(mark);
-    return { mark, row, anchor: at(mark) > width * 0.66 ? "end" : "middle" } as const;
-  });
+function layOut(marks: readonly Mark[], scale: number, width: number, unit: Unit) {
+  const words = marks.map((mark) => ({
+    x: EDGE + mark.at_mm * scale,
+    wide: 12 + mark.label.length * LETTER_PX + place(mark, unit).length * DIGIT_PX,
+  }));
+  const laid = markRows(words, width);
+  return marks.map((mark, i) => ({ mark, ...(laid[i] ?? { row: 0, anchor: "start" as const }) }));
+}
+
+function place(mark: Mark, unit: Unit): string {
+  return lengthText(mark.at_mm, unit, 1, "fractions");
 }

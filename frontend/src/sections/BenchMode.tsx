@@ -105,6 +105,7 @@ function useActions(view: View) {
         const path = { wait_id: Number(key) };
         await ask(api.POST("/api/bench/waits/{wait_id}/end", { params: { path } }));
       }
+      if (kind === "pause") await ask(api.POST("/api/bench/pause"));
       if (kind === "finish") {
         await ask(api.POST("/api/pieces/{piece_id}/finish", { params, body: { finished: true } }));
       }
@@ -118,7 +119,7 @@ function useActions(view: View) {
 }
 
 interface Act {
-  kind: "done" | "undone" | "go" | "count" | "cut" | "end_wait" | "finish";
+  kind: "done" | "undone" | "go" | "pause" | "count" | "cut" | "end_wait" | "finish";
   key: string;
   counted?: number;
 }
@@ -180,12 +181,19 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
             <AtHand key={`${at} ${step.cuts[0]?.key}`} piece={piece} step={step} />
           </Looked>
           <Words step={step}>
+            <Clock
+              {...{ step, now }}
+              at={Date.parse(view.now)}
+              onPause={() => act.mutate({ kind: "pause", key: at })}
+              onGo={() => act.mutate({ kind: "go", key: at })}
+            />
             <ToldFields key={at} piece={view.id} step={step} onTake={take} />
           </Words>
         </main>
       )}
       <Foot
         {...{ step, next }}
+        held={wait !== null}
         hidden={view.finished}
         busy={act.isPending}
         says={act.error instanceof ApiError ? toldOf(act.error, t) : act.error?.message}
@@ -243,6 +251,8 @@ interface TopProps {
   onLeave: () => void;
 }
 
+// So many other pieces in hand stand in the bar; the bench has them all.
+const MOST_BESIDE = 2;
 const BELLS: Record<Chime, typeof Bell> = { both: BellRing, mark: Bell, none: BellOff };
 
 function TopBar({ view, place, now, chime, onLeave }: TopProps) {
@@ -250,7 +260,10 @@ function TopBar({ view, place, now, chime, onLeave }: TopProps) {
   const theme = useTheme();
   const dark = theme.theme === "dark";
   const Signal = BELLS[chime.chime];
-  const others = view.in_hand.filter((one) => one.id !== view.id);
+  const waiting = new Set(view.waits.map((one) => one.piece_id));
+  const others = view.in_hand
+    .filter((one) => one.id !== view.id && !waiting.has(one.id))
+    .slice(-MOST_BESIDE);
   return (
     <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-ink px-6 py-2">
       <div className="mr-auto min-w-0">
@@ -353,6 +366,31 @@ function Words({ step, children }: { step: StepAtBench; children: React.ReactNod
   );
 }
 
+interface ClockProps {
+  step: StepAtBench;
+  now: number;
+  /** When the server said how long the step has been worked on. */
+  at: number;
+  onPause: () => void;
+  onGo: () => void;
+}
+
+/** The step's own clock, beside what it usually takes; a pause is taken out. */
+function Clock({ step, now, at, onPause, onGo }: ClockProps) {
+  const { t } = useTranslation();
+  if (step.done) return null;
+  const seconds = step.seconds + (step.running ? Math.max(0, (now - at) / 1000) : 0);
+  return (
+    <p className="flex items-center gap-3 text-[17px] text-muted">
+      <span className="figures text-ink">{spanText(Math.floor(seconds))}</span>
+      {t("at.usually", { minutes: Math.max(1, Math.round(step.step.minutes ?? 0)) })}
+      <Button onClick={step.running ? onPause : onGo}>
+        {t(step.running ? "at.pause" : "at.go")}
+      </Button>
+    </p>
+  );
+}
+
 interface HeldProps {
   view: View;
   wait: WaitView;
@@ -436,6 +474,7 @@ function InTheLog() {
 interface FootProps {
   step: StepAtBench;
   next: Onward;
+  held: boolean;
   hidden: boolean;
   busy: boolean;
   says?: string;
@@ -446,11 +485,11 @@ interface FootProps {
 }
 
 /** Two large buttons, where a thumb or the side of a hand finds them. */
-function Foot({ step, next, hidden, busy, says, onOn, onBack, onAll, onNotDone }: FootProps) {
+function Foot({ step, next, held, hidden, busy, says, onOn, onBack, onAll, onNotDone }: FootProps) {
   const { t } = useTranslation();
   if (hidden) return null;
   const many = !step.done && (step.cuts.length > 1 || repeats(step) > 1);
-  const on = next.kind === "end_wait" ? "wait" : next.kind === "done" ? "" : next.kind;
+  const on = held || next.kind === "end_wait" ? "wait" : next.kind === "done" ? "" : next.kind;
   return (
     <footer className="sticky bottom-0 border-t border-ink bg-ground px-6 py-3">
       <Problem says={says} />
@@ -462,10 +501,10 @@ function Foot({ step, next, hidden, busy, says, onOn, onBack, onAll, onNotDone }
         {step.done && next.kind === "look" && (
           <Button onClick={onNotDone}>{t("at.not_done")}</Button>
         )}
-        <span className="mx-auto text-[15px] text-muted">{t("at.pedal")}</span>
+        <span className="mx-auto text-[15px] text-muted max-[899px]:hidden">{t("at.pedal")}</span>
         <Button
           look="strong"
-          className="min-h-[64px] min-w-[18rem] px-8 text-[22px]"
+          className="ml-auto min-h-[64px] min-w-[18rem] px-8 text-[22px]"
           disabled={busy || next.kind === "stay"}
           onClick={onOn}
           aria-keyshortcuts="Space PageDown"

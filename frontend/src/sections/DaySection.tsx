@@ -170,7 +170,7 @@ function Strip({ day, onChange }: StripProps) {
   const wide = Math.max(0, width - 8);
   return (
     <div className="overflow-x-auto">
-      <div className="grid min-w-[640px] grid-cols-[minmax(150px,230px)_minmax(0,1fr)]">
+      <div className="grid min-w-[720px] grid-cols-[300px_minmax(0,1fr)]">
         <span />
         <div ref={ref}>
           <Scale days={days} width={wide} zone={day.lanes} />
@@ -319,7 +319,7 @@ function Bar({ go, days, wide }: BarProps) {
           />
           {hands.long * wide > 46 && (
             <text x={hands.at * wide + 6} y={34} fontSize={14} fill="var(--color-on-ink)">
-              {short(go.titles[0] ?? "", hands.long * wide)}
+              {short(go.titles, hands.long * wide)}
             </text>
           )}
         </>
@@ -328,10 +328,13 @@ function Bar({ go, days, wide }: BarProps) {
   );
 }
 
-/** As much of a title as a bar has room for. */
-function short(title: string, width: number): string {
-  const room = Math.floor((width - 10) / 7.4);
-  return title.length <= room ? title : `${title.slice(0, Math.max(1, room - 1))}…`;
+/** As much of the first title as a bar has room for, and how many more steps there are. */
+function short(titles: readonly string[], width: number): string {
+  const more = titles.length > 1 ? ` + ${titles.length - 1}` : "";
+  const title = titles[0] ?? "";
+  const room = Math.floor((width - 10) / 7.4) - more.length;
+  if (title.length <= room) return title + more;
+  return room > 3 ? `${title.slice(0, room - 1)}…${more}` : more.trim();
 }
 
 function Scale({ days, width, zone: lanes }: { days: Span[]; width: number; zone: Day["lanes"] }) {

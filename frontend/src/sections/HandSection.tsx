@@ -55,7 +55,9 @@ export function HandSection() {
           <Group
             key={kind}
             kind={kind}
-            techniques={hand.techniques.filter((one) => one.kind === kind)}
+            techniques={hand.techniques
+              .filter((one) => one.kind === kind)
+              .sort((a, b) => b.own - a.own)}
             open={open}
             onOpen={setOpen}
           />

@@ -72,7 +72,7 @@ function Facts({ entry }: { entry: LogEntry }) {
       </span>,
     ],
     ["tries", entry.tries > 0 && <span className="figures">{entry.tries}</span>],
-    ["reels", entry.reels],
+    ["reels", entry.reels && <span className="whitespace-normal">{entry.reels}</span>],
     ["wire", entry.wire_mm > 0 && <Figure mm={entry.wire_mm} places={0} unit />],
     [
       "waste",
@@ -91,7 +91,7 @@ function Facts({ entry }: { entry: LogEntry }) {
         .map(([name, value]) => (
           <div key={name} className="contents">
             <dt className="text-muted">{t(`log.fact.${name}`)}</dt>
-            <dd className="text-right">{value}</dd>
+            <dd className="text-right whitespace-nowrap">{value}</dd>
           </div>
         ))}
     </dl>

@@ -22,6 +22,8 @@ export function LogSection() {
   const asked = useDeferredValue(typed.trim());
   const log = useInfiniteQuery(queries.log(asked));
   const entries = log.data?.pages.flatMap((page) => page.entries) ?? [];
+  // The newest stands beside the list until another is chosen.
+  const shown = id ? Number(id) : entries[0]?.id;
   return (
     <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_400px]">
       <title>{`${t("nav.log")} · Jam Reel`}</title>
@@ -54,7 +56,7 @@ export function LogSection() {
             </h2>
             <ul>
               {made.map((one) => (
-                <Row key={one.id} entry={one} open={String(one.id) === id} />
+                <Row key={one.id} entry={one} open={one.id === shown} />
               ))}
             </ul>
           </section>
@@ -73,8 +75,8 @@ export function LogSection() {
         aria-label={t("log.beside")}
         className={`border-b hairline bg-panel px-5 py-4 min-[1000px]:order-none ${id ? "order-first" : ""} min-[1000px]:min-h-screen min-[1000px]:border-b-0 min-[1000px]:border-l`}
       >
-        {id ? (
-          <LogEntryPage key={id} id={Number(id)} />
+        {shown ? (
+          <LogEntryPage key={shown} id={shown} />
         ) : (
           <p className="text-muted">{t("log.choose")}</p>
         )}

@@ -1,8 +1,9 @@
 """The bench: pieces by what they wait for, and planning without keeping."""
 
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
+from django.db.models import Q
 from django.http import HttpRequest
 from ninja import Router, Schema, Status
 
@@ -12,6 +13,7 @@ from jamreel.api.views import StationView, WearerLine, wearer_line
 from jamreel.core.plan import Plan
 from jamreel.core.result import Figure
 from jamreel.core.words import Problem
+from jamreel.workshop import clock
 from jamreel.workshop.board import MOST_ON_BOARD
 from jamreel.workshop.models import Piece
 from jamreel.workshop.ownership import rows
@@ -19,6 +21,8 @@ from jamreel.workshop.pieces import refresh
 from jamreel.workshop.planning import shop_of, work_out
 
 router = Router(tags=["bench"])
+# A finished piece stays on the bench for so long.
+LATELY = timedelta(days=7)
 
 
 class PieceLine(Schema):
@@ -66,7 +70,9 @@ def bench(request: HttpRequest) -> Bench:
     """Return the pieces on the bench."""
     workshop = bench_of(request)
     still = refresh(workshop)
-    found = rows(Piece, workshop).filter(put_away_at__isnull=True).select_related("wearer")
+    # What was finished a while ago is the log's.
+    lately = Q(finished_at=None) | Q(finished_at__gte=clock.now() - LATELY)
+    found = rows(Piece, workshop).filter(lately, put_away_at=None).select_related("wearer")
     order = sorted(found, key=lambda p: (p.due is None, p.due or date.max, p.pk))
     lines = [_line(piece) for piece in order]
     return Bench(

@@ -4,7 +4,7 @@ One pair of hands: while a step's clock runs, those of all other steps stand sti
 here is ticked as everywhere else (``making``).
 """
 
-from collections.abc import Sequence
+from collections.abc import Container, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
@@ -73,8 +73,21 @@ def at_bench(workshop: Workshop, piece_id: int) -> AtBench:
         raise NothingToTick
     clocks = {one.key: one for one in rows(StepClock, workshop).filter(piece=piece)}
     done = done_steps(planned.plan, planned.records)
+    done |= _cut_elsewhere(planned, clocks.keys())
     steps = tuple(_doing(planned, step, clocks.get(step.id), done) for step in planned.plan.steps)
     return AtBench(piece, planned, steps, _at(piece, steps))
+
+
+def _cut_elsewhere(planned: Planned, begun: Container[str]) -> frozenset[str]:
+    """Return the steps up to cutting of a piece whose wires were all cut on the board, not here."""
+    plan = planned.plan
+    assert plan is not None  # by its caller
+    upto = [n for n, step in enumerate(plan.steps) if "cut" in step.asks]
+    before = [step.id for step in plan.steps[: upto[0] + 1]] if upto else []
+    whole = planned.standing.wires and not planned.standing.open_wires
+    if not whole or any(key in begun for key in before):
+        return frozenset()
+    return frozenset(before)
 
 
 def _doing(planned: Planned, step: Step, kept: StepClock | None, done: frozenset[str]) -> Doing:

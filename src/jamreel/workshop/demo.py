@@ -25,18 +25,29 @@ from jamreel.workshop.demo_cast import (
     Extra,
     Role,
 )
+from jamreel.workshop.demo_season import at_work, season
 from jamreel.workshop.demo_woven import WOVEN, WOVEN_RACK
 from jamreel.workshop.models import Piece, Stock, Wearer, Workshop
-from jamreel.workshop.pieces import save_brief, start_piece
+from jamreel.workshop.pieces import refresh, save_brief, start_piece
 from jamreel.workshop.planning import plan_of, shop_of
 from jamreel.workshop.stock import add_stock
 from jamreel.workshop.trials import note_trial
 from jamreel.workshop.wearers import keep_readings, measures_of
 
+# What is left alone at the bench just now, and what else is in the day.
+WAITING = "Landing-stage bangle"
+WHILE_S = 30.0
+OF_THE_DAY = ("Mooring bracelet", "Quill ear cuff", "Sluice bracelet", "Towpath braid")
+
 
 @transaction.atomic
-def build(today: date) -> Workshop:
-    """Return the demo bench, made for a given day; one that is there is kept as it is."""
+def build(today: date, *, whole: bool = True) -> Workshop:
+    """Return the demo bench, made for a given day; one that is there is kept as it is.
+
+    Args:
+        today: what pieces are due after.
+        whole: whether it has a season's log, a hand, and a piece at work.
+    """
     user, new = User.objects.get_or_create(username=settings.DEMO_USER)
     if not new:
         return Workshop.objects.get(members=user)
@@ -52,9 +63,30 @@ def build(today: date) -> Workshop:
     workshop.refresh_from_db()
     pieces = {role.part: _start(workshop, role, today) for role in CAST}
     _work_on(workshop, pieces)
-    for extra in (*OTHERS, *WOVEN, *BOUND):
-        _make(workshop, extra, today)
+    made = {
+        extra.name: (_make(workshop, extra, today), extra) for extra in (*OTHERS, *WOVEN, *BOUND)
+    }
+    if whole:
+        season(workshop, today)
+        workshop.refresh_from_db()
+    for piece in (pieces["the Heron"], *(one for one, extra in made.values() if extra.finished)):
+        log.finish(workshop, piece.pk, finished=True)
+    workshop.refresh_from_db()
+    if not whole:
+        return workshop
+    at_work(workshop, *_in_hand({name: one for name, (one, _) in made.items()}, pieces))
+    workshop.refresh_from_db()
+    # What the season taught is in every plan from the first look on.
+    refresh(workshop, WHILE_S)
     return workshop
+
+
+def _in_hand(
+    made: dict[str, Piece], pieces: dict[str, Piece]
+) -> tuple[Piece, Piece, tuple[Piece, ...]]:
+    """Return the piece that waits, the one in hand beside it, and those of the day."""
+    waiting, beside = made[WAITING], pieces["the Ferryman"]
+    return waiting, beside, (waiting, beside, *(made[name] for name in OF_THE_DAY))
 
 
 def _start(workshop: Workshop, role: Role, today: date) -> Piece:
@@ -116,7 +148,6 @@ def _work_on(workshop: Workshop, pieces: dict[str, Piece]) -> None:
         pieces["the Heron"],
         {"passes_hand": True, "finger_under": True, "open_inside_girth": "187"},
     )
-    log.finish(workshop, pieces["the Heron"].pk, finished=True)
     # The Weathercock's was cut, then a looser fit was asked for: the cut has gone stale.
     piece = pieces["the Weathercock"]
     making.tick(workshop, piece.pk, "cut", "bangle", "238")
@@ -131,8 +162,8 @@ def _formed(workshop: Workshop, piece: Piece, steps: Sequence[str]) -> None:
         making.tick(workshop, piece.pk, "step", step)
 
 
-def _make(workshop: Workshop, extra: Extra, today: date) -> None:
-    """Start a piece for its wearer and bring it to where it stands."""
+def _make(workshop: Workshop, extra: Extra, today: date) -> Piece:
+    """Return a piece for its wearer, brought to where it stands."""
     wearer = Wearer.objects.get(workshop=workshop, part=extra.part)
     brief = {
         "schema": 3,
@@ -154,8 +185,7 @@ def _make(workshop: Workshop, extra: Extra, today: date) -> None:
     _formed(workshop, piece, extra.steps)
     if extra.tryon:
         _try_on(workshop, piece, extra.tryon)
-    if extra.finished:
-        log.finish(workshop, piece.pk, finished=True)
+    return piece
 
 
 def _fitted(brief: dict[str, Any], shop: Shop) -> dict[str, Any]:

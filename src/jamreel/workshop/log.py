@@ -168,7 +168,7 @@ def _as_made(piece: Piece, told: dict[str, float]) -> tuple[float | None, float 
 
 
 def _length(noted: dict[str, Any]) -> float | None:
-    found = noted.get("inside_girth") or noted.get("open_inside_girth")
+    found = noted.get("inside_girth")
     try:
         return float(found) if found is not None else None
     except (TypeError, ValueError):

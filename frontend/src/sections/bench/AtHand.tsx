@@ -26,8 +26,14 @@ export function AtHand({ piece, step }: Props) {
   }).data;
   if (!plan) return null;
   const wire = step.cuts[0];
-  const cut = wire && plan.cuts.find((one) => one.id === wire.key.split("#")[0]);
-  if (cut) return <StraightWire cut={cut} colour={cut.colour || plan.colour} />;
+  const mine = plan.cuts.find((one) => one.id === wire?.key.split("#")[0]);
+  const cut = mine ?? (step.step.station === "cut" ? plan.cuts[0] : undefined);
+  if (cut)
+    return (
+      <div className="flex h-full flex-col justify-center">
+        <StraightWire cut={cut} colour={cut.colour || plan.colour} on="panel" />
+      </div>
+    );
   if (woven && body) {
     const key = (step.step.of?.[0] ?? step.step.id).split("/").at(-1) ?? "";
     const rows = woven.wires.length === 0 ? woven.rows : (woven.rows_at[key] ?? 0);
@@ -39,13 +45,24 @@ export function AtHand({ piece, step }: Props) {
     const at = stageOf(shaped, steps, step.step.id);
     const stage = shaped.stages[at];
     const near = stage ? (bentBox(stage) ?? undefined) : undefined;
+    const sheet = stageSheet(shaped, at);
+    // The bend that is made from near by, and below it all of the wire.
     return (
-      <SheetDrawing
-        sheet={stageSheet(shaped, at)}
-        colour={shaped.colour}
-        focus={near}
-        className="h-full"
-      />
+      <div className="flex h-full flex-col">
+        {near && (
+          <SheetDrawing
+            sheet={sheet}
+            colour={shaped.colour}
+            focus={near}
+            className="min-h-0 grow basis-0"
+          />
+        )}
+        <SheetDrawing
+          sheet={sheet}
+          colour={shaped.colour}
+          className={near ? "h-[30%] border-t hairline" : "h-full"}
+        />
+      </div>
     );
   }
   const sequence = plan.drawings.sheets.find((one) => one.id === "sequence");

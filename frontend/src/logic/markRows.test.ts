@@ -1,0 +1,44 @@
+import { describe, expect, it } from "vitest";
+import { markRows, type Words } from "./markRows";
+
+const words = (...rows: [number, number][]): Words[] => rows.map(([x, wide]) => ({ x, wide }));
+
+function spans(marks: Words[], width: number) {
+  return markRows(marks, width).map(({ row, anchor }, i) => {
+    const { x, wide } = marks[i]!;
+    return {
+      row,
+      x,
+      from: anchor === "start" ? x : x - wide,
+      to: anchor === "start" ? x + wide : x,
+    };
+  });
+}
+
+describe("words under a wire", () => {
+  it("stand in one row where there is room", () => {
+    const rows = markRows(words([20, 90], [300, 90], [580, 90]), 600);
+    expect(rows.map((one) => one.row)).toEqual([0, 0, 0]);
+    expect(rows.map((one) => one.anchor)).toEqual(["start", "end", "end"]);
+  });
+
+  it("go lower the further out they begin", () => {
+    expect(markRows(words([20, 150], [60, 150], [110, 150]), 900).map((one) => one.row)).toEqual([
+      2, 1, 0,
+    ]);
+    expect(markRows(words([700, 150], [760, 150], [880, 150]), 900).map((one) => one.row)).toEqual([
+      0, 1, 2,
+    ]);
+  });
+
+  it.each([400, 560, 900])("never lie over each other on %i px", (width) => {
+    const places = [0.01, 0.06, 0.12, 0.3, 0.47, 0.5, 0.52, 0.7, 0.93, 0.99];
+    const found = spans(
+      places.map((at, i) => ({ x: at * width, wide: 90 + (i % 3) * 50 })),
+      width,
+    );
+    for (const [i, a] of found.entries())
+      for (const b of found.slice(i + 1))
+        if (a.row === b.row) expect(a.to <= b.from || b.to <= a.from).toBe(true);
+  });
+});

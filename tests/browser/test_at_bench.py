@@ -1,0 +1,224 @@
+"""From an empty bench to the log through bench mode, by the keyboard alone, on a set clock."""
+
+import re
+from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import pytest
+from django.contrib.auth.models import User
+from playwright.sync_api import Locator, Page, expect
+
+from jamreel.workshop import at_bench, clock
+from jamreel.workshop.models import LogEntry, Piece, Workshop
+
+pytestmark = pytest.mark.browser
+BEGIN = datetime(2026, 11, 24, 9, 0, tzinfo=UTC)
+
+
+@pytest.fixture
+def set_clock(monkeypatch: pytest.MonkeyPatch) -> Callable[[float], None]:
+    """Have the server's clock run from so many minutes after nine."""
+    ahead = {"by": BEGIN - datetime.now(UTC)}
+    monkeypatch.setattr(clock, "now", lambda: datetime.now(UTC) + ahead["by"])
+
+    def set_to(minutes: float) -> None:
+        ahead["by"] = BEGIN + timedelta(minutes=minutes) - datetime.now(UTC)
+
+    return set_to
+
+
+@pytest.fixture
+def empty(page: Page, live_server: Any) -> Page:
+    """A page at a bench on which there is nothing yet."""
+    page.get_by_role("button", name="Leave").click()
+    page.get_by_role("button", name="I have none yet").click()
+    for label, text in (
+        ("What the bench is called", "Osier Bench"),
+        ("Name", "osier"),
+        ("Password", "green-sticks-11"),
+    ):
+        page.get_by_label(label, exact=True).fill(text)
+    page.get_by_role("button", name="Make the bench").click()
+    expect(page.get_by_role("heading", name="Osier Bench")).to_be_visible()
+    return page
+
+
+def typed(page: Page, label: str, text: str) -> None:
+    """Go to a field and type, with no mouse."""
+    page.get_by_label(label, exact=True).first.focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type(text)
+
+
+def press(page: Page, role: Any, name: str) -> None:
+    """Go to a button or a link and press it, with no mouse."""
+    page.get_by_role(role, name=name).first.focus()
+    page.keyboard.press("Enter")
+
+
+def at_step(page: Page) -> Locator:
+    return page.get_by_test_id("step")
+
+
+def bench_of(name: str) -> Workshop:
+    return Workshop.objects.get(members=User.objects.get(username=name))
+
+
+def begun(page: Page) -> Piece:
+    """Start a piece straight from its measures, and open it at the bench."""
+    typed(page, "Wrist girth", "158")
+    typed(page, "Hand pass girth", "205")
+    press(page, "button", "Keep as a piece")
+    page.wait_for_url(re.compile(r"/pieces/\d+/"))
+    piece = Piece.objects.latest("pk")
+    # A torch makes the wire soft on the way, and the pickle is a wait.
+    shop = {"outfit": {"torch": True, "pickle": True}}
+    Workshop.objects.filter(pk=piece.workshop_id).update(shop=shop, shop_version=2)
+    page.reload()
+    press(page, "link", "At the bench")
+    expect(page.get_by_text(re.compile(r"Step 1 of \d+"))).to_be_visible()
+    return piece
+
+
+def test_a_piece_from_an_empty_bench_to_the_log_by_keyboard(
+    empty: Page, set_clock: Callable[[float], None]
+) -> None:
+    page = empty
+    set_clock(0)
+    piece = begun(page)
+    bench = bench_of("osier")
+    steps = at_bench.at_bench(bench, piece.pk).steps
+    waiting = next(one.step for one in steps if one.step.waits)
+    expect(at_step(page)).to_have_text(steps[0].step.title)
+    # Page Up at the first step stays; a pedal's Space and Page Down go on.
+    page.keyboard.press("PageUp")
+    expect(at_step(page)).to_have_text(steps[0].step.title)
+    page.keyboard.press("Space")
+    expect(at_step(page)).to_have_text(steps[1].step.title)
+    # The one wire is cut, then the cutting is done.
+    assert "cut" in steps[1].step.asks
+    page.keyboard.press("PageDown")
+    expect(page.get_by_role("button", name="Done, go on")).to_be_enabled()
+    page.keyboard.press("PageDown")
+    expect(at_step(page)).to_have_text(steps[2].step.title)
+    at = 2
+    while steps[at].step.id != waiting.id:
+        page.keyboard.press("Space")
+        at += 1
+        expect(at_step(page)).to_have_text(steps[at].step.title)
+    page.keyboard.press("Space")
+    # It is left alone: a press does not hurry it.
+    timer = page.get_by_role("timer")
+    expect(timer).to_have_text(re.compile(r"^(10:00|9:5\d)$"))
+    page.keyboard.press("Space")
+    expect(timer).to_be_visible()
+    # In the middle of the wait the page is loaded anew: the server's clock has run on.
+    set_clock(6)
+    page.reload()
+    expect(page.get_by_role("timer")).to_have_text(re.compile(r"^[34]:\d\d$"))
+    # Another tab goes on with the step first.
+    set_clock(20)
+    other = page.context.new_page()
+    other.goto(page.url)
+    expect(other.get_by_text("Time is up")).to_be_visible()
+    other.keyboard.press("Space")
+    following = steps[at + 1].step.title
+    expect(at_step(other)).to_have_text(following)
+    other.keyboard.press("Space")
+    after = steps[at + 2].step.title
+    expect(at_step(other)).to_have_text(after)
+    other.close()
+    # This one, not loaded anew, is told and shows where it stands.
+    page.keyboard.press("Space")
+    page.keyboard.press("Space")
+    expect(at_step(page)).to_have_text(after)
+    _to_the_end(page, bench, piece)
+    press(page, "link", "See the log")
+    expect(page.get_by_role("heading", name="Log")).to_be_visible()
+    entry = LogEntry.objects.get(workshop=bench)
+    assert entry.inside_made_mm == 172
+    assert entry.minutes is not None
+    expect(page.get_by_role("heading", name=entry.name)).to_be_visible()
+    expect(page.get_by_text("172.0").first).to_be_visible()
+
+
+def _to_the_end(page: Page, bench: Workshop, piece: Piece) -> None:
+    """Press on to the last step, telling the girth where it is asked, and into the log."""
+    for _ in range(40):
+        found = at_bench.at_bench(bench, piece.pk)
+        if all(one.done for one in found.steps):
+            break
+        step = next(one for one in found.steps if one.step.id == found.at)
+        expect(at_step(page)).to_have_text(step.step.title)
+        if any(asked.id == "inside" for asked in step.asks):
+            typed(page, "Inside girth", "400")
+            page.keyboard.press("Enter")
+            expect(page.get_by_text("is far from")).to_be_visible()
+            typed(page, "Inside girth", "172")
+            page.keyboard.press("Enter")
+            expect(page.get_by_text("kept", exact=True)).to_be_visible()
+        # Page Down goes on from within a field, too.
+        page.keyboard.press("PageDown")
+        expect(at_step(page)).not_to_have_text(step.step.title)
+    expect(at_step(page)).to_have_text("All steps are done")
+    page.keyboard.press("Space")
+    expect(at_step(page)).to_have_text("It is in the log")
+
+
+def test_repeats_are_counted_by_presses_and_taken_back(page: Page) -> None:
+    page.goto("/pieces/20/bench")
+    bench = Workshop.objects.get(name="Heron Barge")
+    steps = at_bench.at_bench(bench, 20).steps
+    many = next(one.step for one in steps if one.step.times > 2 and "cut" not in one.step.asks)
+    at_bench.go_to(bench, 20, many.id)
+    page.reload()
+    expect(at_step(page)).to_have_text(many.title)
+    expect(page.get_by_text(f"1 of {many.times}", exact=True)).to_be_visible()
+    page.keyboard.press("Space")
+    expect(page.get_by_text(f"2 of {many.times}", exact=True)).to_be_visible()
+    # A tap on the drawing goes on as well.
+    page.get_by_test_id("drawing").click()
+    expect(page.get_by_text(f"3 of {many.times}", exact=True)).to_be_visible()
+    page.keyboard.press("PageUp")
+    expect(page.get_by_text(f"2 of {many.times}", exact=True)).to_be_visible()
+    page.reload()
+    expect(page.get_by_text(f"2 of {many.times}", exact=True)).to_be_visible()
+    page.get_by_role("button", name="All of them are done").click()
+    expect(at_step(page)).not_to_have_text(many.title)
+
+
+def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(
+    page: Page, set_clock: Callable[[float], None]
+) -> None:
+    set_clock(0)
+    bench = Workshop.objects.get(name="Heron Barge")
+    piece = Piece.objects.get(workshop=bench, name="Landing-stage bangle")
+    steps = at_bench.at_bench(bench, piece.pk).steps
+    glued = next(one.step for one in steps if one.step.waits_in == "glue")
+    at_bench.go_to(bench, piece.pk, glued.id)
+    at_bench.done(bench, piece.pk, glued.id)
+    page.goto("/pieces/4/bench")
+    expect(page.get_by_text("Step 3 of 14")).to_be_visible()
+    chip = page.get_by_role("link", name=re.compile("Landing-stage bangle"))
+    expect(chip).to_contain_text(re.compile(r"(1 h 00 min|59:\d\d)"))
+    chip.click()
+    expect(page.get_by_role("timer")).to_be_visible()
+    page.get_by_role("main").get_by_role("link", name="Toll bangle").click()
+    expect(page.get_by_text("Step 3 of 14")).to_be_visible()
+    page.get_by_role("button", name="Lay down").click()
+    page.goto("/")
+    held = page.get_by_role("region", name="In hand")
+    expect(held).to_contain_text("Landing-stage bangle")
+    expect(held).not_to_contain_text("Toll bangle")
+    set_clock(61)
+    page.reload()
+    expect(page.get_by_role("region", name="In hand")).to_contain_text("time is up")
+
+
+def test_the_signal_can_be_switched_off_and_stays_off(page: Page) -> None:
+    page.goto("/pieces/4/bench")
+    for name in ("Sound and mark", "Mark only"):
+        page.get_by_role("button", name=name).click()
+    page.reload()
+    expect(page.get_by_role("button", name="No signal")).to_be_visible()
