@@ -95,6 +95,9 @@ export const queries = {
         const path = { params: { path: { piece_id: id } } };
         return arrived(await ask(api.GET("/api/pieces/{piece_id}/bench", path)));
       },
+      // Another tab, or another device, may have gone on.
+      refetchInterval: 12_000,
+      refetchOnWindowFocus: true,
     }),
   waits: () =>
     queryOptions({

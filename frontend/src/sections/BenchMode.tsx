@@ -78,6 +78,9 @@ function useActions(view: View) {
   const params = useMemo(() => ({ path: { piece_id: view.id } }), [view.id]);
   const take = useCallback(
     (fresh: AtBench) => {
+      // Of two answers on their way at once the one that the server made later holds.
+      const known = client.getQueryData<AtBench>(["at-bench", view.id]);
+      if (known && known.now > fresh.now) return;
       client.setQueryData(["at-bench", view.id], arrived(fresh));
       void client.invalidateQueries({ queryKey: ["piece", view.id] });
       void client.invalidateQueries({ queryKey: ["bench"] });
@@ -92,7 +95,6 @@ function useActions(view: View) {
       const at = "/api/pieces/{piece_id}/bench" as const;
       if (kind === "done") return ask(api.POST(`${at}/done`, { params, body: { key } }));
       if (kind === "undone") return ask(api.POST(`${at}/undone`, { params, body: { key } }));
-      if (kind === "go") return ask(api.POST(`${at}/go`, { params, body: { key } }));
       if (kind === "count") {
         const body = { key, counted: action.counted ?? 0 };
         return ask(api.POST(`${at}/count`, { params, body }));
@@ -115,11 +117,17 @@ function useActions(view: View) {
     // Another tab was first: show where it stands now.
     onError: async () => take(await ask(api.GET("/api/pieces/{piece_id}/bench", { params }))),
   });
-  return { act, take };
+  // The clock goes on beside what is pressed, and never holds a press up.
+  const clock = useMutation({
+    mutationFn: (key: string) =>
+      ask(api.POST("/api/pieces/{piece_id}/bench/go", { params, body: { key } })),
+    onSuccess: take,
+  });
+  return { act, take, begin: clock.mutate };
 }
 
 interface Act {
-  kind: "done" | "undone" | "go" | "pause" | "count" | "cut" | "end_wait" | "finish";
+  kind: "done" | "undone" | "pause" | "count" | "cut" | "end_wait" | "finish";
   key: string;
   counted?: number;
 }
@@ -127,13 +135,13 @@ interface Act {
 function OneStep({ view, piece }: { view: View; piece: Piece }) {
   const { t } = useTranslation();
   const navigate = useNavigate();
-  const { act, take } = useActions(view);
+  const { act, take, begin } = useActions(view);
   const [looked, look] = useState<string | null>(null);
   const now = useServerNow(view.ahead);
   const chime = useChime();
   useAwake();
   useEnds(view.waits, now, chime.sound);
-  usePaused(view, act.mutate);
+  usePaused(view, begin);
   const at = looked ?? view.at;
   const place = view.steps.findIndex((one) => one.step.id === at);
   const step = view.steps[place];
@@ -185,7 +193,7 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
               {...{ step, now }}
               at={Date.parse(view.now)}
               onPause={() => act.mutate({ kind: "pause", key: at })}
-              onGo={() => act.mutate({ kind: "go", key: at })}
+              onGo={() => begin(at)}
             />
             <ToldFields key={at} piece={view.id} step={step} onTake={take} />
           </Words>
@@ -223,12 +231,12 @@ function useEnds(waits: readonly WaitView[], now: number, sound: () => void) {
 }
 
 /** The clock of the step at hand runs while the screen is open, and stands still when it closes. */
-function usePaused(view: View, act: (action: Act) => void) {
+function usePaused(view: View, begin: (key: string) => void) {
   const at = view.at;
   const open = !view.finished && view.steps.some((one) => !one.done);
   const held = holds(view) !== null;
   useEffect(() => {
-    if (open && !held) act({ kind: "go", key: at });
+    if (open && !held) begin(at);
     // Once when the screen opens, and when another step or the end of a wait begins it anew.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [view.id, at, open, held]);
