@@ -8,6 +8,7 @@ import pytest
 
 from jamreel.core.closures import registered_closures
 from jamreel.core.forming.palette import palette_of
+from jamreel.core.forming.tools import Outfit
 from jamreel.core.hand.belief import Taken, believe, long_enough, seen, whole_wire
 from jamreel.core.hand.hand import Hand, HandLine
 from jamreel.core.parts.base import registered_parts
@@ -174,3 +175,19 @@ def test_beads_take_their_minutes_where_they_are_strung() -> None:
     strung = next(one for one in plan.steps if one.work.startswith("composed.string"))
     beads = sum(need.quantity for need in plan.needs if need.kind == "bead")
     assert strung.minutes == pytest.approx(6.0 + 0.1 * beads)
+
+
+@pytest.mark.parametrize("kind", sorted(path.stem for path in EXAMPLES.glob("*.json")))
+def test_heat_comes_before_glue_and_tries_before_what_can_not_be_undone(kind: str) -> None:
+    plan = plan_raw(example(kind), Shop(outfit=Outfit(torch=True, pickle=True)))
+    order = [step.work for step in plan.steps]
+    fire = [n for n, step in enumerate(plan.steps) if "torch" in step.takes]
+    glue = [n for n, step in enumerate(plan.steps) if step.waits_in == "glue"]
+    assert not fire or not glue or max(fire) < min(glue)
+    if "composed.close" in order:
+        assert order.index("composed.half") < order.index("composed.close")
+    if "sliding.charms" in order:
+        assert order.index("sliding.try_on") < order.index("sliding.charms")
+    assert order[-1].endswith("press_in")
+    # What is soldered wants hands and torch together; nothing else holds the torch.
+    assert all(("torch" in s.takes) == ("torch" in s.wants) for s in plan.steps)

@@ -169,7 +169,7 @@ function Strip({ day, onChange }: StripProps) {
   const [dragged, drag] = useState<number | null>(null);
   const wide = Math.max(0, width - 8);
   return (
-    <div className="overflow-x-auto">
+    <div className="overflow-x-auto" data-testid="strip">
       <div className="grid min-w-[720px] grid-cols-[300px_minmax(0,1fr)]">
         <span />
         <div ref={ref}>
