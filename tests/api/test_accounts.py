@@ -183,6 +183,11 @@ def test_leaving_takes_all_that_is_ones_own_and_nothing_else(
     assert Session.objects.count() == 1
 
 
+def test_every_kind_of_row_goes_with_its_bench() -> None:
+    gone = {model for model, _ in accounts._IN_ORDER}
+    assert gone == set(Owned.__subclasses__())
+
+
 def test_a_bench_with_another_maker_on_it_stays(bench: Workshop, client: Client) -> None:
     other = User.objects.create_user("osier", password=PASSWORD)
     bench.members.add(other)

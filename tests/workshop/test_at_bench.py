@@ -313,3 +313,23 @@ def test_nobody_reaches_another_bench(bench: Workshop, bangle: Piece) -> None:
     ):
         with pytest.raises(Http404):
             call()
+
+
+def test_a_wire_is_cut_from_what_wastes_least(bench: Workshop, bangle: Piece, brief: Brief) -> None:
+    rack = {
+        name: add_stock(
+            bench, {"kind": kind, "wire": brief["wire"], "amount": amount, "name": name}
+        )
+        for name, kind, amount in (
+            ("reel", "reel", "9 m"),
+            ("long", "offcut", "900"),
+            ("short", "offcut", "300"),
+            ("bar", "length", "500"),
+        )
+    }
+    add_stock(bench, {"kind": "reel", "wire": {"size": "1 mm"}, "amount": "9 m"})
+    add_stock(bench, {"kind": "bead", "name": "jet", "amount": "12"})
+    found = at_bench.may_serve(bench, {rack["reel"].key})
+    assert [(stock.name, amount) for stock, amount in found] == [
+        ("short", 300), ("bar", 500), ("long", 900), ("reel", 9000),
+    ]  # fmt: skip

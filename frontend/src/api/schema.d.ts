@@ -8003,6 +8003,18 @@ export interface components {
             label: string;
         };
         /**
+         * MayServe
+         * @description Something on the rack that a wire may be cut from, and how much of it there is [mm].
+         */
+        MayServe: {
+            /** Amount Mm */
+            amount_mm: number;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Measure
          * @description What is known of one site: up to three readings, or a guess until there is one.
          */
@@ -12781,7 +12793,8 @@ export interface components {
         };
         /**
          * WireToCut
-         * @description A wire that is still to be cut at a step: the key of its tick, and what it is.
+         * @description A wire that is still to be cut at a step: the key of its tick, what it is, and what on the
+         *     rack it may be cut from, what wastes least first.
          */
         WireToCut: {
             /** Colour */
@@ -12794,6 +12807,8 @@ export interface components {
             length_mm: number;
             /** Marks */
             marks: components["schemas"]["MarkAt"][];
+            /** May Serve */
+            may_serve: components["schemas"]["MayServe"][];
             /** Metal */
             metal: string;
             /** Wire */

@@ -38,6 +38,7 @@ import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Problem } from "../ui/TextField";
 import { AtHand } from "./bench/AtHand";
+import { chosen, CutFrom, type CutTyped } from "./bench/CutFrom";
 import { ToldFields } from "./bench/ToldFields";
 import { Waiting } from "./bench/Waiting";
 
@@ -100,7 +101,8 @@ function useActions(view: View) {
         return ask(api.POST(`${at}/count`, { params, body }));
       }
       if (kind === "cut") {
-        const body = { kind: "cut" as const, key, actual: "" };
+        const { actual = "", stock_id = null } = action;
+        const body = { kind: "cut" as const, key, actual, stock_id };
         await ask(api.POST("/api/pieces/{piece_id}/ticks", { params, body }));
       }
       if (kind === "end_wait") {
@@ -130,6 +132,8 @@ interface Act {
   kind: "done" | "undone" | "pause" | "count" | "cut" | "end_wait" | "finish";
   key: string;
   counted?: number;
+  actual?: string;
+  stock_id?: number | null;
 }
 
 function OneStep({ view, piece }: { view: View; piece: Piece }) {
@@ -137,6 +141,7 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
   const navigate = useNavigate();
   const { act, take, begin } = useActions(view);
   const [looked, look] = useState<string | null>(null);
+  const [cut, setCut] = useState<CutTyped>({ actual: "", stock: null });
   const now = useServerNow(view.ahead);
   const chime = useChime();
   useAwake();
@@ -153,9 +158,15 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
     if (next.kind === "look") return look(next.key === view.at ? null : next.key);
     look(null);
     if (next.kind === "count") act.mutate({ kind: "count", key: at, counted: next.counted });
-    else if (next.kind === "cut") act.mutate({ kind: "cut", key: next.key });
-    else if (next.kind === "end_wait") act.mutate({ kind: "end_wait", key: String(next.wait) });
-    else act.mutate({ kind: next.kind, key: at });
+    else if (next.kind === "cut" && step) {
+      const told = { actual: cut.actual, stock_id: chosen(step, cut) };
+      // What was typed was of this wire; what it came from is likely to serve the next one, too.
+      act.mutate(
+        { kind: "cut", key: next.key, ...told },
+        { onSuccess: () => setCut({ ...cut, actual: "" }) },
+      );
+    } else if (next.kind === "end_wait") act.mutate({ kind: "end_wait", key: String(next.wait) });
+    else if (next.kind !== "cut") act.mutate({ kind: next.kind, key: at });
   };
   const on = () => run(onward(view, at, now));
   const back = () => run(backward(view, at));
@@ -195,6 +206,7 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
               onPause={() => act.mutate({ kind: "pause", key: at })}
               onGo={() => begin(at)}
             />
+            <CutFrom piece={view.id} step={step} typed={cut} onTyped={setCut} onCut={on} />
             <ToldFields key={at} piece={view.id} step={step} onTake={take} />
           </Words>
         </main>

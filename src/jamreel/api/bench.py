@@ -72,7 +72,12 @@ def bench(request: HttpRequest) -> Bench:
     still = refresh(workshop)
     # What was finished a while ago is the log's.
     lately = Q(finished_at=None) | Q(finished_at__gte=clock.now() - LATELY)
-    found = rows(Piece, workshop).filter(lately, put_away_at=None).select_related("wearer")
+    found = (
+        rows(Piece, workshop)
+        .filter(lately, put_away_at=None)
+        .select_related("wearer")
+        .defer("hand")
+    )
     order = sorted(found, key=lambda p: (p.due is None, p.due or date.max, p.pk))
     lines = [_line(piece) for piece in order]
     return Bench(

@@ -1,5 +1,6 @@
 """Bench mode: a piece step by step, the waits that run, what is in hand."""
 
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Any
 
@@ -16,14 +17,23 @@ from jamreel.core.workpiece.asked import AskedFor, OneFigure, figure_at
 from jamreel.devices.calliper import Calliper
 from jamreel.workshop import at_bench, clock
 from jamreel.workshop.making import NothingToTick
-from jamreel.workshop.models import Wait, Workshop
+from jamreel.workshop.models import Stock, Wait, Workshop
 from jamreel.workshop.planning import shop_of
 
 router = Router(tags=["bench mode"])
 
 
+class MayServe(Schema):
+    """Something on the rack that a wire may be cut from, and how much of it there is [mm]."""
+
+    id: int
+    name: str
+    amount_mm: float
+
+
 class WireToCut(Schema):
-    """A wire that is still to be cut at a step: the key of its tick, and what it is."""
+    """A wire that is still to be cut at a step: the key of its tick, what it is, and what on the
+    rack it may be cut from, what wastes least first."""
 
     key: str
     label: str
@@ -32,6 +42,7 @@ class WireToCut(Schema):
     colour: str
     length_mm: float
     marks: list[MarkAt]
+    may_serve: list[MayServe]
 
 
 class StepAtBench(Schema):
@@ -125,6 +136,8 @@ def _view(workshop: Workshop, piece_id: int) -> AtBenchView:
     plan = found.planned.plan
     cautions = {one.id: one for one in plan.cautions} if plan else {}
     piece = found.piece
+    wanted = {cut.stock for one in found.steps for _, cut in one.cuts}
+    rack = at_bench.may_serve(workshop, wanted)
     return AtBenchView(
         id=piece.pk,
         name=piece.name,
@@ -132,12 +145,14 @@ def _view(workshop: Workshop, piece_id: int) -> AtBenchView:
         version=piece.version,
         finished=piece.finished_at is not None,
         at=found.at,
-        steps=[_step(one, cautions) for one in found.steps],
+        steps=[_step(one, cautions, rack) for one in found.steps],
         **_beside(workshop),
     )
 
 
-def _step(doing: at_bench.Doing, cautions: dict[str, Caution]) -> StepAtBench:
+def _step(
+    doing: at_bench.Doing, cautions: dict[str, Caution], rack: Sequence[tuple[Stock, float]]
+) -> StepAtBench:
     return StepAtBench(
         step=doing.step,
         figure=figure_at(doing.step),
@@ -156,6 +171,11 @@ def _step(doing: at_bench.Doing, cautions: dict[str, Caution]) -> StepAtBench:
                 colour=cut.colour,
                 length_mm=cut.length_mm,
                 marks=list(cut.marks),
+                may_serve=[
+                    MayServe(id=stock.pk, name=stock.name, amount_mm=amount)
+                    for stock, amount in rack
+                    if stock.key == cut.stock and amount >= cut.length_mm
+                ],
             )
             for key, cut in doing.cuts
         ],
@@ -262,8 +282,12 @@ def calliper(request: HttpRequest, piece_id: int, key: Typed, what: Typed) -> Re
     """Return what the calliper reads on what is asked at a step, about as it was planned."""
     workshop = bench_of(request)
     found = at_bench.at_bench(workshop, piece_id)
-    asks = [a for one in found.steps if one.step.id == key for a in one.asks if a.id == what]
-    if not asks or asks[0].count or asks[0].expected is None:
+    doing = next((one for one in found.steps if one.step.id == key), None)
+    asked = {a.id: a.expected for a in doing.asks if not a.count} if doing else {}
+    if doing and doing.cuts and what == "cut":
+        asked["cut"] = doing.cuts[0][1].length_mm
+    expected = asked.get(what)
+    if expected is None:
         raise NothingToTick
     unit = shop_of(workshop).unit
-    return ReadingAt(text=Calliper(f"{piece_id}/{key}/{what}", unit=unit).reads(asks[0].expected))
+    return ReadingAt(text=Calliper(f"{piece_id}/{key}/{what}", unit=unit).reads(expected))

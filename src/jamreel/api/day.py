@@ -95,7 +95,7 @@ MOST_CANDIDATES = 200
 
 def _view(workshop: Workshop, on: date, kept: DayPlan | None) -> DayView:
     chosen = day.chosen_for(workshop, on)
-    candidates = rows(Piece, workshop).filter(finished_at=None, put_away_at=None)
+    candidates = rows(Piece, workshop).filter(finished_at=None, put_away_at=None).defer("hand")
     listed = sorted(candidates[:MOST_CANDIDATES], key=lambda p: (p.due is None, p.due or on, p.pk))
     shop = shop_of(workshop)
     with speaking(shop.language, shop.unit):

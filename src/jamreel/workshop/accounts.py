@@ -16,14 +16,21 @@ from django.db import IntegrityError, connection, transaction
 from django.utils import timezone
 
 from jamreel.workshop.models import (
+    DayPlan,
+    HandRecord,
+    LogEntry,
+    LogWord,
     Movement,
     Owned,
+    Photo,
     Piece,
     Reading,
     Revision,
+    StepClock,
     Stock,
     Tick,
     TryOnRecord,
+    Wait,
     Wearer,
     Workshop,
 )
@@ -181,6 +188,13 @@ def clear_closed() -> None:
 _IN_ORDER: tuple[tuple[type[Owned], dict[str, Any]], ...] = (
     (Movement, {"undoes__isnull": False}),
     (Movement, {}),
+    (Photo, {}),
+    (LogEntry, {}),
+    (LogWord, {}),
+    (HandRecord, {}),
+    (DayPlan, {}),
+    (Wait, {}),
+    (StepClock, {}),
     (Stock, {}),
     (Tick, {}),
     (TryOnRecord, {}),

@@ -23,11 +23,11 @@ from jamreel.core.workpiece.records import done_steps
 from jamreel.core.workpiece.woven import sample_by_rows
 from jamreel.workshop import clock
 from jamreel.workshop.making import NothingToTick, tick, untick
-from jamreel.workshop.models import Piece, StepClock, Wait, Workshop
+from jamreel.workshop.models import Piece, StepClock, Stock, Wait, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.pieces import bring_up_to_date
 from jamreel.workshop.planning import Planned, shop_of
-from jamreel.workshop.stock import parse_count
+from jamreel.workshop.stock import NOTHING, WIRE_KINDS, amounts, on_rack, parse_count
 from jamreel.workshop.turns import PutAway, whole_piece
 
 # A clock that ran longer at a stretch was left running; so much of it counts.
@@ -115,6 +115,20 @@ def _to_cut(planned: Planned) -> tuple[tuple[str, Cut], ...]:
     wanted = [(key, cuts[of_cut(key)[0]]) for key in planned.standing.open_wires]
     # The longest first: a mistake on it leaves wire for a shorter one.
     return tuple(sorted(wanted, key=lambda one: -one[1].length_mm))
+
+
+def may_serve(workshop: Workshop, keys: Container[str]) -> list[tuple[Stock, float]]:
+    """Return what on the rack some wires may be cut from, and how much there is of it [mm]: offcuts
+    and lengths before reels, the shortest first.
+
+    Args:
+        workshop: whose rack.
+        keys: that the wires go by.
+    """
+    have = amounts(workshop)
+    found = [(one, have.get(one.pk, 0.0)) for one in on_rack(workshop) if one.key in keys]
+    wires = [row for row in found if row[0].kind in WIRE_KINDS and row[1] > NOTHING]
+    return sorted(wires, key=lambda row: (row[0].kind == "reel", row[1], row[0].pk))
 
 
 def _at(piece: Piece, steps: Sequence[Doing]) -> str:

@@ -6,13 +6,18 @@ from django.db import connection
 from django.db.models import F, Sum
 
 from jamreel.workshop.models import (
+    HandRecord,
+    LogEntry,
     Movement,
     Owned,
+    Photo,
     Piece,
     Reading,
     Revision,
+    StepClock,
     Tick,
     TryOnRecord,
+    Wait,
     Workshop,
 )
 from jamreel.workshop.planning import plan_of, shop_of
@@ -35,7 +40,8 @@ def rows_are_whose_they_say() -> Iterator[str]:
     links: tuple[tuple[type[Owned], str], ...] = (
         (Reading, "wearer"), (Piece, "wearer"), (Piece, "head"), (Revision, "piece"),
         (Revision, "parent"), (Tick, "piece"), (TryOnRecord, "piece"), (Movement, "stock"),
-        (Movement, "tick"), (Movement, "undoes"),
+        (Movement, "tick"), (Movement, "undoes"), (StepClock, "piece"), (Wait, "piece"),
+        (HandRecord, "piece"), (HandRecord, "reel"), (LogEntry, "piece"), (Photo, "entry"),
     )  # fmt: skip
     for model, link in links:
         strangers = model._default_manager.filter(**{f"{link}__isnull": False}).exclude(

@@ -260,7 +260,7 @@ class HandRecord(Owned):
         ordering = ["id"]
         indexes = [
             models.Index(
-                fields=["workshop", "kind", "technique", "stock", "set_aside_at"],
+                fields=["workshop", "kind", "technique", "stock", "-id"],
                 name="record_of_a_technique",
             ),
         ]

@@ -23,9 +23,13 @@ DAY_MIN = 24 * 60
 MOST_AT_ONCE = 45.0
 # Of so many goes the calmest order is found for sure; of more a calmer one is looked for.
 MOST_EXACT = 24
+# Goes that are run through in search of a calmer order.
+CALM_TRIES = 150_000
 MOST_TASKS, MOST_JOBS, MOST_DAYS = 240, 20, 45
 # Work that a plan may cost [s of a common machine].
 WORK_S = 2.0
+# However large it is, the solver is stopped after so long [s].
+WALL_S = 3.0
 Has = Mapping[Resource, int]
 # What can be in use without limit unless the bench says otherwise.
 PLENTY = 99
@@ -156,7 +160,7 @@ def schedule(
     _possible(jobs, goes, has, windows)
     if not goes:
         return Scheduled((), 0.0, (), (), 0, True, 0.0)
-    budget = Work(work)
+    budget = Work(work, WALL_S)
     starts, proven, bound = _solved(jobs, goes, windows, has, first, budget)
     order = sorted(goes, key=lambda one: (starts[one.job, one.at], one.job, one.at))
     if has["hands"] == 1 and len(goes) <= MOST_EXACT:
@@ -316,7 +320,10 @@ def _solved(
     proven, found = True, guess
     if built.late:
         built.model.minimize(lateness)
+        # Half of the time is kept for what comes after the dates.
+        kept, budget.wall = (budget.wall or 0.0) / 2, (budget.wall or 0.0) / 2
         solver = budget.solve(built.model, budget.left * 0.5)
+        budget.wall += kept
         if solver is not None:
             found = {key: solver.value(start) for key, start in built.starts.items()}
             proven = solver.best_objective_bound >= solver.objective_value - 0.5
@@ -487,8 +494,9 @@ def _calmer(
     if placed is None:
         return order
     best, found = _score(jobs, placed), order
-    better = True
-    while better:
+    # Each try runs through all goes: of many there are fewer tries.
+    better, tries = True, CALM_TRIES // max(1, len(order))
+    while better and tries > 0:
         better = False
         for n, one in enumerate(found):
             for to in _beside_own(found, n):
@@ -496,6 +504,9 @@ def _calmer(
                 moved.insert(to, one)
                 if not _in_order(moved) or (first is not None and moved[0].job != first != -1):
                     continue
+                tries -= 1
+                if tries <= 0:
+                    return found
                 again = _run(jobs, moved, windows, has)
                 if again is not None and _score(jobs, again) < best:
                     best, found, better = _score(jobs, again), moved, True

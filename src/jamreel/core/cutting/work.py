@@ -10,10 +10,15 @@ MODEL, UNIT = 0.018, 2.6
 
 
 class Work:
-    """Work to be spent, in seconds of a machine of the common sort."""
+    """Work to be spent, in seconds of a machine of the common sort.
 
-    def __init__(self, limit: float) -> None:
+    Where models differ too much for that, the solver stops after ``wall`` seconds of its own clock
+    at the latest: then a slow machine may find another plan than a quick one.
+    """
+
+    def __init__(self, limit: float, wall: float | None = None) -> None:
         self.left = limit
+        self.wall = wall
 
     def spend(self, work: float) -> None:
         """Take some work off what is left."""
@@ -41,6 +46,10 @@ class Work:
         # One worker: several would race, and the first one home differs from day to day.
         solver.parameters.num_workers = 1
         solver.parameters.random_seed = 1
+        if self.wall is not None:
+            solver.parameters.max_time_in_seconds = max(self.wall, 0.05)
         status = solver.solve(model)
+        if self.wall is not None:
+            self.wall -= solver.wall_time
         self.spend(MODEL + UNIT * solver.deterministic_time)
         return solver if status in (cp_model.OPTIMAL, cp_model.FEASIBLE) else None

@@ -256,7 +256,7 @@ class Migration(migrations.Migration):
         ),
         migrations.AddIndex(
             model_name='handrecord',
-            index=models.Index(fields=['workshop', 'kind', 'technique', 'stock', 'set_aside_at'], name='record_of_a_technique'),
+            index=models.Index(fields=['workshop', 'kind', 'technique', 'stock', '-id'], name='record_of_a_technique'),
         ),
         migrations.AddIndex(
             model_name='logentry',
