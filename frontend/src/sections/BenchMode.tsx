@@ -12,7 +12,8 @@ import {
   type StepAtBench,
   type WaitView,
 } from "../api/client";
-import { arrived, queries } from "../api/queries";
+import { arrived, benchQueries } from "../api/benchQueries";
+import { queries } from "../api/queries";
 import { useAwake } from "../hooks/useAwake";
 import { useChime, type Chime } from "../hooks/useChime";
 import { usePedal } from "../hooks/usePedal";
@@ -56,7 +57,7 @@ export function BenchMode() {
 
 function ById({ id }: { id: number }) {
   const { t } = useTranslation();
-  const bench = useQuery(queries.atBench(id));
+  const bench = useQuery(benchQueries.atBench(id));
   const piece = useQuery(queries.piece(id));
   if (bench.error)
     return (

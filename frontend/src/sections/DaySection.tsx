@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import { api, ApiError, ask, type Day, type DayIn } from "../api/client";
-import { arrived, queries } from "../api/queries";
+import { arrived, benchQueries } from "../api/benchQueries";
 import { useServerNow } from "../hooks/useServerNow";
 import { useSize } from "../hooks/useSize";
 import { addWords } from "../i18n";
@@ -25,6 +25,7 @@ import { Problem, TextField } from "../ui/TextField";
 addWords(words);
 
 const RESOURCES = ["hands", "torch", "pickle", "tumbler"] as const;
+const AGAIN_MS = 30_000;
 const zone = () => Intl.DateTimeFormat().resolvedOptions().timeZone || "UTC";
 
 /** Today's date where the maker is. */
@@ -39,7 +40,7 @@ export function DaySection() {
   const { t } = useTranslation();
   const client = useQueryClient();
   const [on, setOn] = useState(today);
-  const { data: day, error } = useQuery(queries.day(on));
+  const { data: day, error } = useQuery(benchQueries.day(on));
   const plan = useMutation({
     meta: { shown: true },
     mutationFn: (body: DayIn) => ask(api.PUT("/api/day", { params: { query: { on } }, body })),
@@ -47,13 +48,13 @@ export function DaySection() {
   });
   const { mutate, isPending } = plan;
   const stale = day?.stale ?? "";
-  const tried = useRef("");
+  const tried = useRef(0);
   useEffect(() => {
-    // Worked out anew by itself, once for each thing that changed it.
-    if (!day || !stale || isPending || tried.current === `${on} ${stale} ${day.now}`) return;
-    tried.current = `${on} ${stale} ${day.now}`;
+    // Worked out anew by itself, but no oftener than a maker would ask for it.
+    if (!day || !stale || isPending || Date.now() - tried.current < AGAIN_MS) return;
+    tried.current = Date.now();
     mutate(asTyped(day));
-  }, [day, stale, isPending, mutate, on]);
+  }, [day, stale, isPending, mutate]);
   if (error) return <p className="p-8">{error.message}</p>;
   if (!day) return <p className="p-8 text-muted">{t("loading")}</p>;
   const change = (part: Partial<DayIn>) => mutate({ ...asTyped(day), ...part });
@@ -195,17 +196,15 @@ function Strip({ day, onChange }: StripProps) {
                 size={18}
                 className="shrink-0 cursor-grab text-muted"
               />
-              <span className="min-w-0 grow leading-tight">
-                <Link
-                  className="block truncate font-semibold"
-                  to={`/pieces/${lane.piece_id}/bench`}
-                >
-                  {lane.name}
-                </Link>
-                <span className="block text-[13px] text-muted">
+              <Link
+                className="flex min-h-[44px] min-w-0 grow flex-col justify-center leading-tight"
+                to={`/pieces/${lane.piece_id}/bench`}
+              >
+                <span className="truncate font-semibold">{lane.name}</span>
+                <span className="text-[13px] text-muted">
                   {lane.due ? t("day.due", { day: dayName(`${lane.due}T`) }) : t("day.no_date")}
                 </span>
-              </span>
+              </Link>
               <Button
                 className="px-2"
                 aria-label={t("day.first", { piece: lane.name })}

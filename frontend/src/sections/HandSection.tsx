@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import type { TFunction } from "i18next";
 import { Link } from "react-router";
 import { api, ApiError, ask, type Hand, type HandRecord, type Technique } from "../api/client";
+import { benchQueries } from "../api/benchQueries";
 import { queries } from "../api/queries";
 import { DotLine } from "../drawings/DotLine";
 import { OverTime } from "../drawings/OverTime";
@@ -25,7 +26,7 @@ const WIRES: readonly string[] = ["reel", "length", "offcut"];
 export function HandSection() {
   const { t } = useTranslation();
   const client = useQueryClient();
-  const { data: hand } = useQuery(queries.hand());
+  const { data: hand } = useQuery(benchQueries.hand());
   const [open, setOpen] = useState<string | null>(null);
   const take = (fresh: Hand) => {
     client.setQueryData(["hand"], fresh);

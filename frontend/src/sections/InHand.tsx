@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
-import { queries } from "../api/queries";
+import { benchQueries } from "../api/benchQueries";
 import { useServerNow } from "../hooks/useServerNow";
 import { addWords } from "../i18n";
 import words from "../locales/en-bench.json";
@@ -12,7 +12,7 @@ addWords(words);
 /** What is in hand just now, and what is left alone for how long: one press goes on with it. */
 export function InHand() {
   const { t } = useTranslation();
-  const { data } = useQuery(queries.waits());
+  const { data } = useQuery(benchQueries.waits());
   const now = useServerNow(data?.ahead ?? 0);
   if (!data || data.in_hand.length + data.waits.length === 0) return null;
   const alone = data.waits.filter((wait) => !data.in_hand.some((one) => one.id === wait.piece_id));

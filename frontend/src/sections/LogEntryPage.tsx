@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
 import { api, ApiError, ask, type LogEntry } from "../api/client";
+import { benchQueries } from "../api/benchQueries";
 import { queries } from "../api/queries";
 import { minutesText } from "../logic/day";
 import { money } from "../logic/log";
@@ -17,7 +18,7 @@ const MOST_PHOTOS = 6;
 /** A finished piece in full, and another one like it. */
 export function LogEntryPage({ id }: { id: number }) {
   const { t } = useTranslation();
-  const { data: entry, error } = useQuery(queries.entry(id));
+  const { data: entry, error } = useQuery(benchQueries.entry(id));
   if (error) return <p>{error.message}</p>;
   if (!entry) return <p className="text-muted">{t("loading")}</p>;
   return (

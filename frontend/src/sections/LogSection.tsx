@@ -3,7 +3,7 @@ import { useDeferredValue, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useParams } from "react-router";
 import type { LogLine } from "../api/client";
-import { queries } from "../api/queries";
+import { benchQueries } from "../api/benchQueries";
 import { addWords } from "../i18n";
 import words from "../locales/en-log.json";
 import { byMonth, cameOut } from "../logic/log";
@@ -20,7 +20,7 @@ export function LogSection() {
   const { id } = useParams();
   const [typed, type] = useState("");
   const asked = useDeferredValue(typed.trim());
-  const log = useInfiniteQuery(queries.log(asked));
+  const log = useInfiniteQuery(benchQueries.log(asked));
   const entries = log.data?.pages.flatMap((page) => page.entries) ?? [];
   // The newest stands beside the list until another is chosen.
   const shown = id ? Number(id) : entries[0]?.id;
