@@ -6,7 +6,6 @@ import { queries } from "./api/queries";
 import { forgetTyped } from "./hooks/useKept";
 import { useTheme } from "./hooks/useTheme";
 import { lazy, Suspense } from "react";
-import { SignInAgain } from "./sections/SignInAgain";
 import { Fallen } from "./ui/Fallen";
 import { NoticeBar } from "./ui/NoticeBar";
 
@@ -35,6 +34,10 @@ const Tools = lazy(async () => ({
   default: (await import("./sections/ToolsSection")).ToolsSection,
 }));
 
+/** Fetched behind the first screen: nobody is signed out so soon. */
+const SignInAgain = lazy(async () => ({
+  default: (await import("./sections/SignInAgain")).SignInAgain,
+}));
 const AtTheBench = lazy(async () => ({
   default: (await import("./sections/BenchMode")).BenchMode,
 }));
@@ -65,7 +68,9 @@ export function App() {
           </Routes>
         </Suspense>
         <NoticeBar />
-        <SignInAgain session={session} />
+        <Suspense fallback={null}>
+          <SignInAgain session={session} />
+        </Suspense>
       </Fallen>
     );
   return (
@@ -98,7 +103,9 @@ export function App() {
         </Fallen>
       </main>
       <NoticeBar />
-      <SignInAgain session={session} />
+      <Suspense fallback={null}>
+        <SignInAgain session={session} />
+      </Suspense>
     </div>
   );
 }
@@ -129,27 +136,16 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
         <br />
         Reel
       </NavLink>
-      <NavLink to="/" end className={link}>
-        {t("nav.bench")}
-      </NavLink>
-      <NavLink to="/day" className={link}>
-        {t("nav.day")}
-      </NavLink>
-      <NavLink to="/wearers" className={link}>
-        {t("nav.wearers")}
-      </NavLink>
-      <NavLink to="/reels" className={link}>
-        {t("nav.reels")}
-      </NavLink>
-      <NavLink to="/hand" className={link}>
-        {t("nav.hand")}
-      </NavLink>
-      <NavLink to="/log" className={link}>
-        {t("nav.log")}
-      </NavLink>
-      <NavLink to="/tools" className={link}>
-        {t("nav.tools")}
-      </NavLink>
+      {["bench", "day", "wearers", "reels", "hand", "log", "tools"].map((name) => (
+        <NavLink
+          key={name}
+          to={name === "bench" ? "/" : `/${name}`}
+          end={name === "bench"}
+          className={link}
+        >
+          {t(`nav.${name}`)}
+        </NavLink>
+      ))}
       <div className="mt-auto">
         <NavLink to="/account" className={link}>
           {t("nav.account")}

@@ -15,7 +15,7 @@ interface Props {
 export function DotLine({ technique, width, label }: Props) {
   const range = rangeOf(technique);
   const x = placeOn(range, width - 16);
-  const ticks = ticksOf(range, 4);
+  const ticks = ticksOf(range, 4).filter((one) => x(one) > 6 && x(one) < width - 34);
   const plain = technique.kind === "former";
   return (
     <svg width={width} height={HEIGHT} role="img" aria-label={label}>

@@ -19,19 +19,22 @@ describe("words under a wire", () => {
   it("stand in one row where there is room", () => {
     const rows = markRows(words([20, 90], [300, 90], [580, 90]), 600);
     expect(rows.map((one) => one.row)).toEqual([0, 0, 0]);
-    expect(rows.map((one) => one.anchor)).toEqual(["start", "end", "end"]);
+    expect(rows.map((one) => one.anchor)).toEqual(["start", "start", "end"]);
   });
 
   it("go lower the further out they begin", () => {
     expect(markRows(words([20, 150], [60, 150], [110, 150]), 900).map((one) => one.row)).toEqual([
       2, 1, 0,
     ]);
-    expect(markRows(words([700, 150], [760, 150], [880, 150]), 900).map((one) => one.row)).toEqual([
-      0, 1, 2,
+    const right = markRows(words([760, 150], [800, 150], [880, 150]), 900);
+    expect(right.map((one) => [one.row, one.anchor])).toEqual([
+      [0, "end"],
+      [1, "end"],
+      [2, "end"],
     ]);
   });
 
-  it.each([400, 560, 900])("never lie over each other on %i px", (width) => {
+  it.each([400, 560, 900])("never lie over each other, nor under a line, on %i px", (width) => {
     const places = [0.01, 0.06, 0.12, 0.3, 0.47, 0.5, 0.52, 0.7, 0.93, 0.99];
     const found = spans(
       places.map((at, i) => ({ x: at * width, wide: 90 + (i % 3) * 50 })),
@@ -40,5 +43,9 @@ describe("words under a wire", () => {
     for (const [i, a] of found.entries())
       for (const b of found.slice(i + 1))
         if (a.row === b.row) expect(a.to <= b.from || b.to <= a.from).toBe(true);
+    // A line goes down to its own words: it passes the rows above them.
+    for (const line of found)
+      for (const other of found)
+        if (other.row < line.row) expect(line.x < other.from || line.x > other.to).toBe(true);
   });
 });

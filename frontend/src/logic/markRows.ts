@@ -9,31 +9,32 @@ export interface Laid {
   anchor: "start" | "end";
 }
 
-const GAP = 10;
+const GAP = 8;
 
 /**
- * Rows for words under a wire: from the left half they run to the right, from the right half to the
- * left, the outermost lowest, so that no line crosses words and no words lie over others.
+ * Rows for words under a wire, so that no line crosses words and no words lie over others. Words
+ * run to the right of their line as long as they fit there, else to the left; the outermost lowest.
  */
 export function markRows(marks: readonly Words[], width: number): Laid[] {
-  const laid: Laid[] = marks.map(({ x }) => ({ row: 0, anchor: x < width / 2 ? "start" : "end" }));
+  const laid: Laid[] = marks.map(() => ({ row: 0, anchor: "end" }));
+  // Words that run to the right end before the first line whose words run to the left.
+  let limit = width;
+  for (let i = marks.length - 1; i >= 0; i -= 1) {
+    const { x, wide } = marks[i]!;
+    if (x + wide + GAP <= limit) laid[i]!.anchor = "start";
+    else limit = x;
+  }
   const every = marks.map((_, i) => i);
-  const order = every.filter((i) => laid[i]?.anchor === "start").reverse();
-  const right = every.filter((i) => laid[i]?.anchor === "end");
+  const starts = every.filter((i) => laid[i]!.anchor === "start").reverse();
+  const ends = every.filter((i) => laid[i]!.anchor === "end");
   const done: number[] = [];
-  for (const i of [...order, ...right]) {
-    const one = marks[i]!;
-    const [from, to] = spanOf(one, laid[i]!.anchor);
-    let row = 0;
-    for (const j of done) {
-      const other = marks[j]!;
-      const [a, b] = spanOf(other, laid[j]!.anchor);
-      const crossed = other.x > from - GAP && other.x < to + GAP;
-      const over = a < to + GAP && b > from - GAP;
-      // Below whatever line would run through its words; beside words, in another row.
-      if (crossed || (over && laid[j]!.row === row)) row = Math.max(row, laid[j]!.row + 1);
-    }
-    laid[i]!.row = row;
+  for (const i of [...starts, ...ends]) {
+    const [from, to] = spanOf(marks[i]!, laid[i]!.anchor);
+    const above = done.filter((j) => {
+      const [a, b] = spanOf(marks[j]!, laid[j]!.anchor);
+      return a < to + GAP && b > from - GAP;
+    });
+    laid[i]!.row = Math.max(-1, ...above.map((j) => laid[j]!.row)) + 1;
     done.push(i);
   }
   return laid;

@@ -6,6 +6,10 @@ import { queries } from "../api/queries";
 import { forgetTyped } from "../hooks/useKept";
 import { Button } from "../ui/Button";
 import { Problem, TextField } from "../ui/TextField";
+import { addWords } from "../i18n";
+import words from "../locales/en-account.json";
+
+addWords(words);
 
 /** One's own account: the password, sessions elsewhere, leaving for good. */
 export function AccountSection() {

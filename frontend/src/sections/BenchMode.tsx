@@ -303,7 +303,7 @@ function TopBar({ view, place, now, chime, onLeave }: TopProps) {
           to={`/pieces/${one.id}/bench`}
           className="flex min-h-[44px] items-center rounded-sm border hairline bg-panel px-3 underline underline-offset-4"
         >
-          {one.name}
+          <span className="max-w-[8rem] truncate">{one.name}</span>
         </Link>
       ))}
       <Button
@@ -341,8 +341,8 @@ function Words({ step, children }: { step: StepAtBench; children: React.ReactNod
   const part = partOf(step);
   const figure = wire ? { label: wire.label, value: wire.length_mm, count: false } : step.figure;
   return (
-    <div className="flex flex-col gap-4">
-      <h2 className="text-[34px] leading-tight first-letter:uppercase" data-testid="step">
+    <div className="flex flex-col gap-3">
+      <h2 className="text-[30px] leading-tight first-letter:uppercase" data-testid="step">
         {step.step.title}
         {step.done && (
           <span className="ml-3 rounded-sm bg-accent px-2 text-[20px] text-on-ink">
@@ -350,34 +350,36 @@ function Words({ step, children }: { step: StepAtBench; children: React.ReactNod
           </span>
         )}
       </h2>
-      {figure && (
-        <p>
-          {figure.count ? (
-            <span className="figures text-[112px] leading-none font-semibold">{figure.value}</span>
-          ) : (
-            <Figure mm={figure.value} unit className="text-[112px] leading-none font-semibold" />
-          )}
-          <span className="block text-[22px] text-muted">
-            {figure.label}
-            {wire && ` · ${wire.wire} ${wire.metal}`}
-          </span>
-        </p>
-      )}
-      {part && (
-        <p className="figures text-[40px] leading-none font-semibold" role="status">
-          {t("at.part", part)}
-        </p>
-      )}
-      <p className="max-w-[36rem] text-[24px] leading-snug">{step.step.says}</p>
+      <div className="flex flex-wrap items-end gap-x-10 gap-y-2">
+        {figure && (
+          <p>
+            {figure.count ? (
+              <span className="figures text-[96px] leading-none font-semibold">{figure.value}</span>
+            ) : (
+              <Figure mm={figure.value} unit className="text-[96px] leading-none font-semibold" />
+            )}
+            <span className="block text-[20px] text-muted">
+              {figure.label}
+              {wire && ` · ${wire.wire} ${wire.metal}`}
+            </span>
+          </p>
+        )}
+        {part && (
+          <p className="figures text-[40px] leading-none font-semibold" role="status">
+            {t("at.part", part)}
+          </p>
+        )}
+      </div>
+      <p className="max-w-[38rem] text-[22px] leading-snug">{step.step.says}</p>
       {step.step.check && (
-        <p className="max-w-[36rem] border-l-[6px] border-accent pl-4 text-[22px] leading-snug">
+        <p className="max-w-[38rem] border-l-[6px] border-accent pl-4 text-[20px] leading-snug">
           <strong className="text-accent">{t("at.check")}</strong> {step.step.check}
         </p>
       )}
       {step.cautions.map((one) => (
         <p
           key={one.id}
-          className="max-w-[36rem] border-l-[6px] border-alarm pl-4 text-[20px] leading-snug"
+          className="max-w-[38rem] border-l-[6px] border-alarm pl-4 text-[18px] leading-snug"
         >
           <strong>{one.says}</strong> {one.because}.
         </p>

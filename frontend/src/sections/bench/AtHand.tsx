@@ -34,6 +34,8 @@ export function AtHand({ piece, step }: Props) {
         <StraightWire cut={cut} colour={cut.colour || plan.colour} on="panel" />
       </div>
     );
+  // Strands take a moment: better nothing than a wire that is not looked at.
+  if (woven && !body) return <p className="p-4 text-muted">{t("loading")}</p>;
   if (woven && body) {
     const key = (step.step.of?.[0] ?? step.step.id).split("/").at(-1) ?? "";
     const rows = woven.wires.length === 0 ? woven.rows : (woven.rows_at[key] ?? 0);

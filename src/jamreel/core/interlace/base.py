@@ -450,7 +450,18 @@ class Weaving:
                 counts[one.model_copy(update={"times": 1})] += one.times
         return tuple(bought_bead(one, count) for one, count in counts.items())
 
-    def _steps(self) -> tuple[Step, ...]:
+    def _steps(self, wires: int) -> tuple[Step, ...]:
+        """Return its steps with what they take: the rows theirs, all else by the wires it has."""
+        b = self.body
+        rows = self.rows * b.row_minutes / max(1, len(b.row_steps))
+        every = self._every_step()
+        others = WIRE_MINUTES * wires / max(1, len(every) - len(b.row_steps))
+        woven = {one.id for one in b.row_steps}
+        return tuple(
+            one.model_copy(update={"minutes": rows if one.id in woven else others}) for one in every
+        )
+
+    def _every_step(self) -> tuple[Step, ...]:
         b = self.body
         worked = max(b.worked, key=lambda one: len(self.shares(one)))
         shares = self.shares(worked)
@@ -504,7 +515,7 @@ class Weaving:
             bought=self._bought(),
             holds=b.holds,
             strokes=strokes,
-            steps=self._steps(),
+            steps=self._steps(sum(one.quantity for one in wires)),
             minutes=self.rows * b.row_minutes + WIRE_MINUTES * sum(one.quantity for one in wires),
             brittle=bool(stuffs & BRITTLE),
             # Beads lie straight, each by itself.

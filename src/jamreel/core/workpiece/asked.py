@@ -108,8 +108,11 @@ def _entry(cut: Cut) -> str:
 
 
 def _came_off(plan: Plan, step: Step) -> Iterator[AskedFor]:
+    """Yield what the body came off its former at; what was softened on the way says nothing of the
+    wire as it hangs on the rack."""
     former = next((one for one in plan.formers if one.tool_mm is not None), None)
-    if former is not None and former.tool_mm is not None and plan.cuts:
+    soft = any(one.works == "softened" for one in plan.steps)
+    if former is not None and former.tool_mm is not None and plan.cuts and not soft:
         yield AskedFor(
             id="came_off",
             asks="came_off",

@@ -120,7 +120,9 @@ def timed(steps: Sequence[Step], minutes: float, times: int) -> tuple[Step, ...]
     silent = sum(one.minutes == 0 for one in steps)
     rest = max(0.0, minutes - said) / silent if silent else 0.0
     return tuple(
-        one.model_copy(update={"times": times, "minutes": times * (one.minutes or rest)})
+        one.model_copy(
+            update={"times": times * one.times, "minutes": times * (one.minutes or rest)}
+        )
         for one in steps
     )
 
