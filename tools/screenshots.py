@@ -44,7 +44,6 @@ VIEWS = (
     View("cut", "/pieces/1/cut", "[data-drawn=wire]"),
     View("form", "/pieces/4/form", "[data-drawn=stage]"),
     View("fit", "/pieces/2/fit", "ol"),
-    View("parts", "/pieces/21/make_up", "[data-drawn=sequence]"),
     View("woven", "/pieces/36/form", "[data-drawn=woven]"),
     View("at-bench", "/pieces/2/bench", "[data-testid=drawing] svg"),
     View("at-bench-dark", "/pieces/35/bench", "[role=timer]", theme="dark"),

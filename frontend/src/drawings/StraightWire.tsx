@@ -57,25 +57,31 @@ export function StraightWire({ cut, colour, on = "ground" }: Props) {
           >
             {lengthText(cut.length_mm, unit)} {unit}
           </text>
+          {marks.map(({ mark, row }) => (
+            <line
+              key={mark.label + mark.at_mm}
+              x1={x(mark.at_mm)}
+              x2={x(mark.at_mm)}
+              y1={WIRE_Y - 14}
+              y2={WIRE_Y + 18 + row * 21}
+              stroke="var(--color-ink)"
+              strokeWidth={1.5}
+            />
+          ))}
+          {/* Words over all lines, with a rim of the ground: a line behind them is broken there. */}
           {marks.map(({ mark, row, anchor }) => (
-            <g key={mark.label + mark.at_mm}>
-              <line
-                x1={x(mark.at_mm)}
-                x2={x(mark.at_mm)}
-                y1={WIRE_Y - 14}
-                y2={WIRE_Y + 18 + row * 21}
-                stroke="var(--color-ink)"
-                strokeWidth={1.5}
-              />
-              <text
-                x={x(mark.at_mm) + (anchor === "start" ? 5 : -5)}
-                y={WIRE_Y + 30 + row * 21}
-                textAnchor={anchor}
-                className="fill-ink text-[14px]"
-              >
-                {mark.label} <tspan className="font-mono">{place(mark, unit)}</tspan>
-              </text>
-            </g>
+            <text
+              key={mark.label + mark.at_mm}
+              x={x(mark.at_mm) + (anchor === "start" ? 5 : -5)}
+              y={WIRE_Y + 30 + row * 21}
+              textAnchor={anchor}
+              className="fill-ink text-[14px]"
+              paintOrder="stroke"
+              stroke={`var(--color-${on})`}
+              strokeWidth={5}
+            >
+              {mark.label} <tspan className="font-mono">{place(mark, unit)}</tspan>
+            </text>
           ))}
         </svg>
       )}

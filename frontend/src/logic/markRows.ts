@@ -12,29 +12,25 @@ export interface Laid {
 const GAP = 8;
 
 /**
- * Rows for words under a wire, so that no line crosses words and no words lie over others. Words
- * run to the right of their line as long as they fit there, else to the left; the outermost lowest.
+ * Rows for words under a wire, so that none lie over others. From the left half they run to the
+ * right, from the right half to the left, as far as there is room; the outermost lie lowest.
  */
 export function markRows(marks: readonly Words[], width: number): Laid[] {
-  const laid: Laid[] = marks.map(() => ({ row: 0, anchor: "end" }));
-  // Words that run to the right end before the first line whose words run to the left.
-  let limit = width;
-  for (let i = marks.length - 1; i >= 0; i -= 1) {
-    const { x, wide } = marks[i]!;
-    if (x + wide + GAP <= limit) laid[i]!.anchor = "start";
-    else limit = x;
-  }
+  const laid = marks.map(({ x, wide }): Laid => {
+    const right = x < width / 2 ? x + wide <= width : x - wide < 0;
+    return { row: 0, anchor: right ? "start" : "end" };
+  });
   const every = marks.map((_, i) => i);
   const starts = every.filter((i) => laid[i]!.anchor === "start").reverse();
   const ends = every.filter((i) => laid[i]!.anchor === "end");
   const done: number[] = [];
   for (const i of [...starts, ...ends]) {
     const [from, to] = spanOf(marks[i]!, laid[i]!.anchor);
-    const above = done.filter((j) => {
+    const beside = done.filter((j) => {
       const [a, b] = spanOf(marks[j]!, laid[j]!.anchor);
       return a < to + GAP && b > from - GAP;
     });
-    laid[i]!.row = Math.max(-1, ...above.map((j) => laid[j]!.row)) + 1;
+    laid[i]!.row = Math.max(-1, ...beside.map((j) => laid[j]!.row)) + 1;
     done.push(i);
   }
   return laid;

@@ -286,8 +286,8 @@ function TopBar({ view, place, now, chime, onLeave }: TopProps) {
     .filter((one) => one.id !== view.id && !waiting.has(one.id))
     .slice(-MOST_BESIDE);
   return (
-    <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-ink px-6 py-2">
-      <div className="mr-auto min-w-0">
+    <header className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-ink px-6 py-2 min-[1000px]:flex-nowrap">
+      <div className="mr-auto min-w-[9rem] flex-1">
         <h1 className="truncate text-[22px]">
           {view.name}
           {view.wearer && <span className="font-normal text-muted"> · {view.wearer}</span>}

@@ -16,14 +16,14 @@ interface Props {
 export function Waiting({ waits, now, here, marks }: Props) {
   const { t } = useTranslation();
   return (
-    <ul className="flex flex-wrap gap-2" aria-live="polite">
+    <ul className="flex shrink-0 flex-wrap gap-2" aria-live="polite">
       {waits.map((wait) => {
         const over = left(wait, now) <= 0;
         const look = over && marks ? "border-ink bg-ink text-on-ink" : "hairline bg-panel text-ink";
         const body = (
           <>
             <span className="figures text-[22px] font-semibold">{spanText(left(wait, now))}</span>
-            <span className="max-w-[15rem] truncate text-[15px]">
+            <span className="max-w-[12rem] truncate text-[15px]">
               {over && marks ? t("at.is_over", { piece: wait.piece }) : t("at.waits", { ...wait })}
             </span>
           </>
