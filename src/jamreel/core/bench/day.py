@@ -7,7 +7,7 @@ the earliest end, then the fewest changes between pieces.
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import pairwise
 
 from ortools.sat.python import cp_model
@@ -166,6 +166,8 @@ def schedule(
     if has["hands"] == 1 and len(goes) <= MOST_EXACT:
         order = _calmest(jobs, goes, order, windows, has, first, budget)
     else:
+        order = _steadiest(jobs, goes, order, windows, has, first)
+        order = _in_blocks(jobs, order, goes, windows, has, first, budget)
         order = _calmer(jobs, order, windows, has, first)
     placed = _run(jobs, order, windows, has)
     if (
@@ -354,10 +356,11 @@ def _greedy(
     has: Has,
     first: int | None,
 ) -> dict[tuple[int, int], int]:
-    """Return a first order to start from: what is due first goes first."""
+    """Return a first order to start from: what is due first goes first, hands stay with it."""
     due = {job.id: (job.id != first, job.due is None, job.due or 0.0) for job in jobs}
     order = sorted(goes, key=lambda one: (due[one.job], one.job, one.at))
-    return _starts_of(_run(jobs, order, windows, has) or ())
+    steady = _steadiest(jobs, goes, order, windows, has, first)
+    return _starts_of(_run(jobs, steady, windows, has) or ())
 
 
 def _run(
@@ -436,13 +439,14 @@ def _calmest(
     has: Has,
     first: int | None,
     budget: Work,
+    most: tuple[float, float] | None = None,
 ) -> list[_Go]:
     """Return the order with the fewest changes between pieces among those as early and no later:
     a walk past every go once, on which each begins when the one before it ends."""
     placed = _run(jobs, order, windows, has)
     if placed is None:
         return order
-    late, end, _ = _score(jobs, placed)
+    late, end = most or _score(jobs, placed)[:2]
     built = _build(jobs, goes, windows, has, first)
     model = built.model
     arcs: list[tuple[int, int, cp_model.IntVar]] = []
@@ -463,11 +467,11 @@ def _calmest(
     if built.late:
         model.add(sum(built.late) <= round(late * UNITS))
     model.minimize(sum(changes))
-    for key, start in _starts_of(placed).items():
+    for key, start in _starts_of(placed).items() if most is None else ():
         model.add_hint(built.starts[key], start)
     solver = budget.solve(model, budget.left)
     if solver is None:
-        return _calmer(jobs, order, windows, has, first)
+        return order
     return sorted(goes, key=lambda one: solver.value(built.starts[one.job, one.at]))
 
 
@@ -480,6 +484,89 @@ def _starts_of(placed: Sequence[Placed]) -> dict[tuple[int, int], int]:
         found[one.job, n] = round(one.start * UNITS)
         at[one.job] = n + 1
     return found
+
+
+def _in_blocks(
+    jobs: Sequence[Job],
+    order: list[_Go],
+    goes: Sequence[_Go],
+    windows: Sequence[tuple[int, int]],
+    has: Has,
+    first: int | None,
+    budget: Work,
+) -> list[_Go]:
+    """Return an order in which what can be done in one go is, where that is as early and calmer;
+    the blocks are few enough to find the calmest order of them."""
+    placed = _run(jobs, order, windows, has)
+    blocks, holds = _blocks(goes)
+    if placed is None or len(blocks) > MOST_EXACT:
+        return order
+    score = _score(jobs, placed)
+    ordered = _calmest(jobs, blocks, list(blocks), windows, has, first, budget, score[:2])
+    found = [go for block in ordered for go in holds[block.job, block.at]]
+    again = _run(jobs, found, windows, has)
+    return found if again is not None and _score(jobs, again) < score else order
+
+
+def _blocks(goes: Sequence[_Go]) -> tuple[list[_Go], dict[tuple[int, int], list[_Go]]]:
+    """Return goes put together up to their next wait, as long as one go may be, and what each
+    holds."""
+    blocks: list[_Go] = []
+    holds: dict[tuple[int, int], list[_Go]] = {}
+    for one in goes:
+        last = blocks[-1] if blocks and blocks[-1].job == one.job else None
+        if last and not last.wait and last.long + one.long <= MOST_AT_ONCE * UNITS:
+            task = replace(one.task, takes=tuple({*last.task.takes, *one.task.takes}))
+            blocks[-1] = replace(one, at=last.at, task=task, long=last.long + one.long)
+        else:
+            blocks.append(replace(one, at=last.at + 1 if last else 0))
+        holds.setdefault((one.job, blocks[-1].at), []).append(one)
+    return blocks, holds
+
+
+def _steadiest(
+    jobs: Sequence[Job],
+    goes: Sequence[_Go],
+    order: list[_Go],
+    windows: Sequence[tuple[int, int]],
+    has: Has,
+    first: int | None,
+) -> list[_Go]:
+    """Return the best of an order and of those in which hands stay with a piece as long as it can
+    be gone on with, whichever piece they begin with."""
+    placed = _run(jobs, order, windows, has)
+    if placed is None:
+        return order
+    best, found = _score(jobs, placed), order
+    by_date = sorted(jobs, key=lambda job: (job.due is None, job.due or 0.0, job.id))
+    for begin in by_date:
+        if first is not None and begin.id != first:
+            continue
+        ranks = [begin.id, *(job.id for job in by_date if job.id != begin.id)]
+        steady = _staying(jobs, goes, ranks)
+        again = _run(jobs, steady, windows, has)
+        if again is not None and _score(jobs, again) < best:
+            best, found = _score(jobs, again), steady
+    return found
+
+
+def _staying(jobs: Sequence[Job], goes: Sequence[_Go], ranks: Sequence[int]) -> list[_Go]:
+    """Return an order in which hands stay with a piece until it is left alone; then the next by
+    rank that can be gone on with, else the one that can be soonest."""
+    left = {job.id: [one for one in goes if one.job == job.id] for job in jobs}
+    free = {job.id: math.ceil(job.ready * UNITS) for job in jobs}
+    order: list[_Go] = []
+    now, at = 0, ranks[0]
+    while any(left.values()):
+        open_ = [one for one in ranks if left[one]]
+        ready = [one for one in open_ if free[one] <= now]
+        if at not in ready:
+            at = ready[0] if ready else min(open_, key=lambda one: (free[one], ranks.index(one)))
+        go = left[at].pop(0)
+        now = max(now, free[at]) + go.long
+        free[at] = now + go.wait
+        order.append(go)
+    return order
 
 
 def _calmer(
