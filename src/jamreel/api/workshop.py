@@ -266,6 +266,7 @@ def save_shop(request: HttpRequest, payload: ShopIn) -> ShopView:
     What is on record of the hand is no setting: it stays.
     """
     workshop = bench_of(request)
-    kept = {"hand": workshop.shop["hand"]} if workshop.shop.get("hand") else {}
+    before = workshop.shop if isinstance(workshop.shop, dict) else {}
+    kept = {"hand": before["hand"]} if before.get("hand") else {}
     typed = {key: value for key, value in payload.shop.items() if key != "hand"}
     return _view(change_shop(workshop, payload.version, {**typed, **kept}))
