@@ -16,6 +16,7 @@ from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import MeasuredYield, Shop
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import WireChoice
+from jamreel.core.workpiece.asked import asked_at
 from jamreel.core.workpiece.parts_steps import timed
 
 EXAMPLES = Path(__file__).parents[2] / "docs/examples"
@@ -191,3 +192,13 @@ def test_heat_comes_before_glue_and_tries_before_what_can_not_be_undone(kind: st
     assert order[-1].endswith("press_in")
     # What is soldered wants hands and torch together; nothing else holds the torch.
     assert all(("torch" in s.takes) == ("torch" in s.wants) for s in plan.steps)
+
+
+@pytest.mark.parametrize(("torch", "asked"), [(False, ["came_off"]), (True, [])])
+def test_what_came_off_a_former_is_asked_of_wire_as_it_was_bought(
+    torch: bool, asked: list[str]
+) -> None:
+    plan = plan_raw(example("sliding-bangle"), Shop(outfit=Outfit(torch=torch, pickle=True)))
+    assert any(one.work == "heat.anneal" for one in plan.steps) is torch
+    found = [one.id for step in plan.steps for one in asked_at(plan, step)]
+    assert [one for one in found if one == "came_off"] == asked

@@ -16,6 +16,8 @@ from jamreel.core.workpiece.records import COUNTS
 LEAST_RATIO, MOST_RATIO = 0.5, 2.0
 # Rows are counted over so much [mm]; common practice.
 ROWS_OVER_MM = 20.0
+# The step that makes wire soft before it is formed.
+ANNEALED = "heat.anneal"
 # So many leftovers are asked for at one step: more would hold up the work.
 MOST_ASKED = 3
 
@@ -111,7 +113,7 @@ def _came_off(plan: Plan, step: Step) -> Iterator[AskedFor]:
     """Yield what the body came off its former at; what was softened on the way says nothing of the
     wire as it hangs on the rack."""
     former = next((one for one in plan.formers if one.tool_mm is not None), None)
-    soft = any(one.works == "softened" for one in plan.steps)
+    soft = any(one.work == ANNEALED or one.works == "softened" for one in plan.steps)
     if former is not None and former.tool_mm is not None and plan.cuts and not soft:
         yield AskedFor(
             id="came_off",
