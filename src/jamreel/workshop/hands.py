@@ -27,7 +27,6 @@ from jamreel.workshop.stock import WIRE_KINDS, length_typed, parse_count, wire_o
 
 # Minutes beside these say that a clock was forgotten, not how somebody works.
 LEAST_PACE, MOST_PACE = 0.05, 20.0
-KINDS = ("wire", "pace", "former", "length")
 # So many turns are wound for a sample where nobody says otherwise.
 USUAL_TURNS = 10
 
@@ -85,7 +84,6 @@ _PLANNED = {
     ),
     "coil": lambda pin, turns, wire: _wound(pin, turns, wire),
 }
-SAMPLES = tuple(_PLANNED)
 
 
 def _wound(core: float, turns: float, wire: Wire) -> float:

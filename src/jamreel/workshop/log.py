@@ -123,7 +123,7 @@ def _keep(entry: LogEntry) -> None:
 
 def _entry(piece: Piece, planned: Planned) -> LogEntry:
     """Return a piece as it goes into the log."""
-    plan, shop = planned.plan, shop_of(piece.workshop)
+    plan = planned.plan
     told = told_of(piece, plan) if plan else {}
     made_mm, inside_mm = _as_made(piece, told)
     used = list(
@@ -157,7 +157,6 @@ def _entry(piece: Piece, planned: Planned) -> LogEntry:
         waste_mm=waste_mm,
         waste_g=waste_g,
         material=_material(used),
-        more={"unit": brief.get("unit") or shop.unit},
     )
 
 

@@ -269,8 +269,8 @@ class HandRecord(Owned):
 class LogEntry(Owned):
     """A finished piece as it went into the log: what, for whom, of what, how it came out.
 
-    Lengths in mm, times in minutes, masses in g, money in the bench's own. ``more`` keeps what is
-    shown of it beside. One that was opened again is out of the log until it is finished anew.
+    Lengths in mm, times in minutes, masses in g, money in the bench's own. One that was opened
+    again is out of the log until it is finished anew.
     """
 
     piece = models.OneToOneField(Piece, on_delete=models.SET_NULL, null=True, related_name="entry")
@@ -294,7 +294,6 @@ class LogEntry(Owned):
     waste_g = models.FloatField(default=0)
     material = models.FloatField(null=True)
     note = models.CharField(max_length=500, blank=True)
-    more = models.JSONField(default=dict)
     opened_at = models.DateTimeField(null=True)
 
     class Meta:

@@ -336,17 +336,12 @@ def _solved(
     built.model.minimize(built.end)
     solver = budget.solve(built.model, budget.left * 0.85)
     if solver is None:
-        ends = max(found[one.job, one.at] + one.long + one.wait for one in goes)
-        return found, False, min(_least_end(jobs, goes), ends / UNITS)
+        # Hands that never idle: nothing is said of waits and hours.
+        return found, False, sum(one.long for one in goes) / UNITS / has["hands"]
     found = {key: solver.value(start) for key, start in built.starts.items()}
     bound = solver.best_objective_bound
     proven = proven and bound >= solver.objective_value - 0.5
     return found, proven, bound / UNITS
-
-
-def _least_end(jobs: Sequence[Job], goes: Sequence[_Go]) -> float:
-    """Return when all could be done at the soonest [min]: hands never idle, no hours kept."""
-    return sum(one.long for one in goes) / UNITS if len(jobs) == 1 else 0.0
 
 
 def _greedy(

@@ -129,7 +129,6 @@ class Migration(migrations.Migration):
                 ('waste_g', models.FloatField(default=0)),
                 ('material', models.FloatField(null=True)),
                 ('note', models.CharField(blank=True, max_length=500)),
-                ('more', models.JSONField(default=dict)),
                 ('opened_at', models.DateTimeField(null=True)),
             ],
         ),
