@@ -8,7 +8,8 @@ import pytest
 from django.test import Client
 from PIL import Image
 
-from jamreel.workshop.models import LogEntry, Photo, Piece, Workshop
+from jamreel.workshop.hands import put_on_record
+from jamreel.workshop.models import HandRecord, LogEntry, Photo, Piece, Workshop
 from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock
 
@@ -183,3 +184,18 @@ def test_another_like_one_of_the_log(client: Client, piece: Piece) -> None:
     post(client, f"/api/log/{entry.pk}/again", {"name": ""}, 422)
     noted = client.put(f"/api/log/{entry.pk}/note", {"note": "fits well"}, content_type=JSON)
     assert noted.json()["note"] == "fits well"
+
+
+def test_all_records_count_though_the_newest_alone_are_listed(
+    client: Client, bench: Workshop
+) -> None:
+    many = [
+        HandRecord(
+            workshop=bench, kind="pace", technique="wire.cut", planned=1, took=2, source="minutes"
+        )
+        for _ in range(100)
+    ]
+    put_on_record(bench, many)
+    found = client.get("/api/hand").json()["techniques"][0]
+    assert (found["own"], found["sureness"], len(found["records"])) == (100, "sure", 80)
+    assert found["ratio"] == pytest.approx((0.36 + 200) / 100.36)

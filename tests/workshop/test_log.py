@@ -14,7 +14,7 @@ from PIL.ExifTags import Base
 from jamreel.core.bench.price import Pricing, cost_of, price_of
 from jamreel.core.plan import BriefRefused
 from jamreel.workshop import log, photos
-from jamreel.workshop.models import LogEntry, Piece, Wearer, Workshop
+from jamreel.workshop.models import LogEntry, Piece, TryOnRecord, Wearer, Workshop
 from jamreel.workshop.pieces import present, start_piece
 from jamreel.workshop.wearers import keep_readings
 
@@ -226,3 +226,16 @@ def test_a_hundred_thousand_entries_open_and_search_as_quickly_as_a_hundred(
     for words in searches:
         assert many[words] <= 1.5 * few[words] + 0.0005, (words, few, many)
     assert deep <= 1.5 * few[""] + 0.0005
+
+
+@pytest.mark.parametrize(
+    ("unit", "typed", "mm"), [("in", "7 1/2", 190.5), ("mm", "7.5 in", 190.5), ("mm", "", None)]
+)
+def test_a_try_on_is_read_in_the_unit_that_it_was_typed_in(
+    bench: Workshop, brief: Brief, unit: str, typed: str, mm: float | None
+) -> None:
+    piece = start_piece(bench, "Bangle", {**brief, "unit": unit})
+    noted = {"inside_girth": typed}
+    TryOnRecord.objects.create(workshop=bench, piece=piece, noted=noted, answer={}, noted_at=AT)
+    log.finish(bench, piece.pk, finished=True)
+    assert LogEntry.objects.get().inside_made_mm == (pytest.approx(mm) if mm else None)

@@ -11,7 +11,15 @@ from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import Line, RowId, Typed
 from jamreel.core.bench.named import technique_named, wire_named, work_named
-from jamreel.core.hand.belief import Belief, Seen, believe, long_enough, t_point
+from jamreel.core.hand.belief import (
+    Seen,
+    Sureness,
+    believe,
+    long_enough,
+    seen,
+    sureness,
+    t_point,
+)
 from jamreel.core.hand.hand import OnRecord
 from jamreel.core.shop import Shop
 from jamreel.core.words import speaking
@@ -58,7 +66,7 @@ class TechniqueView(Schema):
     low: float
     high: float
     long_enough: float
-    sureness: Literal["guess", "hint", "fair", "sure"]
+    sureness: Sureness
     records: list[RecordView]
 
 
@@ -124,7 +132,7 @@ def _technique(
         low=ratio if former else belief.mean - off,
         high=ratio if former else belief.mean + off,
         long_enough=long_enough(belief),
-        sureness=_sureness(known.seen.n, belief),
+        sureness=sureness(known.seen),
         records=[_record(one) for one in records],
     )
 
@@ -135,19 +143,13 @@ def _known(
     """Return what counts of a technique: of wire with other sizes beside, of all else by itself."""
     if kind == "wire":
         return shop.hand.of(technique, stock)
-    ratios = [one.ratio for one in records if one.set_aside_at is None]
-    mean = sum(ratios) / len(ratios) if ratios else 1.0
-    squares = sum((one - mean) ** 2 for one in ratios)
-    return OnRecord(own=len(ratios), near=0, mean=mean, squares=squares)
-
-
-def _sureness(n: float, belief: Belief) -> Literal["guess", "hint", "fair", "sure"]:
-    """Return how sure a ratio is: by how many records, and how they agree."""
-    if n == 0:
-        return "guess"
-    if n < 3:
-        return "hint"
-    return "sure" if n >= 8 and belief.sure_mean < 0.012 else "fair"
+    if kind == "pace":
+        return shop.hand.of_work(technique)
+    measured = next((one for one in shop.measured if one.stock == stock), None)
+    if kind == "former" and measured is not None:
+        return OnRecord(own=measured.records, near=0, mean=measured.yield_mpa, squares=0.0)
+    what = seen(one.ratio for one in records if one.set_aside_at is None)
+    return OnRecord(own=round(what.n), near=0, mean=what.mean or 1.0, squares=what.squares)
 
 
 def _record(one: HandRecord) -> RecordView:

@@ -16,6 +16,7 @@ from django.db.models import Min, QuerySet
 from jamreel.core.cutting.cuts import of_cut
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import BriefRefused, Plan
+from jamreel.core.units import Unit, parse_length
 from jamreel.core.words import say
 from jamreel.core.workpiece.asked import ROWS_OVER_MM, Told, told_by_leftover
 from jamreel.core.workpiece.ledger import ALLOWANCES
@@ -163,15 +164,16 @@ def _entry(piece: Piece, planned: Planned) -> LogEntry:
 def _as_made(piece: Piece, told: dict[str, float]) -> tuple[float | None, float | None]:
     """Return what a piece measured: as it was told at the bench, else at the last try-on."""
     noted: dict[str, Any] = next((one.noted for one in reversed(piece.tryons.all())), {})
-    return told.get("finished"), told.get("inside", _length(noted))
+    brief = present(piece.head.brief) if piece.head else {}
+    unit: Unit = "in" if brief.get("unit") == "in" else "mm"
+    return told.get("finished"), told.get("inside", _length(noted.get("inside_girth"), unit))
 
 
-def _length(noted: dict[str, Any]) -> float | None:
-    found = noted.get("inside_girth")
-    try:
-        return float(found) if found is not None else None
-    except (TypeError, ValueError):
-        return None
+def _length(typed: Any, unit: Unit) -> float | None:
+    """Return a length of a try-on as it was typed [mm], None where none was."""
+    with suppress(Refusal):
+        return parse_length(typed, unit) if typed not in (None, "") else None
+    return None
 
 
 def _waste(planned: Planned, told: dict[str, float]) -> tuple[float, float]:

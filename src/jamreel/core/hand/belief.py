@@ -7,6 +7,7 @@ ratio is Student's t.
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Literal
 
 # Before anything is known: mean 1, a spread of 3 % between wires of one maker and of 5 % between
 # makers. From memory.
@@ -14,6 +15,10 @@ USUAL_MEAN, USUAL_SPREAD, BETWEEN = 1.0, 0.03, 0.05
 FIRST_KAPPA = (USUAL_SPREAD / BETWEEN) ** 2
 FIRST_ALPHA = 3.0
 FIRST_BETA = FIRST_ALPHA * USUAL_SPREAD**2
+Sureness = Literal["guess", "hint", "fair", "sure"]
+# From so many records on a ratio is more than a hint, and may be sure, if its mean is as well known
+# as that; from memory.
+MORE_THAN_A_HINT, ENOUGH, WELL_KNOWN = 3, 8, 0.012
 # Long enough 19 times in 20.
 SURE = 0.95
 
@@ -192,3 +197,22 @@ def whole_wire(techniques: Iterable[Taken], sure: float = SURE) -> float:
     )
     more = sum(one.planned * (one.belief.mean - 1) for one in every)
     return more + t_point(sure, 1 / sum(shares)) * math.sqrt(total)
+
+
+def sureness(what: Seen) -> Sureness:
+    """Return how sure a ratio is: by how many records there are, and how they agree.
+
+    Args:
+        what: ratios that were seen.
+
+    Example:
+        >>> sureness(Seen()), sureness(seen([1.06, 1.08])), sureness(seen([1.03, 1.04] * 6))
+        ('guess', 'hint', 'sure')
+
+    Source: from memory.
+    """
+    if what.n == 0:
+        return "guess"
+    if what.n < MORE_THAN_A_HINT:
+        return "hint"
+    return "sure" if what.n >= ENOUGH and believe(what).sure_mean < WELL_KNOWN else "fair"

@@ -83,6 +83,13 @@ class Hand(Frozen):
     def _paces(self) -> dict[str, tuple[float, int]]:
         return {line.technique: (believe(line.seen).mean, line.n) for line in self.pace}
 
+    def of_work(self, work: str) -> OnRecord:
+        """Return what is known of the minutes of a kind of work, the key of its step."""
+        line = next((one for one in self.pace if one.technique == work), None)
+        if line is None:
+            return OnRecord(own=0, near=0, mean=1.0, squares=0.0)
+        return OnRecord(own=line.n, near=0, mean=line.mean, squares=line.squares)
+
     def pace_of(self, work: str) -> tuple[float, int]:
         """Return how many times as long as most hands this one takes for a kind of work, and how
         many records say so.
