@@ -1,5 +1,6 @@
 """Serving: the demo on this machine, or a bench for real behind a reverse proxy."""
 
+import gc
 import os
 import socket
 import sys
@@ -93,6 +94,10 @@ def _run(bind: str, threads: int) -> int:
     # One hand's keystroke asks the database some thirty times, and each time waits for whoever
     # is working something out: for a millisecond, not for five.
     sys.setswitchinterval(SWITCH_S)
+    # What is loaded stays: a full collection that looks through all of it holds every thread for a
+    # quarter of a second.
+    gc.collect()
+    gc.freeze()
     # The worker is forked: it must not share the parent's connection to the database.
     connections.close_all()
     Server().run()
