@@ -7,7 +7,9 @@ from collections.abc import Mapping, Sequence
 
 import pytest
 
-from jamreel.core.bench.day import Hours, Job, Placed, Scheduled, Task, schedule
+from jamreel.core.bench.day.case import Hours, Job, Task
+from jamreel.core.bench.day.placed import Placed
+from jamreel.core.bench.day.schedule import Scheduled, schedule
 from jamreel.core.bench.steps import Resource
 from jamreel.core.errors import Refusal
 
@@ -191,6 +193,27 @@ def test_a_piece_that_can_not_be_done_in_time_is_told_by_how_much_and_what_to_le
     assert len(found.leave_out) == 1
     kept = [job for job in jobs if job.id not in found.leave_out]
     assert schedule(kept, HOURS, ONE).late == ()
+
+
+def test_what_is_late_anyhow_is_told_so_and_leaves_nothing_out() -> None:
+    late, soon = (
+        Job(1, "crown", (Task("a", "weave", 40),), due=-60.0),
+        Job(2, "cuff", (Task("a", "wind", 30),), due=200.0),
+    )
+    found = schedule([late, soon], HOURS, ONE)
+    assert [(one.job, one.by, one.anyhow) for one in found.late] == [(1, 100.0, True)]
+    assert found.leave_out == ()
+    # Two that could each be in time by itself: one of them goes.
+    both = schedule([late, soon, Job(3, "ring", (Task("a", "bend", 30),), due=45.0)], HOURS, ONE)
+    assert {one.job: one.anyhow for one in both.late}[1] is True
+    crowded = [Job(n, f"p{n}", (Task("a", "bend", 30),), due=45.0) for n in (2, 3)]
+    assert [one.anyhow for one in schedule(crowded, HOURS, ONE).late] == [False]
+
+
+def test_a_piece_without_anything_left_to_do_holds_no_first_place() -> None:
+    jobs = [Job(n, f"p{n}", tuple(Task(k, k, 10, waits=15.0) for k in "abc")) for n in (1, 2)]
+    free, asked = schedule(jobs, HOURS, ONE), schedule([*jobs, Job(3, "p3", ())], HOURS, ONE, 3)
+    assert asked.placed == free.placed
 
 
 def test_what_is_dragged_first_goes_first_and_long_steps_are_done_in_goes() -> None:
