@@ -64,6 +64,18 @@ def test_a_day_is_planned_from_now_in_the_makers_own_zone(
     assert day.moments(late)[0]["start"] == NINE + timedelta(days=1)
 
 
+def test_what_was_cut_on_the_board_is_not_planned_again(
+    bench: Workshop, brief: Brief, set_clock: Callable[[float], None]
+) -> None:
+    piece = start_piece(bench, "Bangle", brief)
+    before = at_bench.at_bench(bench, piece.pk).steps
+    upto = next(n for n, one in enumerate(before) if "cut" in one.step.asks)
+    for key, _ in before[upto].cuts:
+        making.tick(bench, piece.pk, "cut", key)
+    placed = plan_day(bench, TODAY, chosen(piece)).found["placed"]
+    assert [one["task"] for one in placed] == [one.step.id for one in before[upto + 1 :]]
+
+
 def test_a_wait_that_runs_holds_its_piece_and_not_the_others(
     bench: Workshop, brief: Brief, set_clock: Callable[[float], None]
 ) -> None:

@@ -10,16 +10,17 @@ from zoneinfo import ZoneInfo
 
 from icalendar import Calendar, Event
 
-from jamreel.core.bench.day import DAY_MIN, MOST_JOBS, Hours, Job, Task, schedule
+from jamreel.core.bench.day.case import DAY_MIN, MOST_JOBS, Hours, Job, Task
+from jamreel.core.bench.day.schedule import schedule
 from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import in_words
 from jamreel.core.words import say
-from jamreel.core.workpiece.records import done_steps
 from jamreel.workshop import clock
+from jamreel.workshop.at_bench import at_bench
+from jamreel.workshop.making import NothingToTick
 from jamreel.workshop.models import DayPlan, Piece, StepClock, Wait, Workshop
 from jamreel.workshop.ownership import rows
-from jamreel.workshop.pieces import bring_up_to_date
 from jamreel.workshop.planning import refuse, shop_of
 from jamreel.workshop.turns import whole_piece, worked_by
 
@@ -152,11 +153,10 @@ def _pieces(workshop: Workshop, chosen: Chosen) -> list[Piece]:
 
 def _job(workshop: Workshop, piece: Piece, midnight: datetime, chosen: Chosen) -> Job:
     """Return a piece with what is still to be done of it."""
-    planned = bring_up_to_date(piece)
-    if planned.plan is None:
+    try:
+        steps = at_bench(workshop, piece.pk).steps
+    except NothingToTick:
         refuse(workshop, Refusal("day_no_plan", got=piece.name, field="pieces"))
-    done = done_steps(planned.plan, planned.records)
-    clocks = {one.key: one.seconds for one in rows(StepClock, workshop).filter(piece=piece)}
     ends = (
         rows(Wait, workshop)
         .filter(piece=piece, over_at=None)
@@ -167,11 +167,7 @@ def _job(workshop: Workshop, piece: Piece, midnight: datetime, chosen: Chosen) -
     return Job(
         id=piece.pk,
         name=piece.name,
-        tasks=tuple(
-            _task(step, clocks.get(step.id, 0.0))
-            for step in planned.plan.steps
-            if step.id not in done
-        ),
+        tasks=tuple(_task(one.step, one.seconds) for one in steps if not one.done),
         due=_due(piece.due, midnight, chosen) if piece.due else None,
         ready=max(0.0, _minutes(ends, midnight)) if ends else 0.0,
     )
