@@ -7046,11 +7046,14 @@ export interface components {
         };
         /**
          * Lane
-         * @description A piece on its lane; ``late_by`` is how long after its date it is done [min].
+         * @description A piece on its lane; ``late_by`` is how long after its date it is done [min], and
+         *     ``late_anyhow`` that it would be late if it were the only one.
          */
         Lane: {
             /** Due */
             due: string | null;
+            /** Late Anyhow */
+            late_anyhow: boolean;
             /** Late By */
             late_by: number | null;
             /** Leave Out */

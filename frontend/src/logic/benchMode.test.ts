@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { AtBench, StepAtBench, WaitView } from "../api/client";
-import { backward, holds, justEnded, left, onward, partOf, spanText } from "./benchMode";
+import { backward, holds, justEnded, left, onward, partOf, spanText, withCount } from "./benchMode";
 
 const NOW = Date.parse("2026-11-02T09:00:00Z");
 
@@ -101,5 +101,15 @@ describe("waits", () => {
     const waits = [wait(1, 7, 5), wait(2, 8, 9)];
     expect(justEnded(waits, NOW, NOW + 6 * 60_000).map((one) => one.id)).toEqual([1]);
     expect(justEnded(waits, NOW + 6 * 60_000, NOW + 8 * 60_000)).toEqual([]);
+  });
+});
+
+describe("presses that the server has not counted yet", () => {
+  it("count at once, so that the next press goes on from there", () => {
+    const links = view([step("links", { times: 3 }), step("clasp", { times: 3 })]);
+    const once = withCount(links, "links", 1);
+    expect(onward(once, "links", NOW)).toEqual({ kind: "count", counted: 2 });
+    expect(onward(withCount(once, "links", 2), "links", NOW)).toEqual({ kind: "done" });
+    expect(onward(once, "clasp", NOW)).toEqual({ kind: "count", counted: 1 });
   });
 });

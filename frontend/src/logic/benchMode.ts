@@ -81,6 +81,12 @@ export function partOf(step: StepAtBench): { at: number; of: number } | null {
   return of > 1 && !step.done ? { at: step.counted + 1, of } : null;
 }
 
+/** A piece with so many repeats of a step done, as it will be once the server has counted them. */
+export function withCount<T extends AtBench>(view: T, key: string, counted: number): T {
+  const steps = view.steps.map((one) => (one.step.id === key ? { ...one, counted } : one));
+  return { ...view, steps };
+}
+
 /** Waits that have ended since they were last looked at. */
 export function justEnded(waits: readonly WaitView[], before: number, now: number): WaitView[] {
   return waits.filter((one) => {

@@ -1,6 +1,19 @@
 import { describe, expect, it } from "vitest";
 import type { Day } from "../api/client";
-import { daysOf, drawn, goesOf, hoursOf, minutesText, moved, placeOf } from "./day";
+import {
+  barText,
+  daysOf,
+  dayName,
+  drawn,
+  goesOf,
+  hoursOf,
+  laneAt,
+  minutesText,
+  moved,
+  offsetOf,
+  orderOf,
+  placeOf,
+} from "./day";
 
 const HOUR = 3_600_000;
 const at = (day: number, hour: number, minute = 0) =>
@@ -54,6 +67,19 @@ describe("a lane", () => {
     expect(goes[0]?.free).toBe(Date.parse(at(2, 9, 40)));
   });
 
+  it("is one of several whose goes are done in turn", () => {
+    const both = lanes(
+      [placed(at(2, 9), at(2, 9, 10)), placed(at(2, 10), at(2, 10, 5))],
+      [placed(at(2, 9, 10), at(2, 9, 20)), placed(at(2, 9, 20), at(2, 9, 30))],
+    );
+    const order = orderOf(both);
+    expect(order.map((go) => [go.piece, go.at.slice(11, 16), go.titles.length])).toEqual([
+      [0, "09:00", 1],
+      [1, "09:10", 2],
+      [0, "10:00", 1],
+    ]);
+  });
+
   it("is dragged to another place", () => {
     expect(moved([1, 2, 3], 3, 0)).toEqual([3, 1, 2]);
     expect(moved([1, 2, 3], 1, 2)).toEqual([2, 3, 1]);
@@ -67,4 +93,38 @@ it("says minutes as a maker would", () => {
     "24 h 00 min",
     "2 days",
   ]);
+});
+
+describe("a bar", () => {
+  const steps = (count: number) => `${count} steps`;
+
+  it("has its step where there is room, else how many there are, else nothing", () => {
+    expect(barText(["Wind the coil"], 200, steps)).toBe("Wind the coil");
+    expect(barText(["Wind the coil", "Trim"], 200, steps)).toBe("Wind the coil + 1");
+    expect(barText(["Wind the long coil", "Trim"], 110, steps)).toBe("Wind the… + 1");
+    expect(barText(["Wind the long coil", "Trim"], 70, steps)).toBe("2 steps");
+    expect(barText(["Wind the long coil", "Trim"], 30, steps)).toBe("");
+  });
+});
+
+describe("a lane that is dragged", () => {
+  const edges = [
+    [100, 158],
+    [158, 216],
+    [216, 274],
+  ] as const;
+
+  it("goes where the pointer is, and no further than the first and the last", () => {
+    expect([90, 120, 200, 260, 400].map((y) => laneAt(edges, y))).toEqual([0, 0, 1, 2, 2]);
+    expect(laneAt([], 50)).toBe(0);
+  });
+});
+
+describe("moments", () => {
+  it("are read in the zone that the server wrote them in", () => {
+    expect(offsetOf("2026-11-02T09:00:00+05:30")).toBe(5.5 * HOUR);
+    expect(offsetOf("2026-11-02T09:00:00-03:00")).toBe(-3 * HOUR);
+    expect(offsetOf("2026-11-02T09:00:00Z")).toBe(0);
+    expect(dayName("2026-11-02T23:30:00+05:30")).toMatch(/^Mon,? 2 Nov$/);
+  });
 });

@@ -9,6 +9,8 @@ export interface Span {
 
 /** A stretch of a lane: steps done in one go, with what is waited for behind them. */
 export interface Go extends Span {
+  /** When it begins, as the server wrote it. */
+  at: string;
   titles: string[];
   free: number;
 }
@@ -51,10 +53,18 @@ export function goesOf(placed: readonly Placed[]): Go[] {
       last.free = free;
       last.titles.push(title);
     } else {
-      found.push({ from, to, free, titles: [title] });
+      found.push({ from, to, free, at: one.start, titles: [title] });
     }
   }
   return found;
+}
+
+/** Everything that is done in the days, in the order in which it is. */
+export function orderOf(lanes: Day["lanes"]) {
+  const all = lanes.flatMap((lane) =>
+    goesOf(lane.placed).map((go) => ({ ...go, piece: lane.piece_id, name: lane.name })),
+  );
+  return all.sort((a, b) => a.from - b.from);
 }
 
 /** Where a moment lies on a strip of some days side by side, 0 to 1; null for one in the night. */
@@ -107,4 +117,57 @@ export function minutesText(minutes: number): string {
   if (whole < 48 * 60)
     return `${Math.floor(whole / 60)} h ${String(whole % 60).padStart(2, "0")} min`;
   return `${Math.round(whole / 1440)} days`;
+}
+
+/** Today's date where the maker is. */
+export function today(): string {
+  const now = new Date();
+  const two = (n: number) => String(n).padStart(2, "0");
+  return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}
+
+/** The time of day of a moment, in the zone that the server wrote it in. */
+export const clock = (moment: string) => moment.slice(11, 16);
+
+/** The day of a moment, as it is said: Fri 27 Nov. */
+export function dayName(moment: string): string {
+  const date = new Date(`${moment.slice(0, 10)}T12:00:00`);
+  return date.toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short" });
+}
+
+/** How far a moment's own zone is from the world's, as it is written behind it [ms]. */
+export function offsetOf(moment: string): number {
+  const found = /([+-])(\d\d):(\d\d)$/.exec(moment);
+  if (!found) return 0;
+  return (found[1] === "-" ? -1 : 1) * (Number(found[2]) * 60 + Number(found[3])) * 60_000;
+}
+
+/** What stands on a bar: as much of its first step as there is room for and how many more, how
+ * many there are, or nothing. */
+export function barText(
+  titles: readonly string[],
+  width: number,
+  steps: (count: number) => string,
+): string {
+  const more = titles.length > 1 ? ` + ${titles.length - 1}` : "";
+  const title = titles[0] ?? "";
+  const room = Math.floor((width - 10) / LETTER);
+  if (title.length + more.length <= room) return title + more;
+  if (room - more.length >= LEAST_LETTERS)
+    return `${title.slice(0, room - more.length - 1)}…${more}`;
+  const count = steps(titles.length);
+  return count.length <= room ? count : "";
+}
+
+// A letter on a bar is so wide [px]; a title of fewer letters says nothing.
+const LETTER = 7.4;
+const LEAST_LETTERS = 8;
+
+/** The lane that a pointer is over, the nearest where it is over none.
+ *
+ * @param edges top and bottom of each lane [px].
+ */
+export function laneAt(edges: readonly (readonly [number, number])[], y: number): number {
+  const over = edges.findIndex(([, bottom]) => y < bottom);
+  return over < 0 ? Math.max(0, edges.length - 1) : over;
 }

@@ -93,26 +93,25 @@ function Row({ entry, open }: { entry: LogLine; open: boolean }) {
       <Link
         to={`/log/${entry.id}`}
         aria-current={open ? "true" : undefined}
-        className="grid min-h-[54px] grid-cols-[44px_minmax(0,1fr)_auto] items-center gap-x-3 px-1 py-1 leading-tight hover:bg-panel aria-[current]:bg-tint"
+        className="grid min-h-[54px] grid-cols-[28px_minmax(0,1fr)_auto_auto] items-center gap-x-3 px-1 py-1 leading-tight hover:bg-panel aria-[current]:bg-tint"
       >
-        {entry.photo ? (
-          <img
-            src={`/api/log/photos/${entry.photo}.jpg`}
-            alt=""
-            className="size-11 rounded-sm object-cover"
-          />
-        ) : (
-          <span className="figures text-center text-[15px] text-muted">
-            {Number(entry.finished_on.slice(8))}
-          </span>
-        )}
+        <span className="figures text-right text-[15px] text-muted">
+          {Number(entry.finished_on.slice(8))}
+        </span>
         <span>
           <span className="block text-[17px] font-semibold break-words">{entry.name}</span>
           <span className="block text-[14px] text-muted">
             {[entry.wearer || t("piece.nobody"), entry.made_of].filter(Boolean).join(" · ")}
           </span>
         </span>
-        <span className="text-right">
+        {entry.photo && (
+          <img
+            src={`/api/log/photos/${entry.photo}.jpg`}
+            alt=""
+            className="size-11 rounded-sm object-cover"
+          />
+        )}
+        <span className="col-start-4 text-right">
           {out ? (
             <>
               <Figure mm={out.made} unit className="text-[21px] font-semibold" />

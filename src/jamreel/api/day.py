@@ -41,12 +41,14 @@ class PlacedView(Schema):
 
 
 class Lane(Schema):
-    """A piece on its lane; ``late_by`` is how long after its date it is done [min]."""
+    """A piece on its lane; ``late_by`` is how long after its date it is done [min], and
+    ``late_anyhow`` that it would be late if it were the only one."""
 
     piece_id: int
     name: str
     due: date | None
     late_by: float | None
+    late_anyhow: bool
     leave_out: bool
     placed: list[PlacedView]
 
@@ -133,13 +135,15 @@ def _lanes(
     workshop: Workshop, pieces: tuple[int, ...], found: dict[str, Any], placed: list[dict[str, Any]]
 ) -> list[Lane]:
     names = {p.pk: p for p in rows(Piece, workshop).filter(pk__in=pieces)}
-    late = {one["job"]: one["by"] for one in found.get("late", [])}
+    late = {one["job"]: one for one in found.get("late", [])}
     return [
         Lane(
             piece_id=pk,
             name=names[pk].name,
             due=names[pk].due,
-            late_by=late.get(pk),
+            late_by=late.get(pk, {}).get("by"),
+            # A plan that was kept before this was known says nothing of it.
+            late_anyhow=late.get(pk, {}).get("anyhow", False),
             leave_out=pk in found.get("leave_out", []),
             placed=[PlacedView(**one) for one in placed if one["job"] == pk],
         )
