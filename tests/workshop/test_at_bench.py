@@ -315,7 +315,9 @@ def test_nobody_reaches_another_bench(bench: Workshop, bangle: Piece) -> None:
             call()
 
 
-def test_a_wire_is_cut_from_what_wastes_least(bench: Workshop, bangle: Piece, brief: Brief) -> None:
+def test_a_wire_is_cut_from_the_rack_in_the_order_of_a_layout(
+    bench: Workshop, bangle: Piece, brief: Brief
+) -> None:
     rack = {
         name: add_stock(
             bench, {"kind": kind, "wire": brief["wire"], "amount": amount, "name": name}
@@ -331,5 +333,5 @@ def test_a_wire_is_cut_from_what_wastes_least(bench: Workshop, bangle: Piece, br
     add_stock(bench, {"kind": "bead", "name": "jet", "amount": "12"})
     found = at_bench.may_serve(bench, {rack["reel"].key})
     assert [(stock.name, amount) for stock, amount in found] == [
-        ("short", 300), ("bar", 500), ("long", 900), ("reel", 9000),
+        ("short", 300), ("long", 900), ("bar", 500), ("reel", 9000),
     ]  # fmt: skip

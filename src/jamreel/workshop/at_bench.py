@@ -14,6 +14,7 @@ from django.db.models import Q
 
 from jamreel.core.bench.steps import Step
 from jamreel.core.cutting.cuts import Cut, of_cut
+from jamreel.core.cutting.problem import Rack, nearly_used_up_first
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import Plan, in_words
 from jamreel.core.shop import Shop
@@ -118,17 +119,21 @@ def _to_cut(planned: Planned) -> tuple[tuple[str, Cut], ...]:
 
 
 def may_serve(workshop: Workshop, keys: Container[str]) -> list[tuple[Stock, float]]:
-    """Return what on the rack some wires may be cut from, and how much there is of it [mm]: offcuts
-    and lengths before reels, the shortest first.
+    """Return what on the rack some wires may be cut from, and how much there is of it [mm], in the
+    order in which a layout goes through it.
 
     Args:
         workshop: whose rack.
         keys: that the wires go by.
     """
     have = amounts(workshop)
-    found = [(one, have.get(one.pk, 0.0)) for one in on_rack(workshop) if one.key in keys]
-    wires = [row for row in found if row[0].kind in WIRE_KINDS and row[1] > NOTHING]
-    return sorted(wires, key=lambda row: (row[0].kind == "reel", row[1], row[0].pk))
+    hung = {str(one.pk): one for one in on_rack(workshop) if one.key in keys}
+    racks = [
+        Rack(id=name, kind=one.kind, length=have.get(one.pk, 0.0))
+        for name, one in hung.items()
+        if one.kind in WIRE_KINDS and have.get(one.pk, 0.0) > NOTHING
+    ]
+    return [(hung[one.id], one.length) for one in nearly_used_up_first(racks)]
 
 
 def _at(piece: Piece, steps: Sequence[Doing]) -> str:

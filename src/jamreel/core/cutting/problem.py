@@ -186,10 +186,16 @@ def _tenths(rack: Rack) -> int:
     return math.floor(round(rack.length * TENTHS, 6))
 
 
+def nearly_used_up_first(racks: Sequence[Rack]) -> list[Rack]:
+    """Return pieces of wire in the order in which they are gone through: offcuts before lengths
+    before reels, of each the shortest first."""
+    return sorted(racks, key=lambda r: (ORDER.index(r.kind), r.length, r.id))
+
+
 def _looked_at(racks: Sequence[Rack], shortest: int) -> list[Rack]:
-    """Return the pieces of wire that a plan is sought on, short offcuts before long ones: what is
-    nearly used up goes first. Of very many only the first and the longest are looked at."""
-    ranked = sorted(racks, key=lambda r: (ORDER.index(r.kind), r.length, r.id))
+    """Return the pieces of wire that a plan is sought on, of very many only the first and the
+    longest."""
+    ranked = nearly_used_up_first(racks)
     if len(ranked) <= MOST_RACKS:
         return ranked
     of_use = [rack for rack in ranked if _tenths(rack) >= shortest]
