@@ -8,7 +8,7 @@ import pytest
 from django.http import Http404
 
 from jamreel.core.plan import BriefRefused
-from jamreel.workshop import at_bench, clock, log, making
+from jamreel.workshop import at_bench, clock, finishing, log, making
 from jamreel.workshop.at_bench import AtBench, done, end_wait, go_to, in_hand, tell, waits_of
 from jamreel.workshop.making import AlreadyTicked, NothingToTick
 from jamreel.workshop.models import HandRecord, LogEntry, Piece, Workshop
@@ -229,7 +229,7 @@ def test_a_finished_piece_goes_on_record_and_opened_again_it_is_set_aside(
         minute += 2 * one.step.minutes
         set_clock(minute)
         done(bench, piece.pk, one.step.id)
-    log.finish(bench, piece.pk, finished=True)
+    finishing.finish(bench, piece.pk, finished=True)
     entry = LogEntry.objects.get()
     assert entry.inside_made_mm == 188
     assert entry.minutes == pytest.approx(2 * entry.minutes_planned)
@@ -242,12 +242,12 @@ def test_a_finished_piece_goes_on_record_and_opened_again_it_is_set_aside(
     assert hand.pace_of("sliding.cut")[0] == pytest.approx((0.36 + 2) / 1.36)
     kinds = set(HandRecord.objects.values_list("kind", flat=True))
     assert kinds == {"wire", "pace", "length"}
-    log.finish(bench, piece.pk, finished=False)
+    finishing.finish(bench, piece.pk, finished=False)
     assert log.entries(bench).entries == []
     bench.refresh_from_db()
     assert shop_of(bench).hand.lines == ()
     assert not HandRecord.objects.filter(set_aside_at=None).exists()
-    log.finish(bench, piece.pk, finished=True)
+    finishing.finish(bench, piece.pk, finished=True)
     assert LogEntry.objects.count() == 1
     assert len(log.entries(bench).entries) == 1
 
@@ -272,7 +272,7 @@ def test_what_came_off_the_former_calibrates_the_reel(
     asked = next(a for one in steps for a in one.asks if a.id == "came_off")
     assert asked.expected is not None
     tell(bench, piece.pk, _asking(bench, piece, "came_off"), {"came_off": f"{asked.expected:.3f}"})
-    log.finish(bench, piece.pk, finished=True)
+    finishing.finish(bench, piece.pk, finished=True)
     bench.refresh_from_db()
     measured = shop_of(bench).measured[0]
     # It came off where the usual yield of half-hard copper has it.

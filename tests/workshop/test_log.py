@@ -13,7 +13,7 @@ from PIL.ExifTags import Base
 
 from jamreel.core.bench.price import Pricing, cost_of, price_of
 from jamreel.core.plan import BriefRefused
-from jamreel.workshop import log, photos
+from jamreel.workshop import finishing, log, photos
 from jamreel.workshop.models import LogEntry, Piece, TryOnRecord, Wearer, Workshop
 from jamreel.workshop.pieces import present, start_piece
 from jamreel.workshop.wearers import keep_readings
@@ -84,7 +84,7 @@ def test_another_like_this_takes_new_measures_and_keeps_the_choices(
     bench: Workshop, brief: Brief
 ) -> None:
     piece = start_piece(bench, "Bangle", brief)
-    log.finish(bench, piece.pk, finished=True)
+    finishing.finish(bench, piece.pk, finished=True)
     made = LogEntry.objects.get()
     wearer = Wearer.objects.create(workshop=bench, name="Oda Quill")
     readings = [{"value": "171", "method": "tape", "taken": AT.isoformat()}] * 2
@@ -112,7 +112,7 @@ def test_pieces_finished_before_there_was_a_log_are_put_into_it(
     Piece.objects.filter(pk=piece.pk).update(finished_at=AT)
     Workshop.objects.update(log_whole=False)
     bench.refresh_from_db()
-    log.catch_up(bench)
+    finishing.catch_up(bench)
     made = LogEntry.objects.get()
     assert (made.name, made.finished_on) == ("Bangle", AT.date())
     bench.refresh_from_db()
@@ -237,5 +237,5 @@ def test_a_try_on_is_read_in_the_unit_that_it_was_typed_in(
     piece = start_piece(bench, "Bangle", {**brief, "unit": unit})
     noted = {"inside_girth": typed}
     TryOnRecord.objects.create(workshop=bench, piece=piece, noted=noted, answer={}, noted_at=AT)
-    log.finish(bench, piece.pk, finished=True)
+    finishing.finish(bench, piece.pk, finished=True)
     assert LogEntry.objects.get().inside_made_mm == (pytest.approx(mm) if mm else None)

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from jamreel.core.plan import BriefRefused
-from jamreel.workshop import log, making, turns
+from jamreel.workshop import finishing, making, turns
 from jamreel.workshop.models import Piece, Revision, Tick, Workshop
 from jamreel.workshop.pieces import (
     StaleSave,
@@ -162,7 +162,7 @@ def test_from_cut_to_finished(piece: Piece) -> None:
     making.mark_put_right(bench, piece.pk, record.pk)
     piece.refresh_from_db()
     assert piece.waits_for == "try_on"
-    log.finish(bench, piece.pk, finished=True)
+    finishing.finish(bench, piece.pk, finished=True)
     piece.refresh_from_db()
     assert piece.waits_for == "done"
 

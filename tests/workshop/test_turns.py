@@ -9,7 +9,7 @@ import pytest
 from django.db import connection, transaction
 from django.http import Http404
 
-from jamreel.workshop import log, making, pieces, planning, shops, turns, wearers
+from jamreel.workshop import finishing, making, pieces, planning, shops, turns, wearers
 from jamreel.workshop.models import Piece, Stock, Tick, Wearer, Workshop
 from jamreel.workshop.pieces import StaleSave, refresh, save_brief, start_piece, undo
 from jamreel.workshop.planning import forget_plans
@@ -84,8 +84,8 @@ def test_nothing_is_computed_while_the_database_is_locked(
     resolve(bench, piece.pk, record.key, "offcut")
     making.tick(bench, piece.pk, "cut", "bangle")
     making.untick(bench, piece.pk, "cut", "bangle")
-    log.finish(bench, piece.pk, finished=True)
-    log.finish(bench, piece.pk, finished=False)
+    finishing.finish(bench, piece.pk, finished=True)
+    finishing.finish(bench, piece.pk, finished=False)
     fresh = shops.change_shop(bench, 1, {"unit": "in"})
     refresh(fresh)
     text = "kind,name,wire,metal,amount [mm or pieces]\nreel,,1 mm,copper,4000\n"
@@ -174,7 +174,7 @@ def test_looking_never_overwrites_what_happens_meanwhile(
 
 
 def test_a_finished_piece_keeps_what_it_said(bench: Workshop, piece: Piece) -> None:
-    log.finish(bench, piece.pk, finished=True)
+    finishing.finish(bench, piece.pk, finished=True)
     before = Piece.objects.get(pk=piece.pk).state
     fresh = shops.change_shop(bench, 1, {"unit": "in"})
     assert refresh(fresh) == 0

@@ -26,7 +26,7 @@ from jamreel.core.workpiece.woven import (
     sampled_sum,
     shown_woven,
 )
-from jamreel.workshop import log, making, pieces
+from jamreel.workshop import finishing, making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import bench_strip
@@ -242,7 +242,7 @@ def put_right(request: HttpRequest, piece_id: int, tryon_id: int) -> HttpRespons
 @router.post("/pieces/{int:piece_id}/finish", response=PIECE, by_alias=True)
 def finish(request: HttpRequest, piece_id: int, payload: Finish) -> HttpResponse:
     """Close a piece as done, or open it again."""
-    log.finish(bench_of(request), piece_id, finished=payload.finished)
+    finishing.finish(bench_of(request), piece_id, finished=payload.finished)
     return _full(request, whole_piece(bench_of(request), piece_id))
 
 

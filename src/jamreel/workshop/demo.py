@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from jamreel.core.plan import propose_raw, read_brief
 from jamreel.core.shop import Shop
-from jamreel.workshop import log, making
+from jamreel.workshop import finishing, making
 from jamreel.workshop.demo_bound import BOUND, BOUND_RACK
 from jamreel.workshop.demo_cast import (
     CAST,
@@ -70,7 +70,7 @@ def build(today: date, *, whole: bool = True) -> Workshop:
         season(workshop, today)
         workshop.refresh_from_db()
     for piece in (pieces["the Heron"], *(one for one, extra in made.values() if extra.finished)):
-        log.finish(workshop, piece.pk, finished=True)
+        finishing.finish(workshop, piece.pk, finished=True)
     workshop.refresh_from_db()
     if not whole:
         return workshop

@@ -14,7 +14,7 @@ from jamreel.core.plan import Plan
 from jamreel.core.workpiece.asked import asked_at
 from jamreel.core.workpiece.ledger import ALLOWANCES
 from jamreel.core.workpiece.records import record_of_step
-from jamreel.workshop import at_bench, clock, log, photos
+from jamreel.workshop import at_bench, clock, finishing, log, photos
 from jamreel.workshop.day import USUAL_HOURS, USUAL_RESOURCES, Chosen, plan_day
 from jamreel.workshop.hands import Sample, note_sample
 from jamreel.workshop.models import (
@@ -140,7 +140,7 @@ def _make(workshop: Workshop, made: Made, wearer: Wearer, pick: random.Random, n
     Tick.objects.bulk_create(ticks)
     _use(workshop, piece, now)
     StepClock.objects.bulk_create(_clocks(piece, plan, pick))
-    log.finish(workshop, piece.pk, finished=True)
+    finishing.finish(workshop, piece.pk, finished=True)
 
 
 def _cut(piece: Piece, plan: Plan, now: datetime) -> Iterator[Tick]:
