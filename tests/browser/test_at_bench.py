@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 from playwright.sync_api import Locator, Page, expect
 
 from jamreel.workshop import at_bench, clock
-from jamreel.workshop.models import LogEntry, Piece, Workshop
+from jamreel.workshop.models import LogEntry, Piece, StepClock, Workshop
 
 pytestmark = pytest.mark.browser
 BEGIN = datetime(2026, 11, 24, 9, 0, tzinfo=UTC)
@@ -31,29 +31,39 @@ def set_clock(monkeypatch: pytest.MonkeyPatch) -> Callable[[float], None]:
 @pytest.fixture
 def empty(page: Page, live_server: Any) -> Page:
     """A page at a bench on which there is nothing yet."""
-    page.get_by_role("button", name="Leave").click()
-    page.get_by_role("button", name="I have none yet").click()
+    press(page, "button", "Leave")
+    press(page, "button", "I have none yet")
     for label, text in (
         ("What the bench is called", "Osier Bench"),
         ("Name", "osier"),
         ("Password", "green-sticks-11"),
     ):
-        page.get_by_label(label, exact=True).fill(text)
-    page.get_by_role("button", name="Make the bench").click()
+        typed(page, label, text)
+    press(page, "button", "Make the bench")
     expect(page.get_by_role("heading", name="Osier Bench")).to_be_visible()
     return page
 
 
+def walk_to(page: Page, wanted: Locator) -> None:
+    """Go from one field, button and link to the next until it is the wanted one."""
+    expect(wanted).to_be_enabled()
+    for _ in range(120):
+        if wanted.evaluate("it => it === document.activeElement"):
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"the Tab key does not come to {wanted}")
+
+
 def typed(page: Page, label: str, text: str) -> None:
     """Go to a field and type, with no mouse."""
-    page.get_by_label(label, exact=True).first.focus()
+    walk_to(page, page.get_by_label(label, exact=True).first)
     page.keyboard.press("Control+a")
     page.keyboard.type(text)
 
 
 def press(page: Page, role: Any, name: str) -> None:
     """Go to a button or a link and press it, with no mouse."""
-    page.get_by_role(role, name=name).first.focus()
+    walk_to(page, page.get_by_role(role, name=name).first)
     page.keyboard.press("Enter")
 
 
@@ -175,6 +185,15 @@ def _to_the_end(page: Page, bench: Workshop, piece: Piece) -> None:
     expect(at_step(page)).to_have_text("It is in the log")
 
 
+def counted(page: Page, piece: Piece, key: str, times: int) -> None:
+    """Wait until the server has counted as much as the screen shows."""
+    for _ in range(100):
+        if StepClock.objects.filter(piece=piece, key=key, counted=times).exists():
+            return
+        page.wait_for_timeout(100)
+    raise AssertionError(f"{times} were never counted")
+
+
 def test_repeats_are_counted_by_presses_and_taken_back(page: Page) -> None:
     bench = Workshop.objects.get(name="Heron Barge")
     piece = Piece.objects.get(workshop=bench, name="Lock-gate necklace")
@@ -191,10 +210,28 @@ def test_repeats_are_counted_by_presses_and_taken_back(page: Page) -> None:
     expect(page.get_by_text(f"3 of {many.times}", exact=True)).to_be_visible()
     page.keyboard.press("PageUp")
     expect(page.get_by_text(f"2 of {many.times}", exact=True)).to_be_visible()
+    counted(page, piece, many.id, 1)
     page.reload()
     expect(page.get_by_text(f"2 of {many.times}", exact=True)).to_be_visible()
     page.get_by_role("button", name="All of them are done").click()
     expect(at_step(page)).not_to_have_text(many.title)
+
+
+def test_every_press_counts_however_quick_they_come(page: Page) -> None:
+    bench = Workshop.objects.get(name="Heron Barge")
+    piece = Piece.objects.get(workshop=bench, name="Lock-gate necklace")
+    steps = at_bench.at_bench(bench, piece.pk).steps
+    many = next(one.step for one in steps if one.step.times > 5 and "cut" not in one.step.asks)
+    at_bench.go_to(bench, piece.pk, many.id)
+    page.goto(f"/pieces/{piece.pk}/bench")
+    expect(page.get_by_text(f"1 of {many.times}", exact=True)).to_be_visible()
+    # Nothing is waited for between them.
+    for _ in range(5):
+        page.keyboard.press("Space")
+    expect(page.get_by_text(f"6 of {many.times}", exact=True)).to_be_visible()
+    counted(page, piece, many.id, 5)
+    page.reload()
+    expect(page.get_by_text(f"6 of {many.times}", exact=True)).to_be_visible()
 
 
 def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(
@@ -216,6 +253,7 @@ def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(
     page.get_by_role("main").get_by_role("link", name="Toll bangle").click()
     expect(page.get_by_text("Step 3 of 14")).to_be_visible()
     page.get_by_role("button", name="Lay down").click()
+    page.wait_for_url(re.compile("/form$"))
     page.goto("/")
     held = page.get_by_role("region", name="In hand")
     expect(held).to_contain_text("Landing-stage bangle")

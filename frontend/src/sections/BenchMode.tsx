@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { Link, useNavigate, useParams } from "react-router";
-import { api, ApiError, ask, type Piece, type WaitView } from "../api/client";
+import { api, ApiError, type Piece, type WaitView } from "../api/client";
 import { benchQueries } from "../api/benchQueries";
 import { queries } from "../api/queries";
 import { useAwake } from "../hooks/useAwake";
@@ -56,7 +56,7 @@ const isUnplanned = (error: Error) => error instanceof ApiError && error.status 
 function OneStep({ view, piece }: { view: View; piece: Piece }) {
   const { t } = useTranslation();
   const navigate = useNavigate();
-  const { act, take, begin, count } = useActions(view);
+  const { act, take, begin, busy, stands, count, layDown } = useActions(view);
   const [looked, look] = useState<string | null>(null);
   const [cut, setCut] = useState<CutTyped>({ actual: "", stock: null });
   const now = useServerNow(view.ahead);
@@ -70,12 +70,15 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
   const wait = looked === null || looked === view.at ? holds(view) : null;
   const done = view.steps.every((one) => one.done);
 
-  const run = (next: Onward) => {
-    // A pedal that bounces ticks nothing off twice.
-    if (act.isPending || next.kind === "stay") return;
-    if (next.kind === "look") return look(next.key === view.at ? null : next.key);
+  const press = (what: (stood: View, at: string) => Onward) => {
+    // A pedal that bounces ticks nothing off twice; one that is quicker than the screen counts.
+    const stood = stands();
+    const at = looked ?? stood.at;
+    const next = what(stood, at);
+    if (busy() || next.kind === "stay") return;
+    if (next.kind === "look") return look(next.key === stood.at ? null : next.key);
     look(null);
-    if (next.kind === "count") count({ key: at, counted: next.counted });
+    if (next.kind === "count") count(at, next.counted);
     else if (next.kind === "cut" && step) {
       const told = { actual: cut.actual, stock_id: chosen(step, cut) };
       // What was typed was of this wire; what it came from is likely to serve the next one, too.
@@ -86,16 +89,13 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
     } else if (next.kind === "end_wait") act.mutate({ kind: "end_wait", key: String(next.wait) });
     else if (next.kind !== "cut") act.mutate({ kind: next.kind, key: at });
   };
-  const on = () => run(onward(view, at, now));
-  const back = () => run(backward(view, at));
-  usePedal({ " ": on, PageDown: on, PageUp: back, Escape: () => leave() });
-  const leave = () => {
-    void ask(
-      api.POST("/api/pieces/{piece_id}/bench/lay-down", {
-        params: { path: { piece_id: view.id } },
-      }),
-    ).finally(() => void navigate(`/pieces/${view.id}/form`));
-  };
+  const on = () => press((stood, at) => onward(stood, at, now));
+  const back = () => press(backward);
+  const leave = () =>
+    void layDown()
+      .catch(() => undefined)
+      .finally(() => void navigate(`/pieces/${view.id}/form`));
+  usePedal({ " ": on, PageDown: on, PageUp: back, Escape: leave });
   if (!step) return null;
   const next = onward(view, at, now);
   return (

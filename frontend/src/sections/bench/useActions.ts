@@ -9,28 +9,35 @@ export type View = AtBench & { ahead: number };
 
 // What was pressed is done one after the other, in the order of the presses.
 const IN_TURN = { id: "at-bench" };
+const CLOCK = { id: "clock" };
 
 /** What a press does, done by the server; what comes back is shown. */
 export function useActions(view: View) {
   const client = useQueryClient();
   const params = useMemo(() => ({ path: { piece_id: view.id } }), [view.id]);
+  const shown = useMemo(() => ["at-bench", view.id], [view.id]);
+  const [acting, counting] = [
+    ["act", view.id],
+    ["count", view.id],
+  ];
   const take = useCallback(
     (fresh: AtBench) => {
       // Of two answers on their way at once the one that the server made later holds.
-      const known = client.getQueryData<AtBench>(["at-bench", view.id]);
+      const known = client.getQueryData<AtBench>(shown);
       if (known && known.now > fresh.now) return;
-      client.setQueryData(["at-bench", view.id], arrived(fresh));
+      client.setQueryData(shown, arrived(fresh));
       void client.invalidateQueries({ queryKey: ["piece", view.id] });
       void client.invalidateQueries({ queryKey: ["bench"] });
       void client.invalidateQueries({ queryKey: ["waits"] });
     },
-    [client, view.id],
+    [client, shown, view.id],
   );
   // Another tab was first: show where it stands now.
   const again = async () => take(await ask(api.GET("/api/pieces/{piece_id}/bench", { params })));
   const act = useMutation({
     scope: IN_TURN,
     meta: { shown: true },
+    mutationKey: acting,
     mutationFn: async (action: Act): Promise<AtBench | null> => {
       const { kind, key } = action;
       const at = "/api/pieces/{piece_id}/bench" as const;
@@ -54,33 +61,55 @@ export function useActions(view: View) {
     onSuccess: (fresh) => fresh && take(fresh),
     onError: again,
   });
-  // Counted at once, for hands that are quicker than the wire: each press counts.
-  const counting = ["count", view.id];
+  // Shown at once, for hands that are quicker than the wire: each press counts.
   const counts = useMutation({
     scope: IN_TURN,
-    meta: { shown: true },
     mutationKey: counting,
-    mutationFn: (body: { key: string; counted: number }) =>
-      ask(api.POST("/api/pieces/{piece_id}/bench/count", { params, body })),
-    onMutate: ({ key, counted }) => {
-      void client.cancelQueries({ queryKey: ["at-bench", view.id] });
-      client.setQueryData<View>(
-        ["at-bench", view.id],
-        (known) => known && withCount(known, key, counted),
-      );
+    mutationFn: async (body: Counted) => {
+      const pending = client
+        .getMutationCache()
+        .findAll({ mutationKey: counting, status: "pending" });
+      const asked = pending.map((one) => one.state.variables as Counted);
+      // A press behind this one says more: that one is sent.
+      if (asked.findLast((one) => one.key === body.key) !== body) return null;
+      return ask(api.POST("/api/pieces/{piece_id}/bench/count", { params, body }));
     },
     onSuccess: (fresh) => {
-      if (client.isMutating({ mutationKey: counting }) === 1) take(fresh);
+      if (fresh && client.isMutating({ mutationKey: counting }) === 1) take(fresh);
     },
     onError: again,
   });
-  // The clock goes on beside what is pressed, and never holds a press up.
+  // The clock goes on beside what is pressed, and never holds a press up; but a piece that is laid
+  // down is not taken up again by a clock that was late.
   const clock = useMutation({
+    scope: CLOCK,
     mutationFn: (key: string) =>
       ask(api.POST("/api/pieces/{piece_id}/bench/go", { params, body: { key } })),
     onSuccess: take,
   });
-  return { act, take, begin: clock.mutate, count: counts.mutate };
+  const lay = useMutation({
+    scope: CLOCK,
+    mutationFn: () => ask(api.POST("/api/pieces/{piece_id}/bench/lay-down", { params })),
+  });
+  return {
+    act,
+    take,
+    layDown: lay.mutateAsync,
+    begin: clock.mutate,
+    /** Whether a press is being done, and how the piece stands: as they are now, not as drawn. */
+    busy: () => client.isMutating({ mutationKey: acting }) > 0,
+    stands: () => client.getQueryData<View>(shown) ?? view,
+    count: (step: string, counted: number) => {
+      void client.cancelQueries({ queryKey: shown });
+      client.setQueryData<View>(shown, (known) => known && withCount(known, step, counted));
+      counts.mutate({ key: step, counted });
+    },
+  };
+}
+
+interface Counted {
+  key: string;
+  counted: number;
 }
 
 export interface Act {
