@@ -1,6 +1,16 @@
 import { describe, expect, it } from "vitest";
 import type { AtBench, StepAtBench, WaitView } from "../api/client";
-import { backward, holds, justEnded, left, onward, partOf, spanText, withCount } from "./benchMode";
+import {
+  backward,
+  holds,
+  isMarking,
+  justEnded,
+  left,
+  onward,
+  partOf,
+  spanText,
+  withCount,
+} from "./benchMode";
 
 const NOW = Date.parse("2026-11-02T09:00:00Z");
 
@@ -112,4 +122,10 @@ describe("presses that the server has not counted yet", () => {
     expect(onward(withCount(once, "links", 2), "links", NOW)).toEqual({ kind: "done" });
     expect(onward(once, "clasp", NOW)).toEqual({ kind: "count", counted: 1 });
   });
+});
+
+it("knows the steps at which marks are read off", () => {
+  const works = ["wire.mark", "sliding.mark", "wire.cut", "finish.hallmark", undefined];
+  const steps = works.map((work) => ({ step: { work } }) as StepAtBench);
+  expect(steps.map(isMarking)).toEqual([true, true, false, false, false]);
 });

@@ -81,6 +81,11 @@ export function partOf(step: StepAtBench): { at: number; of: number } | null {
   return of > 1 && !step.done ? { at: step.counted + 1, of } : null;
 }
 
+/** Whether a step puts marks on a straight wire: then its marks are read, not one number. */
+export function isMarking(step: StepAtBench): boolean {
+  return (step.step.work ?? "").endsWith(".mark");
+}
+
 /** A piece with so many repeats of a step done, as it will be once the server has counted them. */
 export function withCount<T extends AtBench>(view: T, key: string, counted: number): T {
   const steps = view.steps.map((one) => (one.step.id === key ? { ...one, counted } : one));

@@ -100,24 +100,25 @@ function Group({ kind, techniques, open, onOpen }: GroupProps) {
             <button
               type="button"
               aria-pressed={open === keyOf(one)}
-              className="grid min-h-[58px] w-full grid-cols-[minmax(0,1fr)_100px] items-center gap-x-4 px-1 py-1 text-left hover:bg-panel aria-pressed:bg-tint min-[700px]:grid-cols-[minmax(0,1fr)_260px_112px]"
+              className="grid min-h-[58px] w-full grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 px-1 py-1 text-left hover:bg-panel aria-pressed:bg-tint min-[700px]:grid-cols-[minmax(0,1fr)_260px_150px]"
               onClick={() => onOpen(keyOf(one))}
             >
               <span className="leading-tight">
                 <span className="block text-[17px] font-semibold first-letter:uppercase">
                   {one.name}
                 </span>
-                <span className="block text-[14px] text-muted">
-                  {[one.wire, t(`hand.sure.${one.sureness}`), countText(one, t)]
-                    .filter(Boolean)
-                    .join(" · ")}
-                </span>
+                <span className="block text-[14px] text-muted">{one.wire}</span>
               </span>
               <span className="max-[699px]:hidden">
                 <DotLine technique={one} width={260} label={said(one, t)} />
               </span>
-              <span className="figures text-right text-[24px] font-semibold whitespace-nowrap">
-                {mainText(one, t)}
+              <span className="text-right leading-tight">
+                <span className="figures block text-[24px] font-semibold whitespace-nowrap">
+                  {mainText(one, t)}
+                </span>
+                <span className="block text-[13px] text-muted">
+                  {t(`hand.sure.${one.sureness}`)} · {countText(one, t)}
+                </span>
               </span>
             </button>
           </li>

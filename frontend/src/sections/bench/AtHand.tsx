@@ -1,10 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
-import type { Piece, StepAtBench } from "../../api/client";
+import type { Piece, Plan, StepAtBench } from "../../api/client";
 import { queries } from "../../api/queries";
 import { SheetDrawing } from "../../drawings/SheetDrawing";
 import { StraightWire } from "../../drawings/StraightWire";
+import { useUnit } from "../../hooks/useUnit";
+import { lengthText } from "../../logic/length";
 import { WovenView } from "../../drawings/WovenView";
+import { isMarking } from "../../logic/benchMode";
 import { entryOf, partSheet } from "../../logic/atHand";
 import { bentBox, stageOf, stageSheet, wiresFor } from "../../logic/stages";
 
@@ -32,6 +35,7 @@ export function AtHand({ piece, step }: Props) {
     return (
       <div className="flex h-full flex-col justify-center">
         <StraightWire cut={cut} colour={cut.colour || plan.colour} on="panel" />
+        {isMarking(step) && <Marks cut={cut} />}
       </div>
     );
   // Strands take a moment: better nothing than a wire that is not looked at.
@@ -72,4 +76,22 @@ export function AtHand({ piece, step }: Props) {
   const fit = plan.drawings.sheets.find((one) => one.stations.includes(step.step.station));
   const sheet = part ?? (step.step.station === "fit" ? (fit ?? sequence) : (sequence ?? fit));
   return sheet ? <SheetDrawing sheet={sheet} colour={plan.colour} className="h-full" /> : null;
+}
+
+/** The marks of a wire from its left end, to be read from two metres. */
+function Marks({ cut }: { cut: Plan["cuts"][number] }) {
+  const unit = useUnit();
+  return (
+    <ol className="mx-auto mt-6 grid grid-cols-[auto_auto] items-baseline gap-x-5 gap-y-1">
+      {cut.marks.map((mark) => (
+        <li key={mark.label + mark.at_mm} className="contents">
+          <span className="figures text-right text-[52px] leading-none font-semibold">
+            {lengthText(mark.at_mm, unit, 1, "fractions")}
+            <span className="ml-1 text-[20px] font-normal">{unit}</span>
+          </span>
+          <span className="text-[20px]">{mark.label}</span>
+        </li>
+      ))}
+    </ol>
+  );
 }

@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { StepAtBench } from "../../api/client";
-import { partOf, spanText } from "../../logic/benchMode";
+import { isMarking, partOf, spanText } from "../../logic/benchMode";
 import { Button } from "../../ui/Button";
 import { Figure } from "../../ui/Figure";
 
@@ -9,7 +9,9 @@ export function Words({ step, children }: { step: StepAtBench; children: React.R
   const { t } = useTranslation();
   const wire = step.cuts[0];
   const part = partOf(step);
-  const figure = wire ? { label: wire.label, value: wire.length_mm, count: false } : step.figure;
+  // Marks stand in the drawing, all of them.
+  const alone = isMarking(step) ? null : step.figure;
+  const figure = wire ? { label: wire.label, value: wire.length_mm, count: false } : alone;
   return (
     <div className="flex flex-col gap-3">
       <h2 className="text-[30px] leading-tight first-letter:uppercase" data-testid="step">
