@@ -3,7 +3,8 @@
 import io
 import statistics
 import time
-from datetime import UTC, datetime
+from collections.abc import Sequence
+from datetime import UTC, date, datetime
 from typing import Any
 
 import pytest
@@ -50,6 +51,30 @@ def test_every_word_is_looked_for_from_its_start_in_all_that_is_known(bench: Wor
         "   ": ["Öle’s ring", "Ferry cuff", "Reed crown"],
     }.items():
         assert names(log.entries(bench, words)) == found, words
+
+
+def test_dates_are_found_by_the_names_of_months_and_by_days(bench: Workshop) -> None:
+    for name, on in (
+        ("Old cuff", date(2025, 11, 20)),
+        ("Cuff", date(2026, 11, 5)),
+        ("Ring", date(2026, 5, 20)),
+    ):
+        entry(bench, name, finished_on=on)
+    for words, found in {
+        "november": ["Cuff", "Old cuff"],
+        "5 Nov": ["Cuff"],
+        "20 nov 2025": ["Old cuff"],
+        "Nov ring": [],
+        "20": ["Ring", "Old cuff"],
+        "may": ["Ring"],
+        "no": [],
+    }.items():
+        assert names(log.entries(bench, words)) == found, words
+    # However many names begin like the month.
+    for n in range(log.MOST_ALIKE + 1):
+        entry(bench, f"May{n}wire", finished_on=date(2026, 11, 5))
+    assert len(log.entries(bench, "may").entries) == log.MOST_ALIKE + 2
+    assert names(log.entries(bench, "may 20")) == ["Ring"]
 
 
 def test_what_is_changed_or_opened_again_is_searched_as_it_is_now(bench: Workshop) -> None:
@@ -214,14 +239,20 @@ def _quickest(bench: Workshop, words: str, before: int | None = None) -> float:
     return min(statistics.median(took), min(took) * 1.2)
 
 
+def _quickest_of(bench: Workshop, searches: Sequence[str]) -> dict[str, float]:
+    """Return the quickest of three rounds: what a machine does beside it passes."""
+    rounds = [{words: _quickest(bench, words) for words in searches} for _ in range(3)]
+    return {words: min(one[words] for one in rounds) for words in searches}
+
+
 def test_a_hundred_thousand_entries_open_and_search_as_quickly_as_a_hundred(
     bench: Workshop,
 ) -> None:
-    searches = ("", "cuff", "brass crown", "wear")
+    searches = ("", "cuff", "brass crown", "wear", "3 oct")
     _many(bench, 100)
-    few = {words: _quickest(bench, words) for words in searches}
+    few = _quickest_of(bench, searches)
     _many(bench, 99_900)
-    many = {words: _quickest(bench, words) for words in searches}
+    many = _quickest_of(bench, searches)
     deep = _quickest(bench, "", LogEntry.objects.count() // 2)
     for words in searches:
         assert many[words] <= 1.5 * few[words] + 0.0005, (words, few, many)

@@ -11,6 +11,8 @@ from django.db import connection
 from django.db.models import Min, QuerySet
 
 from jamreel.core.errors import Refusal
+from jamreel.core.words import catalogue
+from jamreel.workshop import clock
 from jamreel.workshop.csv_text import write_rows
 from jamreel.workshop.models import LogEntry, LogWord, Photo, Piece, Wearer, Workshop
 from jamreel.workshop.ownership import row, rows
@@ -24,6 +26,8 @@ PAGE = 50
 MOST_WORDS = 8
 # Words that begin alike are looked for one by one up to so many.
 MOST_ALIKE = 40
+# Before this nothing was put into a log.
+FIRST_YEAR = 2000
 _WORD = re.compile(r"[^\W_]+", re.UNICODE)
 
 
@@ -75,13 +79,33 @@ def _numbers(workshop: Workshop, asked: Sequence[str], before: int | None, most:
 
 def _match(workshop: Workshop, asked: str) -> str:
     """Return a word as full text looks for it: whole words that begin so are read backwards one by
-    one; what begins too many is gathered first."""
+    one; what begins too many is gathered first. Of numbers as short as a day's none begins so."""
     word = _plain(asked)
+    if word.isdigit() and len(word) <= len("31"):
+        return f'("{word}" OR "{word.zfill(2)}")'
     begins = rows(LogWord, workshop).filter(word__gte=word, word__lt=word + "\U0010ffff")
     found = list(begins.values_list("word", flat=True)[: MOST_ALIKE + 1])
-    if len(found) > MOST_ALIKE:
-        return f'"{word}"*'
-    return f"({' OR '.join(map(_quoted, found))})" if found else ""
+    alike = [f'"{word}"*'] if len(found) > MOST_ALIKE else [_quoted(one) for one in found]
+    either = [*alike, *map(_quoted, _months(workshop, word))]
+    return f"({' OR '.join(either)})" if either else ""
+
+
+def _months(workshop: Workshop, word: str) -> list[str]:
+    """Return the year and month of every month that a word begins the name of, as they stand in
+    full text: a word of its own, which is found as quickly as any."""
+    names = catalogue(shop_of(workshop).language)["log.months"].split()
+    months = [n for n, name in enumerate(names, 1) if len(word) >= 3 and name.startswith(word)]
+    if not months:
+        return []
+    ever = range(FIRST_YEAR, clock.now().year + 1)
+    asked = [_month_word(date(year, month, 1)) for year in ever for month in months]
+    known = rows(LogWord, workshop).filter(word__in=asked)
+    return list(known.values_list("word", flat=True))
+
+
+def _month_word(day: date) -> str:
+    """Return the word that a month of a year has in full text."""
+    return f"{day:%Y%m}"
 
 
 def _quoted(word: str) -> str:
@@ -102,7 +126,8 @@ def know_words(workshop: Workshop, listed: Sequence[LogEntry]) -> None:
     )
     dates = {part for one in listed for part in str(one.finished_on).split("-")}
     words = {_plain(word) for texts in said for text in texts for word in _WORD.findall(text)}
-    every = sorted(words | dates)
+    months = {_month_word(one.finished_on) for one in listed}
+    every = sorted(words | dates | months)
     LogWord.objects.bulk_create(
         (LogWord(workshop=workshop, word=word) for word in every), ignore_conflicts=True
     )

@@ -14,7 +14,8 @@ CREATE VIRTUAL TABLE workshop_logwords USING fts5(
 CREATE TRIGGER workshop_log_in AFTER INSERT ON workshop_logentry BEGIN
     INSERT INTO workshop_logwords (rowid, bench, words) VALUES (new.id, 'b' || new.workshop_id,
         new.name || ' ' || new.wearer || ' ' || new.kind || ' ' || new.made_of || ' ' || new.metals
-        || ' ' || new.reels || ' ' || new.note || ' ' || new.finished_on);
+        || ' ' || new.reels || ' ' || new.note || ' ' || new.finished_on
+        || ' ' || substr(new.finished_on, 1, 4) || substr(new.finished_on, 6, 2));
 END;
 CREATE TRIGGER workshop_log_out AFTER DELETE ON workshop_logentry BEGIN
     DELETE FROM workshop_logwords WHERE rowid = old.id;
@@ -24,6 +25,7 @@ CREATE TRIGGER workshop_log_anew AFTER UPDATE ON workshop_logentry BEGIN
     INSERT INTO workshop_logwords (rowid, bench, words) SELECT new.id, 'b' || new.workshop_id,
         new.name || ' ' || new.wearer || ' ' || new.kind || ' ' || new.made_of || ' ' || new.metals
         || ' ' || new.reels || ' ' || new.note || ' ' || new.finished_on
+        || ' ' || substr(new.finished_on, 1, 4) || substr(new.finished_on, 6, 2)
         WHERE new.opened_at IS NULL;
 END;
 """
