@@ -53,7 +53,8 @@ export function Words({ step, children }: { step: StepAtBench; children: React.R
           key={one.id}
           className="max-w-[38rem] border-l-[6px] border-alarm pl-4 text-[18px] leading-snug"
         >
-          <strong>{one.says}</strong> {one.because}.
+          <strong className="block">{one.says}</strong>
+          <span className="block first-letter:uppercase">{one.because}.</span>
         </p>
       ))}
       {children}
