@@ -1,4 +1,7 @@
-"""axe finds nothing on any view, on laptop and tablet, in light and dark; nothing is cut off."""
+"""axe finds nothing on any view, on laptop and tablet, in light and dark; nothing is cut off, and
+all there is to press is large enough for a thumb."""
+
+import re
 
 import pytest
 from playwright.sync_api import Page, expect
@@ -71,29 +74,37 @@ def test_the_door(door: Page) -> None:
 @pytest.mark.parametrize("size", [(1280, 800), (820, 1180)], ids=["laptop", "tablet"])
 def test_every_view_in_both_themes(page: Page, size: tuple[int, int]) -> None:
     page.set_viewport_size({"width": size[0], "height": size[1]})
-    for theme in ("Dark", "Light"):
-        page.get_by_role("button", name=theme).click()
-        for view in VIEWS:
-            page.goto(view)
-            page.locator("h1").wait_for()
-            page.wait_for_load_state("networkidle")
-            assert_accessible(page)
-            wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
-            assert wide <= 0, f"{view} runs {wide} px off the {size[0]} px screen"
-
-
-def test_everything_to_press_is_large_enough_for_a_thumb(page: Page) -> None:
     for view in VIEWS:
         page.goto(view)
         page.locator("h1").wait_for()
-        small = page.evaluate(
-            """() => [...document.querySelectorAll("button, a, select, input")]
-              // Labels on the Rule repeat what the ledger's rows, which are large, do.
-              .filter(e => !e.closest("[data-rule]"))
-              // A box is pressed by its label.
-              .map(e => e.type === "checkbox" ? e.closest("label") ?? e : e)
-              .map(e => [e.textContent.slice(0, 30), e.getBoundingClientRect()])
-              .filter(([, box]) => box.width > 1 && Math.max(box.height, 0) < 43.5)
-              .map(([text, box]) => `${text} ${Math.round(box.height)}`)"""
-        )
-        assert small == [], view
+        page.wait_for_load_state("networkidle")
+        assert_accessible(page)
+        wide = page.evaluate("document.documentElement.scrollWidth - innerWidth")
+        assert wide <= 0, f"{view} runs {wide} px off the {size[0]} px screen"
+        assert too_small(page) == [], view
+        # The other theme is another set of colours; the next view begins in it.
+        before = ground(page)
+        page.get_by_role("button", name=re.compile("^(Dark|Light)$")).click()
+        assert ground(page) != before
+        assert_accessible(page, "color-contrast", "link-in-text-block")
+
+
+def ground(page: Page) -> str:
+    """Return the colour that the page lies on."""
+    found: str = page.evaluate("getComputedStyle(document.documentElement).backgroundColor")
+    return found
+
+
+def too_small(page: Page) -> list[str]:
+    """Return what there is to press that is too small for a thumb, with its height."""
+    small: list[str] = page.evaluate(
+        """() => [...document.querySelectorAll("button, a, select, input")]
+          // Labels on the Rule repeat what the ledger's rows, which are large, do.
+          .filter(e => !e.closest("[data-rule]"))
+          // A box is pressed by its label.
+          .map(e => e.type === "checkbox" ? e.closest("label") ?? e : e)
+          .map(e => [e.textContent.slice(0, 30), e.getBoundingClientRect()])
+          .filter(([, box]) => box.width > 1 && Math.max(box.height, 0) < 43.5)
+          .map(([text, box]) => `${text} ${Math.round(box.height)}`)"""
+    )
+    return small
