@@ -25,7 +25,7 @@ interface StripProps {
   onChange: (part: Partial<DayIn>) => void;
 }
 
-/** The strip of the day: one lane a piece, hands dark, waits hatched, now a line. */
+/** The strip of the day: one lane a piece, hands dark, waits tinted, now a line. */
 export function Strip({ day, onChange }: StripProps) {
   const { t } = useTranslation();
   const now = useServerNow(day.ahead ?? 0);
