@@ -106,13 +106,13 @@ function Ends({ day, busy, stale }: { day: Day; busy: boolean; stale: string }) 
     <div className="mb-3">
       <p>
         <span className="figures text-[52px] leading-none font-semibold">{clock(day.ends)}</span>
-        <span className="ml-3 text-lg text-muted">
-          {t("day.ends", { day: dayName(day.ends) })}
-          {!day.proven &&
-            day.bound &&
-            ` · ${t("day.bound", { at: `${dayName(day.bound)} ${clock(day.bound)}` })}`}
-        </span>
+        <span className="ml-3 text-lg text-muted">{t("day.ends", { day: dayName(day.ends) })}</span>
       </p>
+      {!day.proven && day.bound && (
+        <p className="text-[15px] text-muted">
+          {t("day.bound", { at: `${dayName(day.bound)} ${clock(day.bound)}` })}
+        </p>
+      )}
       <p role="status" className="text-[15px] text-muted">
         {busy
           ? t("day.working")
