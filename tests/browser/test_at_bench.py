@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 from django.contrib.auth.models import User
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import APIResponse, Locator, Page, Route, expect
 
 from jamreel.workshop import at_bench, clock
 from jamreel.workshop.models import LogEntry, Piece, StepClock, Workshop
@@ -232,6 +232,34 @@ def test_every_press_counts_however_quick_they_come(page: Page) -> None:
     counted(page, piece, many.id, 5)
     page.reload()
     expect(page.get_by_text(f"6 of {many.times}", exact=True)).to_be_visible()
+
+
+def test_an_answer_that_is_older_than_the_presses_takes_none_of_them_back(page: Page) -> None:
+    bench = Workshop.objects.get(name="Heron Barge")
+    piece = Piece.objects.get(workshop=bench, name="Lock-gate necklace")
+    steps = at_bench.at_bench(bench, piece.pk).steps
+    many = next(one.step for one in steps if one.step.times > 5 and "cut" not in one.step.asks)
+    at_bench.go_to(bench, piece.pk, many.id)
+    begun: list[tuple[Route, APIResponse]] = []
+    counts: list[Route] = []
+    page.route("**/bench/go", lambda route: begun.append((route, route.fetch())))
+    page.route("**/bench/count", lambda route: counts.append(route))
+    page.goto(f"/pieces/{piece.pk}/bench")
+    for _ in range(3):
+        expect(page.get_by_role("button", name="One more, go on")).to_be_enabled()
+        page.keyboard.press("Space")
+    expect(page.get_by_text(f"4 of {many.times}", exact=True)).to_be_visible()
+    # The clock's answer, made before any of them was counted, comes while they are on their way.
+    for route, answer in begun:
+        route.fulfill(response=answer)
+    page.wait_for_timeout(300)
+    expect(page.get_by_text(f"4 of {many.times}", exact=True)).to_be_visible()
+    page.keyboard.press("Space")
+    page.unroute("**/bench/count")
+    for route in counts:
+        route.continue_()
+    counted(page, piece, many.id, 4)
+    expect(page.get_by_text(f"5 of {many.times}", exact=True)).to_be_visible()
 
 
 def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo } from "react";
+import { useMemo } from "react";
 import { api, ask, type AtBench } from "../../api/client";
 import { arrived } from "../../api/benchQueries";
 import { withCount } from "../../logic/benchMode";
@@ -20,20 +20,26 @@ export function useActions(view: View) {
     ["act", view.id],
     ["count", view.id],
   ];
-  const take = useCallback(
-    (fresh: AtBench) => {
-      // Of two answers on their way at once the one that the server made later holds.
-      const known = client.getQueryData<AtBench>(shown);
-      if (known && known.now > fresh.now) return;
-      client.setQueryData(shown, arrived(fresh));
-      void client.invalidateQueries({ queryKey: ["piece", view.id] });
-      void client.invalidateQueries({ queryKey: ["bench"] });
-      void client.invalidateQueries({ queryKey: ["waits"] });
-    },
-    [client, shown, view.id],
-  );
+  /** A piece as the server told it, with the presses that it has not counted yet. */
+  const withPending = (told: View, but?: Counted) =>
+    client
+      .getMutationCache()
+      .findAll({ mutationKey: counting, status: "pending" })
+      .map((one) => one.state.variables as Counted)
+      .filter((one) => one !== but)
+      .reduce((piece, one) => withCount(piece, one.key, one.counted), told);
+  const take = (fresh: AtBench, but?: Counted) => {
+    // Of two answers on their way at once the one that the server made later holds.
+    const known = client.getQueryData<AtBench>(shown);
+    if (known && known.now > fresh.now) return;
+    client.setQueryData(shown, withPending(arrived(fresh), but));
+    void client.invalidateQueries({ queryKey: ["piece", view.id] });
+    void client.invalidateQueries({ queryKey: ["bench"] });
+    void client.invalidateQueries({ queryKey: ["waits"] });
+  };
   // Another tab was first: show where it stands now.
-  const again = async () => take(await ask(api.GET("/api/pieces/{piece_id}/bench", { params })));
+  const again = async (but?: Counted) =>
+    take(await ask(api.GET("/api/pieces/{piece_id}/bench", { params })), but);
   const act = useMutation({
     scope: IN_TURN,
     meta: { shown: true },
@@ -59,7 +65,7 @@ export function useActions(view: View) {
       return ask(api.GET(at, { params }));
     },
     onSuccess: (fresh) => fresh && take(fresh),
-    onError: again,
+    onError: () => again(),
   });
   // Shown at once, for hands that are quicker than the wire: each press counts.
   const counts = useMutation({
@@ -74,10 +80,8 @@ export function useActions(view: View) {
       if (asked.findLast((one) => one.key === body.key) !== body) return null;
       return ask(api.POST("/api/pieces/{piece_id}/bench/count", { params, body }));
     },
-    onSuccess: (fresh) => {
-      if (fresh && client.isMutating({ mutationKey: counting }) === 1) take(fresh);
-    },
-    onError: again,
+    onSuccess: (fresh) => fresh && take(fresh),
+    onError: (_error, body) => again(body),
   });
   // The clock goes on beside what is pressed, and never holds a press up; but a piece that is laid
   // down is not taken up again by a clock that was late.
@@ -85,7 +89,7 @@ export function useActions(view: View) {
     scope: CLOCK,
     mutationFn: (key: string) =>
       ask(api.POST("/api/pieces/{piece_id}/bench/go", { params, body: { key } })),
-    onSuccess: take,
+    onSuccess: (fresh) => take(fresh),
   });
   const lay = useMutation({
     scope: CLOCK,
@@ -98,7 +102,7 @@ export function useActions(view: View) {
     begin: clock.mutate,
     /** Whether a press is being done, and how the piece stands: as they are now, not as drawn. */
     busy: () => client.isMutating({ mutationKey: acting }) > 0,
-    stands: () => client.getQueryData<View>(shown) ?? view,
+    stands: () => withPending(client.getQueryData<View>(shown) ?? view),
     count: (step: string, counted: number) => {
       void client.cancelQueries({ queryKey: shown });
       client.setQueryData<View>(shown, (known) => known && withCount(known, step, counted));

@@ -134,8 +134,9 @@ def solve(case: Case, guess: Starts, budget: Work) -> tuple[Starts, bool, float]
     built.model.minimize(built.end)
     solver = budget.solve(built.model, budget.left * 0.85)
     if solver is None:
-        # Hands that never idle: nothing is said of waits and hours.
-        return found, False, sum(one.long for one in case.goes) / UNITS / case.has["hands"]
+        # Hands that never idle: nothing is said of waits and of what lies between the hours.
+        busy = sum(one.long for one in case.goes) / case.has["hands"]
+        return found, False, (case.windows[0][0] + busy) / UNITS
     bound = solver.best_objective_bound
     proven = proven and bound >= solver.objective_value - 0.5
     return built.found(solver), proven, bound / UNITS
@@ -151,7 +152,7 @@ def _least_late(built: Model, guess: Starts, budget: Work) -> tuple[Starts, bool
     solver = budget.solve(built.model, budget.left * 0.5)
     budget.wall += kept
     if solver is None:
-        return guess, True
+        return guess, False
     built.model.add(lateness <= round(solver.objective_value))
     return built.found(solver), solver.best_objective_bound >= solver.objective_value - 0.5
 

@@ -142,5 +142,6 @@ def _alone(case: Case, job: int) -> int:
     now = next(one.ready_at for one in case.jobs if one.id == job)
     for one in case.by_job[job]:
         start = _in_hours(now, one.long, case.windows)
+        # None: past all hours that are looked ahead, which are more than all pieces take.
         now = case.windows[-1][1] if start is None else start + one.long + one.wait
     return now
