@@ -5,6 +5,7 @@ import {
   daysOf,
   dayName,
   drawn,
+  figuresAt,
   goesOf,
   hoursOf,
   laneAt,
@@ -42,6 +43,11 @@ describe("the strip of a day", () => {
     expect(placeOf(days, Date.parse(at(2, 10, 30)))).toBeCloseTo(1.5 / 4);
     expect(placeOf(days, Date.parse(at(3, 9, 30)))).toBeCloseTo(3.5 / 4);
     expect(placeOf(days, Date.parse(at(2, 20)))).toBeNull();
+  });
+
+  it("has no figures that lie over others, or off its end", () => {
+    expect(figuresAt([0, 100, 200], 200)).toEqual([3, 103, 158]);
+    expect(figuresAt([0, 74, 148], 150)).toEqual([3, 77, null]);
   });
 
   it("cuts a wait off where the night begins", () => {

@@ -103,6 +103,21 @@ export function hoursOf(days: readonly Span[], most = 14): number[] {
   return every.filter((_, i) => i % step === 0);
 }
 
+// An hour's figures are so wide [px].
+const HOUR_PX = 42;
+
+/** Where the figures of each hour begin, kept on the strip; null where they would lie over those
+ * before them. */
+export function figuresAt(marks: readonly number[], width: number): (number | null)[] {
+  let free = -Infinity;
+  return marks.map((mark) => {
+    const at = Math.min(mark + 3, width - HOUR_PX);
+    if (at < free) return null;
+    free = at + HOUR_PX;
+    return at;
+  });
+}
+
 /** A list with one of it moved before another. */
 export function moved(list: readonly number[], what: number, to: number): number[] {
   const rest = list.filter((one) => one !== what);

@@ -11,6 +11,7 @@ import {
   dayName,
   daysOf,
   drawn,
+  figuresAt,
   goesOf,
   hoursOf,
   moved,
@@ -195,20 +196,19 @@ function Bar({ go, days, wide }: BarProps) {
 function Scale({ days, width, lanes }: { days: Span[]; width: number; lanes: Day["lanes"] }) {
   // The maker's own hours, as the server wrote them.
   const offset = offsetOf(lanes[0]?.placed[0]?.start ?? "");
+  const hours = hoursOf(days);
+  const figures = figuresAt(
+    hours.map((hour) => (placeOf(days, hour) ?? 0) * width),
+    width,
+  );
   return (
     <svg width={width} height={42} aria-hidden="true">
-      {hoursOf(days).map((hour) => {
-        const x = (placeOf(days, hour) ?? 0) * width;
+      {hours.map((hour, n) => {
+        const x = figures[n];
+        if (x == null) return null;
         const local = new Date(hour + offset);
         return (
-          <text
-            key={hour}
-            x={Math.min(x + 3, width - 42)}
-            y={36}
-            fontSize={13}
-            fill="var(--color-muted)"
-            className="figures"
-          >
+          <text key={hour} x={x} y={36} fontSize={13} fill="var(--color-muted)" className="figures">
             {`${local.getUTCHours()}:00`}
           </text>
         );
