@@ -119,7 +119,10 @@ def test_a_wearer_is_changed_and_keeps_a_history(client: Client) -> None:
         reading = {"value": value, "taken": "2026-11-02T18:40"}
         send(client, "PUT", f"{path}/readings", {"site": "wrist_girth", "readings": [reading]})
     history = client.get("/api/wearers").json()[0]["readings"]
-    assert [(r["value"], r["replaced"]) for r in history] == [("160", False), ("158", True)]
-    assert history[0]["taken_at"].startswith("2026-11-02T18:40")
+    assert [(r["typed"]["value"], r["replaced"]) for r in history] == [
+        ("160", False),
+        ("158", True),
+    ]
+    assert history[0]["typed"]["taken"].startswith("2026-11-02T18:40")
     cleared = send(client, "PUT", f"{path}/readings", {"site": "wrist_girth", "readings": []})
     assert cleared.json()["girths"] == []

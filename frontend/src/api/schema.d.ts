@@ -2632,14 +2632,9 @@ export interface components {
         };
         /**
          * CastCell
-         * @description One reading of one wearer, as typed.
+         * @description One reading of one wearer, whole, as typed.
          */
         CastCell: {
-            /**
-             * Method
-             * @default tape
-             */
-            method?: string;
             /** Name */
             name: string;
             /**
@@ -2647,10 +2642,12 @@ export interface components {
              * @default
              */
             part?: string;
+            /** Reading */
+            reading: {
+                [key: string]: unknown;
+            };
             /** Site */
             site: string;
-            /** Value */
-            value: string;
         };
         /**
          * CastIn
@@ -9852,25 +9849,16 @@ export interface components {
          * @description A kept reading, as typed.
          */
         ReadingView: {
-            /** Ease */
-            ease: string;
-            /** Method */
-            method: string;
             /** Replaced */
             replaced: boolean;
             /** Site */
             site: string;
-            /**
-             * Taken At
-             * Format: date-time
-             */
-            taken_at: string;
-            /** Thickness */
-            thickness: string;
+            /** Typed */
+            typed: {
+                [key: string]: string;
+            };
             /** Unit */
             unit: string;
-            /** Value */
-            value: string;
         };
         /**
          * Reading
@@ -9878,7 +9866,9 @@ export interface components {
          *
          *     ``thickness`` is the strap's, string's or wire's own; ``ease`` is what the wearer calls right
          *     in a piece that already fits (method ``piece``, whose inside girth is the value).
-         *     ``taken`` is date and hour as ISO text.
+         *     ``taken`` is date and hour as ISO text, ``posture`` how it was held ("fist", "arm hanging").
+         *
+         *     All that is kept, sent, shown or exported of a reading follows from these fields.
          */
         Reading_as_typed: {
             /**
@@ -9893,6 +9883,11 @@ export interface components {
              * @enum {string}
              */
             method?: "tape" | "paper" | "string" | "wire" | "strap" | "piece" | "calliper" | "rule";
+            /**
+             * Posture
+             * @default null
+             */
+            posture?: string | null;
             /**
              * Taken
              * @default null

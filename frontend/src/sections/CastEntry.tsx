@@ -2,10 +2,11 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
-import { api, ask, type Wearer } from "../api/client";
+import { api, ask, type Reading, type Wearer } from "../api/client";
 import { queries } from "../api/queries";
 import { useKept } from "../hooks/useKept";
 import { asText } from "../logic/draft";
+import { fromOneField, inOneField } from "../logic/readings";
 import { Button } from "../ui/Button";
 import { Problem } from "../ui/TextField";
 
@@ -15,8 +16,11 @@ const BLANK_ROWS = 4;
 interface Row {
   name: string;
   part: string;
+  /** What stands in the field of each site. */
   values: Record<string, string>;
 }
+
+type Kept = Record<string, { readings: Reading[] }>;
 
 /** A whole cast on one screen: a row a wearer, a column a site; and CSV in and out. */
 export function CastEntry() {
@@ -33,11 +37,10 @@ export function CastEntry() {
 }
 
 function rowOf(wearer: Wearer): Row {
-  const measures = wearer.measures as Record<string, { readings: { value: unknown }[] }>;
   const values = Object.fromEntries(
-    Object.entries(measures).map(([site, { readings }]) => [
+    Object.entries(wearer.measures as Kept).map(([site, { readings }]) => [
       site,
-      readings.map((r) => asText(r.value)).join(" / "),
+      inOneField(readings),
     ]),
   );
   return { name: wearer.name, part: wearer.part ?? "", values };
@@ -58,7 +61,9 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
   const setRows = (next: Row[]) => typed.change({ sites, rows: next });
   const change = (index: number, part: Partial<Row>) =>
     setRows(rows.map((row, i) => (i === index ? { ...row, ...part } : row)));
-  const cells = changedCells(rows, before, sites, all);
+  const kept = (i: number, site: string) =>
+    (wearers[i]?.measures as Kept | undefined)?.[site]?.readings ?? [];
+  const cells = changedCells(rows, before, sites, all, kept);
   const send = useMutation({
     meta: { shown: true },
     mutationFn: (commit: boolean) =>
@@ -66,12 +71,9 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
         api.POST("/api/cast", {
           body: {
             commit,
-            cells: cells.map(({ name, part, site, value, method }) => ({
-              name,
-              part,
-              site,
-              value,
-              method,
+            cells: cells.map((cell) => ({
+              ...cell,
+              reading: cell.reading as Record<string, never>,
             })),
           },
         }),
@@ -161,6 +163,7 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
                         change(i, { values: { ...row.values, [site]: event.target.value } })
                       }
                     />
+                    <MannerLine readings={kept(i, site)} />
                   </td>
                 ))}
               </tr>
@@ -179,8 +182,16 @@ interface Cell {
   name: string;
   part: string;
   site: string;
-  value: string;
-  method: string;
+  reading: Reading;
+}
+
+/** How the readings of a site were taken, where that is not by tape. */
+function MannerLine({ readings }: { readings: Reading[] }) {
+  const { t } = useTranslation();
+  const first = readings[0];
+  if (!first?.method || first.method === "tape" || first.method === "calliper") return null;
+  const said = [t(`method.${first.method}`), asText(first.thickness)].filter(Boolean);
+  return <span className="block text-right text-[13px] text-muted">{said.join(" ")}</span>;
 }
 
 function cellKey(cell: Cell | undefined): string {
@@ -197,19 +208,19 @@ function changedCells(
   before: Row[],
   sites: string[],
   all: { id: string; kind: string }[],
+  kept: (row: number, site: string) => Reading[],
 ): Cell[] {
+  const now = new Date().toISOString();
   return rows.flatMap((row, i) =>
     sites.flatMap((site) => {
       const typed = (row.values[site] ?? "").trim();
       if (!row.name.trim() || typed === "" || typed === before[i]?.values[site]) return [];
       const kind = all.find((one) => one.id === site)?.kind;
-      const method = kind === "breadth" ? "calliper" : "tape";
-      return typed.split(/\s\/\s|;/).map((value) => ({
+      return fromOneField(typed, kept(i, site), kind, now).map((reading) => ({
         name: row.name.trim(),
         part: row.part,
         site,
-        value: value.trim(),
-        method,
+        reading,
       }));
     }),
   );

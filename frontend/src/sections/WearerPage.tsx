@@ -5,15 +5,15 @@ import { Link, useNavigate } from "react-router";
 import { api, ApiError, ask, type Reading, type Wearer } from "../api/client";
 import { queries } from "../api/queries";
 import { useKept } from "../hooks/useKept";
-import { asText } from "../logic/draft";
+import { sameReadings } from "../logic/readings";
+import { useUnit } from "../hooks/useUnit";
 import { BodyFigure } from "../drawings/BodyFigure";
 import { SiteDrawing } from "../drawings/SiteDrawing";
+import { ReadingFields } from "../stations/ReadingFields";
 import { KindSelect, startOf } from "../stations/PieceChoices";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
-import { Problem, TextField } from "../ui/TextField";
-
-const SLOTS = [0, 1, 2];
+import { Problem } from "../ui/TextField";
 
 /** One wearer: readings to take, what was read before, and the pieces that wait for them. */
 export function WearerPage({ wearer }: { wearer: Wearer }) {
@@ -55,26 +55,17 @@ export function WearerPage({ wearer }: { wearer: Wearer }) {
 function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
   const { t } = useTranslation();
   const client = useQueryClient();
-  const kind = useQuery(queries.facts()).data?.sites.find((one) => one.id === site)?.kind;
-  const method = kind === "breadth" ? "calliper" : "tape";
+  const unit = useUnit();
+  const facts = useQuery(queries.facts()).data;
   const kept = (wearer.measures as Record<string, { readings: Reading[] }>)[site]?.readings ?? [];
-  const before = SLOTS.map((i) => asText(kept[i]?.value));
-  const typed = useKept(`readings.${wearer.id}.${site}`, () => before);
-  const values = typed.value;
-  const changed = values.some((value, i) => value !== before[i]);
+  const typed = useKept(`reading.${wearer.id}.${site}`, () => kept);
   const keep = useMutation({
     meta: { shown: true },
     mutationFn: () =>
       ask(
         api.PUT("/api/wearers/{wearer_id}/readings", {
           params: { path: { wearer_id: wearer.id } },
-          body: {
-            site,
-            // Readings that were not touched keep their method and hour.
-            readings: values
-              .map((value, i) => (value === before[i] ? kept[i] : { value, method }))
-              .filter((r) => r && asText(r.value).trim()) as Record<string, never>[],
-          },
+          body: { site, readings: typed.value as Record<string, never>[] },
         }),
       ),
     onSuccess: () => {
@@ -83,6 +74,7 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
     },
   });
   const says = keep.error instanceof ApiError ? keep.error.details.detail : undefined;
+  if (!facts) return null;
   return (
     <form
       onSubmit={(event) => {
@@ -92,21 +84,19 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
     >
       <fieldset>
         <legend className="sr-only">{t(`site.${site}`)}</legend>
-        <div className="grid grid-cols-3 gap-2">
-          {SLOTS.map((i) => (
-            <TextField
-              key={i}
-              labelHidden
-              label={t("measure.reading", { site: t(`site.${site}`), n: i + 1 })}
-              className={`[&_input]:figures [&_input]:px-1.5 [&_input]:text-right ${(values[i]?.length ?? 0) > 6 ? "[&_input]:text-[13px] [&_input]:tracking-tighter" : "[&_input]:text-[17px]"}`}
-              inputMode="decimal"
-              placeholder="–"
-              value={values[i]}
-              onText={(value) => typed.change(values.map((old, k) => (k === i ? value : old)))}
-            />
-          ))}
-        </div>
-        <Button type="submit" className="mt-2 w-full" disabled={!changed || keep.isPending}>
+        <ReadingFields
+          site={site}
+          readings={typed.value}
+          facts={facts}
+          unit={unit}
+          askPosture
+          onChange={typed.change}
+        />
+        <Button
+          type="submit"
+          className="mt-2 w-full"
+          disabled={sameReadings(typed.value, kept) || keep.isPending}
+        >
           {t("wearers.keep")}
         </Button>
         <Problem says={says} />
@@ -185,10 +175,20 @@ function ReadingHistory({ wearer }: { wearer: Wearer }) {
           {wearer.readings.map((reading, i) => (
             <tr key={i} className={`border-b hairline ${reading.replaced ? "text-muted" : ""}`}>
               <td className="py-1">{t(`site.${reading.site}`)}</td>
-              <td className="figures text-right">{reading.value}</td>
-              <td className="pl-3">{t(`method.${reading.method}`)}</td>
+              <td className="figures text-right">{reading.typed["value"]}</td>
+              <td className="pl-3">
+                {[
+                  t(`method.${reading.typed["method"]}`),
+                  reading.typed["thickness"] &&
+                    t("measure.so_thick", { thickness: reading.typed["thickness"] }),
+                  reading.typed["ease"] && t("measure.so_easy", { ease: reading.typed["ease"] }),
+                  reading.typed["posture"],
+                ]
+                  .filter(Boolean)
+                  .join(", ")}
+              </td>
               <td className="text-right">
-                {new Date(reading.taken_at).toLocaleString("en-GB", {
+                {new Date(reading.typed["taken"] ?? "").toLocaleString("en-GB", {
                   day: "numeric",
                   month: "short",
                   hour: "2-digit",

@@ -2,13 +2,13 @@ import { useTranslation } from "react-i18next";
 import type { BodyMeasure, Measure, Reading } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
 import { asText } from "../logic/draft";
-import { lengthText, typedLength } from "../logic/length";
+import { lengthText } from "../logic/length";
+import { SLOTS } from "../logic/readings";
 import { Figure } from "../ui/Figure";
-import { Problem, TextField } from "../ui/TextField";
+import { Problem } from "../ui/TextField";
 import { Select } from "../ui/Select";
 import { problemAt, type StationProps } from "./context";
-
-const SLOTS = [0, 1, 2];
+import { ReadingFields } from "./ReadingFields";
 
 /** Up to three readings of one site, how they were taken, and what comes of them. */
 export function SiteReadings(props: StationProps & { site: string; onLook: () => void }) {
@@ -17,64 +17,19 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
   const unit = brief.unit ?? "mm";
   const measure: Measure = brief.measures?.[site] ?? {};
   const readings = measure.readings ?? [];
-  const kind = facts.sites.find((one) => one.id === site)?.kind ?? "girth";
-  const methods = facts.methods.filter((one) => one.kinds.includes(kind));
-  const method = readings[0]?.method ?? (methods[0]?.id as Reading["method"]) ?? "tape";
-  const how = facts.methods.find((one) => one.id === method);
   const girth = plan?.girths.find((one) => one.site === site);
   const field = `measures.${site}`;
-  const change = (part: Partial<Reading>, index: number) => {
-    const slots: Reading[] = SLOTS.map((i) => readings[i] ?? { value: "", method });
-    const changed = slots.map((slot, i) => (i === index ? { ...slot, ...part } : slot));
-    edit(["measures", site], { ...measure, readings: dropEmptyTail(changed) });
-  };
-  const changeAll = (part: Partial<Reading>) => {
-    const slots = readings.length > 0 ? readings : [{ value: "" } as Reading];
-    edit(["measures", site], { ...measure, readings: slots.map((r) => ({ ...r, ...part })) });
-  };
   return (
     <fieldset onFocus={onLook}>
       <legend className="mb-1 text-lg font-bold">{t(`site.${site}`)}</legend>
-      <div className="grid grid-cols-[1fr_1fr_1fr_1.25fr] gap-2">
-        {SLOTS.map((i) => (
-          <TextField
-            key={i}
-            label={t("measure.reading", { site: t(`site.${site}`), n: i + 1 })}
-            labelHidden
-            className={`[&_input]:figures [&_input]:px-1.5 [&_input]:text-right ${asText(readings[i]?.value).length > 6 ? "text-[13px] [&_input]:tracking-tighter" : "text-lg"}`}
-            placeholder="–"
-            inputMode="decimal"
-            value={typedLength(readings[i]?.value, unit)}
-            aria-invalid={problemAt(problems, `${field}.readings.${i}.value`) ? true : undefined}
-            onText={(value) => change({ value, taken: new Date().toISOString() }, i)}
-          />
-        ))}
-        <Select
-          label={t("measure.method_of", { site: t(`site.${site}`) })}
-          labelHidden
-          className="text-[15px]"
-          value={method}
-          options={methods.map((one) => ({ value: one.id, label: t(`method.${one.id}`) }))}
-          onChoose={(value) => changeAll({ method: value as Reading["method"] })}
-        />
-      </div>
-      {how && how.along !== "none" && kind === "girth" && (
-        <TextField
-          className="mt-2"
-          label={t("measure.thickness")}
-          value={typedLength(readings[0]?.thickness, unit)}
-          placeholder={typedLength(how.thickness, unit)}
-          onText={(thickness) => changeAll({ thickness })}
-        />
-      )}
-      {how?.needs_ease && (
-        <TextField
-          className="mt-2"
-          label={t("measure.piece_ease")}
-          value={typedLength(readings[0]?.ease, unit)}
-          onText={(ease) => changeAll({ ease })}
-        />
-      )}
+      <ReadingFields
+        site={site}
+        readings={readings}
+        facts={facts}
+        unit={unit}
+        wrong={SLOTS.filter((i) => problemAt(problems, `${field}.readings.${i}.value`))}
+        onChange={(next) => edit(["measures", site], { ...measure, readings: next })}
+      />
       <p className="mt-1 text-[15px] text-muted">
         {girth && !girth.guessed && <GirthLines girth={girth} readings={readings} />}
         {!girth && problems.length === 0 && t("measure.waits")}
@@ -131,11 +86,6 @@ function hourOf(taken: string): string {
     hour: "2-digit",
     minute: "2-digit",
   });
-}
-
-function dropEmptyTail(readings: Reading[]): Reading[] {
-  const last = readings.findLastIndex((r) => asText(r.value) !== "");
-  return readings.slice(0, last + 1);
 }
 
 function GuessRow({

@@ -1,17 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Reading } from "../api/client";
-import { asText } from "../logic/draft";
+import { sameReadings } from "../logic/readings";
 import { Button } from "../ui/Button";
 import { Problem } from "../ui/TextField";
 import type { StationProps } from "./context";
-
-function values(readings: readonly Reading[] | undefined): string {
-  return (readings ?? [])
-    .map((r) => `${asText(r.value)}/${r.method ?? "tape"}`)
-    .filter((text) => !text.startsWith("/"))
-    .join(" ");
-}
 
 /** Whether the readings here are the wearer's own, with a way in either direction when not. */
 export function WearerRecord({ piece, brief, facts, edit, take }: StationProps) {
@@ -21,7 +14,7 @@ export function WearerRecord({ piece, brief, facts, edit, take }: StationProps) 
   const kept = piece.wearer_measures as Record<string, { readings: Reading[] }>;
   const sites = facts.sites.map((site) => site.id);
   const differing = sites.filter(
-    (site) => values(brief.measures?.[site]?.readings) !== values(kept[site]?.readings),
+    (site) => !sameReadings(brief.measures?.[site]?.readings, kept[site]?.readings),
   );
   const keep = useMutation({
     meta: { shown: true },
@@ -49,7 +42,7 @@ export function WearerRecord({ piece, brief, facts, edit, take }: StationProps) 
   if (differing.length === 0) {
     return <p className="text-[15px] text-muted">{t("measure.kept", { name: wearer.name })}</p>;
   }
-  const anyKept = differing.some((site) => values(kept[site]?.readings) !== "");
+  const anyKept = differing.some((site) => !sameReadings(kept[site]?.readings, []));
   return (
     <div className="flex flex-wrap items-center gap-2">
       <Button onClick={() => keep.mutate()} disabled={keep.isPending}>

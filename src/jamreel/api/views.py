@@ -86,12 +86,8 @@ class ReadingView(Schema):
     """A kept reading, as typed."""
 
     site: str
-    value: str
     unit: str
-    method: str
-    thickness: str
-    ease: str
-    taken_at: datetime
+    typed: dict[str, str]
     replaced: bool
 
 
@@ -150,14 +146,7 @@ def readings_of(wearer: Wearer) -> list[ReadingView]:
     """Return all of a wearer's readings, newest first, replaced ones too."""
     return [
         ReadingView(
-            site=r.site,
-            value=r.value,
-            unit=r.unit,
-            method=r.method,
-            thickness=r.thickness,
-            ease=r.ease,
-            taken_at=r.taken_at,
-            replaced=r.replaced,
+            site=r.site, unit=r.unit, typed={"value": r.value, **r.beside}, replaced=r.replaced
         )
         for r in reversed(wearer.readings.all())
     ]

@@ -136,13 +136,12 @@ class CsvIn(Schema):
 
 
 class CastCell(Schema):
-    """One reading of one wearer, as typed."""
+    """One reading of one wearer, whole, as typed."""
 
     name: Line = Field(min_length=1, max_length=80)
     part: Line = Field(default="", max_length=80)
     site: Typed = Field(max_length=40)
-    value: Typed = Field(max_length=40)
-    method: Typed = Field(default="tape", max_length=20)
+    reading: dict[str, Any]
 
 
 class CastIn(Schema):
@@ -199,7 +198,7 @@ def measures_in(request: HttpRequest, payload: CsvIn) -> ImportView:
 def cast_in(request: HttpRequest, payload: CastIn) -> ImportView:
     """Check or keep a whole cast's readings; ``line`` is the cell's place in the list."""
     found = [
-        MeasureRow(line=i, name=c.name, part=c.part, site=c.site, value=c.value, method=c.method)
+        MeasureRow(line=i, name=c.name, part=c.part, site=c.site, reading=c.reading)
         for i, c in enumerate(payload.cells)
     ]
     return _import_view(import_rows(bench_of(request), found, [], commit=payload.commit))

@@ -6,13 +6,11 @@ Columns are documented in docs/format; units stand in the header.
 from collections import defaultdict
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from typing import Any
 
 from django.db import transaction
 
 from jamreel.core.plan import BriefRefused, read_girth
 from jamreel.core.shop import Shop
-from jamreel.core.units import with_unit
 from jamreel.core.words import say, speaking
 from jamreel.workshop.csv_text import Unreadable, numbered, read_rows, write_rows
 from jamreel.workshop.models import Reading, Wearer, Workshop
@@ -20,19 +18,20 @@ from jamreel.workshop.naming import clean_text
 from jamreel.workshop.ownership import rows
 from jamreel.workshop.planning import shop_of
 from jamreel.workshop.quotas import room_for
-from jamreel.workshop.wearers import LONGEST, as_typed, keep_all, standing_readings, taken_at
-
-COLUMNS = (
-    "name",
-    "part",
-    "child",
-    "site",
-    "value [mm]",
-    "method",
-    "thickness [mm]",
-    "ease [mm]",
-    "taken",
+from jamreel.workshop.readings import (
+    Typed,
+    as_typed,
+    columns,
+    from_cells,
+    taken_at,
+    to_cells,
+    too_long,
 )
+from jamreel.workshop.wearers import LONGEST, keep_all, standing_readings
+
+# What says whose reading it is; then the reading itself, whose columns follow from what it has.
+WHOSE = ("name", "part", "child", "site")
+COLUMNS = (*WHOSE, *columns().values())
 MOST_ROWS = 5000
 
 
@@ -43,13 +42,9 @@ class MeasureRow:
     line: int
     name: str
     site: str
-    value: str
+    reading: Typed
     part: str = ""
     child: bool = False
-    method: str = "tape"
-    thickness: str = ""
-    ease: str = ""
-    taken: str = ""
 
 
 @dataclass(frozen=True)
@@ -79,18 +74,9 @@ def export_csv(workshop: Workshop) -> str:
 def _lines(workshop: Workshop) -> Iterator[list[str]]:
     for wearer in rows(Wearer, workshop).prefetch_related("readings"):
         for reading in (r for of_site in standing_readings(wearer).values() for r in of_site):
-            typed = as_typed(reading, "mm")
-            yield [
-                wearer.name,
-                wearer.part,
-                "yes" if wearer.is_child else "",
-                reading.site,
-                typed["value"],
-                typed["method"],
-                typed.get("thickness", ""),
-                typed.get("ease", ""),
-                typed["taken"],
-            ]
+            child = "yes" if wearer.is_child else ""
+            whose = [wearer.name, wearer.part, child, reading.site]
+            yield [*whose, *to_cells(as_typed(reading, "mm"))]
 
 
 def read_csv(text: str) -> tuple[list[MeasureRow], list[RefusedRow]]:
@@ -119,11 +105,7 @@ def read_csv(text: str) -> tuple[list[MeasureRow], list[RefusedRow]]:
                 part=cell["part"],
                 child=cell["child"].lower() in ("yes", "1", "true"),
                 site=cell["site"],
-                value=cell["value [mm]"] and with_unit(cell["value [mm]"], "mm"),
-                method=cell["method"] or "tape",
-                thickness=cell["thickness [mm]"] and with_unit(cell["thickness [mm]"], "mm"),
-                ease=cell["ease [mm]"] and with_unit(cell["ease [mm]"], "mm"),
-                taken=cell["taken"],
+                reading=from_cells(cell),
             )
         )
     return found, refused
@@ -173,15 +155,6 @@ def _name(row: MeasureRow) -> str:
         return row.name
 
 
-def _typed(row: MeasureRow) -> dict[str, Any]:
-    typed: dict[str, Any] = {"value": row.value, "method": row.method, "taken": row.taken or None}
-    if row.thickness:
-        typed["thickness"] = row.thickness
-    if row.ease:
-        typed["ease"] = row.ease
-    return typed
-
-
 def _refusals(site: str, readings: list[MeasureRow], shop: Shop) -> list[RefusedRow]:
     """Return why a wearer's readings of one site can't be taken, at the lines they concern."""
     for row in readings:
@@ -191,7 +164,7 @@ def _refusals(site: str, readings: list[MeasureRow], shop: Shop) -> list[Refused
     if len(readings) > 3:
         return [RefusedRow(readings[3].line, say("import.four", site=site))]
     try:
-        read_girth(site, {"readings": [_typed(row) for row in readings]}, shop)
+        read_girth(site, {"readings": [row.reading for row in readings]}, shop)
     except BriefRefused as several:
         return [RefusedRow(_line_of(p.field, readings), p.says) for p in several.problems]
     return []
@@ -204,16 +177,20 @@ def _line_of(field: str, readings: list[MeasureRow]) -> int:
 
 def _text_refused(row: MeasureRow) -> str:
     """Return what is wrong with the texts of a row, '' for nothing."""
-    for field in LONGEST:
-        text = getattr(row, field, "")
+    for text, most in ((row.name, LONGEST["name"]), (row.part, LONGEST["part"])):
+        if len(text) > most:
+            return say("import.text_long", got=len(text), most=most)
+    long = too_long(row.reading)
+    if long:
+        return say("import.text_long", got=long[1], most=long[2])
+    for text in (row.name, row.part, *row.reading.values()):
         try:
-            clean_text(text)
+            clean_text(str(text))
         except ValueError as error:
             return say("import.name", why=str(error))
-        if len(text) > LONGEST[field]:
-            return say("import.text_long", got=len(text), most=LONGEST[field])
-    if row.taken and taken_at(row.taken) is None:
-        return say("import.taken", got=row.taken)
+    taken = row.reading.get("taken")
+    if taken and taken_at(taken) is None:
+        return say("import.taken", got=taken)
     return ""
 
 
@@ -230,7 +207,7 @@ def _keep(
         for name in fresh
     ]
     typed = [
-        (name, site, [_typed(row) for row in readings]) for (name, site), readings in groups.items()
+        (name, site, [row.reading for row in readings]) for (name, site), readings in groups.items()
     ]
     with transaction.atomic():
         Wearer.objects.bulk_create(wearers, ignore_conflicts=True)

@@ -52,16 +52,14 @@ class Wearer(Owned):
 
 
 class Reading(Owned):
-    """One reading of a wearer, as typed. Replaced readings stay as history."""
+    """One reading of a wearer, as typed: its value, and all else of it (``readings.BESIDE``).
+    Replaced readings stay as history."""
 
     wearer = models.ForeignKey(Wearer, on_delete=models.CASCADE, related_name="readings")
     site = models.CharField(max_length=40)
     value = models.CharField(max_length=40)
-    method = models.CharField(max_length=20, default="tape")
     unit = models.CharField(max_length=2, default="mm")
-    thickness = models.CharField(max_length=40, blank=True)
-    ease = models.CharField(max_length=40, blank=True)
-    taken_at = models.DateTimeField()
+    beside = models.JSONField(default=dict)
     replaced = models.BooleanField(default=False)
 
     class Meta:

@@ -1,27 +1,26 @@
 """Wearers and their readings: latest first for a piece, everything kept as history."""
 
 from collections.abc import Sequence
-from datetime import datetime
-from typing import Any, cast
+from typing import Any
 
 from django.db import IntegrityError, transaction
 from django.db.models import F
 from django.utils import timezone
-from django.utils.dateparse import parse_datetime
 
 from jamreel.core.body.facts import sites
 from jamreel.core.draft import unsound
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import BriefRefused
 from jamreel.core.shop import Shop
-from jamreel.core.units import Unit, with_unit
+from jamreel.core.units import Unit
 from jamreel.workshop.models import Piece, Reading, Wearer, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.planning import refuse
 from jamreel.workshop.quotas import room_for
+from jamreel.workshop.readings import as_typed, is_blank, row_of, taken_at, too_long
 
-# So many characters each text of a wearer may have, and of a reading.
-LONGEST = {"name": 80, "part": 80, "value": 40, "method": 20, "thickness": 40, "ease": 40}
+# So many characters each text of a wearer may have.
+LONGEST = {"name": 80, "part": 80}
 # Rows named in one query.
 _AT_ONCE = 400
 
@@ -42,24 +41,6 @@ def measures_of(wearer: Wearer, unit: Unit) -> dict[str, Any]:
         for site, kept in standing_readings(wearer).items()
         if kept
     }
-
-
-def as_typed(reading: Reading, unit: Unit) -> dict[str, Any]:
-    """Return a kept reading in the shape a brief has it; the unit is said where it differs."""
-
-    def said(text: str) -> str:
-        return text if reading.unit == unit else with_unit(text, cast(Unit, reading.unit))
-
-    typed: dict[str, Any] = {
-        "value": said(reading.value),
-        "method": reading.method,
-        "taken": reading.taken_at.isoformat(timespec="minutes"),
-    }
-    if reading.thickness:
-        typed["thickness"] = said(reading.thickness)
-    if reading.ease:
-        typed["ease"] = said(reading.ease)
-    return typed
 
 
 def add_wearer(workshop: Workshop, name: str, **known: Any) -> Wearer:
@@ -96,11 +77,11 @@ def check_readings(workshop: Workshop, readings: Sequence[dict[str, Any]]) -> No
     """Refuse what can't be kept of readings as typed, whatever it says. Raises BriefRefused."""
     faults = unsound({"measures": {"wrist_girth": {"readings": list(readings)}}}, _anyone)
     for i, typed in enumerate(readings):
-        for field, most in LONGEST.items():
-            text = str(typed.get(field) or "")
-            if not faults and len(text) > most:
-                at = f"readings.{i}.{field}"
-                refuse(workshop, Refusal("text_long", got=len(text), field=at, most=most))
+        long = None if faults else too_long(typed)
+        if long:
+            field, got, most = long
+            at = f"readings.{i}.{field}"
+            refuse(workshop, Refusal("text_long", got=got, field=at, most=most))
         if not faults and typed.get("taken") and taken_at(typed["taken"]) is None:
             at = f"readings.{i}.taken"
             refuse(workshop, Refusal("no_date", got=typed["taken"], field=at))
@@ -150,31 +131,12 @@ def keep_all(
     ]
     for start in range(0, len(gone), _AT_ONCE):
         rows(Reading, workshop).filter(pk__in=gone[start : start + _AT_ONCE]).update(replaced=True)
-    Reading.objects.bulk_create(
-        Reading(
-            workshop=workshop,
-            wearer=wearers[name],
-            site=site,
-            value=str(typed["value"]).strip(),
-            unit=unit,
-            method=typed.get("method") or "tape",
-            thickness=str(typed.get("thickness") or ""),
-            ease=str(typed.get("ease") or ""),
-            taken_at=taken_at(typed.get("taken")) or now,
-        )
-        for name, site, readings in found
-        for typed in readings
-        if str(typed.get("value") or "").strip()
-    )
-
-
-def taken_at(text: object) -> datetime | None:
-    """Return when a reading was taken, None where that is no moment of our time."""
-    try:
-        moment = parse_datetime(text) if isinstance(text, str) else None
-    except ValueError:
-        return None
-    # Close to either end of time no zone can be reckoned with.
-    if moment is None or not 1900 <= moment.year < 2200:
-        return None
-    return moment if timezone.is_aware(moment) else timezone.make_aware(moment)
+    fresh = []
+    for name, site, readings in found:
+        for typed in readings:
+            if is_blank(typed):
+                continue
+            one = row_of(typed, unit, now)
+            one.workshop, one.wearer, one.site = workshop, wearers[name], site
+            fresh.append(one)
+    Reading.objects.bulk_create(fresh)

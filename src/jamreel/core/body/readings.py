@@ -23,12 +23,18 @@ def _known_site(site: str) -> str:
 SiteId = Annotated[str, AfterValidator(_known_site)]
 
 
+# So many characters say how somebody held still.
+MOST_POSTURE = 40
+
+
 class Reading(Frozen):
     """One reading as taken. A blank value is a slot not yet used.
 
     ``thickness`` is the strap's, string's or wire's own; ``ease`` is what the wearer calls right
     in a piece that already fits (method ``piece``, whose inside girth is the value).
-    ``taken`` is date and hour as ISO text.
+    ``taken`` is date and hour as ISO text, ``posture`` how it was held ("fist", "arm hanging").
+
+    All that is kept, sent, shown or exported of a reading follows from these fields.
     """
 
     value: OptionalLength = None
@@ -36,6 +42,17 @@ class Reading(Frozen):
     thickness: OptionalLength = None
     ease: OptionalLength = None
     taken: str | None = None
+    posture: Annotated[str, Field(max_length=MOST_POSTURE)] | None = None
+
+    @classmethod
+    def lengths(cls) -> tuple[str, ...]:
+        """Return the names of the fields that are lengths, in order."""
+        fields = cls.model_fields.items()
+        return tuple(name for name, field in fields if field.annotation == LENGTH)
+
+
+# What a field of a length is annotated as, once its reader is off.
+LENGTH = float | None
 
 
 class Guess(Frozen):
