@@ -112,16 +112,64 @@ def test_ticking_trying_on_and_finishing(client: Client, piece: dict[str, Any]) 
     assert wire["by_mm"] == pytest.approx(0.53, abs=0.01)
     assert post(client, f"{base}/ticks", cut).status_code == 409
     assert post(client, f"{base}/ticks", {**cut, "key": "other"}).status_code == 409
-    noted = {**piece["brief"], "tryon": {"open_inside_girth": "216"}}
-    tried = put(client, f"{base}/brief", {"version": 1, "brief": noted}).json()
-    assert tried["plan"]["putting_right"]["amount_mm"] == pytest.approx(11)
-    kept = post(client, f"{base}/tryons", {"version": tried["version"]}).json()
+    noted = {"noted": {"open_inside_girth": "216"}}
+    tried = post(client, f"{base}/tryons/answer", noted).json()
+    assert tried["answer"]["amount_mm"] == pytest.approx(11)
+    kept = post(client, f"{base}/tryons", noted).json()
     assert kept["answer_now"]["label"] == "take off"
     record = kept["tryons"][0]["id"]
     assert post(client, f"{base}/tryons/{record}/done", {}).json()["tryons"][0]["done"]
     assert post(client, f"{base}/finish", {"finished": True}).json()["waits_for"] == "done"
     assert client.delete(base).status_code == 204
     assert client.get("/api/bench").json()["pieces"] == []
+
+
+@pytest.mark.parametrize("slip", ["20.5", "2050", "about a hand", {"mm": 205}])
+def test_a_slip_at_a_try_on_is_refused_at_its_field_and_touches_nothing(
+    client: Client, piece: dict[str, Any], slip: Any
+) -> None:
+    base = f"/api/pieces/{piece['id']}"
+    noted = {"noted": {"open_inside_girth": slip}}
+    told = post(client, f"{base}/tryons/answer", noted).json()
+    assert told["answer"] is None
+    assert told["problems"][0]["field"] == "tryon.open_inside_girth"
+    refused = post(client, f"{base}/tryons", noted)
+    assert refused.status_code == 422
+    assert refused.json()["field"] == "tryon.open_inside_girth"
+    after = client.get(base).json()
+    assert after["plan"] is not None
+    assert (after["version"], after["brief"], after["tryons"]) == (1, piece["brief"], [])
+    assert after["stations"] == piece["stations"]
+    # Nor does it come in with a brief.
+    brief = {**piece["brief"], "tryon": noted["noted"]}
+    saved = put(client, f"{base}/brief", {"version": 1, "brief": brief}).json()
+    assert saved["plan"] is not None
+    assert saved["version"] == 1
+
+
+def test_a_wrong_number_keeps_the_last_plan_to_look_at_and_nothing_to_work_by(
+    client: Client, piece: dict[str, Any]
+) -> None:
+    base = f"/api/pieces/{piece['id']}"
+    version = 1
+    for typed in ("1", "1.", "1.5.", "nonsense"):
+        brief = {**piece["brief"], "cutting": {"trim": typed}}
+        body = {"version": version, "brief": brief}
+        wrong = put(client, f"{base}/brief", body).json()
+        version = wrong["version"]
+    assert wrong["plan"] is None
+    assert wrong["problems"][0]["field"] == "cutting.trim"
+    # The last that could be read: a trim of 1 mm at either end, as the ledger says.
+    cut = wrong["before"]["cuts"][0]["length_mm"]
+    assert cut == pytest.approx(piece["plan"]["cuts"][0]["length_mm"], abs=4)
+    assert [line["label"] for line in wrong["before"]["ledger"]] == [
+        line["label"] for line in piece["plan"]["ledger"]
+    ]
+    assert client.get(base).json()["before"] == wrong["before"]
+    for path in ("card.pdf", "strip.pdf", "wires"):
+        assert client.get(f"{base}/{path}").status_code == 422
+    cut_it = {"kind": "cut", "key": "bangle", "ticked": True}
+    assert post(client, f"{base}/ticks", cut_it).status_code == 409
 
 
 def test_wearers_and_their_readings(client: Client, brief: dict[str, Any]) -> None:
@@ -142,9 +190,9 @@ def test_wearers_and_their_readings(client: Client, brief: dict[str, Any]) -> No
 
 def test_a_whole_cast_at_once(client: Client) -> None:
     cells = [
-        {"name": "Alder", "part": "the Reed", "site": "wrist_girth", "value": "158"},
-        {"name": "Alder", "site": "neck_base_girth", "value": "380"},
-        {"name": "Wren", "site": "head_girth", "value": "56"},
+        {"name": "Alder", "part": "the Reed", "site": "wrist_girth", "reading": {"value": "158"}},
+        {"name": "Alder", "site": "neck_base_girth", "reading": {"value": "380"}},
+        {"name": "Wren", "site": "head_girth", "reading": {"value": "56"}},
     ]
     wrong = post(client, "/api/cast", {"cells": cells, "commit": True}).json()
     assert not wrong["imported"]

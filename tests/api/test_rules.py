@@ -14,7 +14,7 @@ from jamreel.workshop import making
 from jamreel.workshop.csv_text import armless, harmless, read_rows, write_rows
 from jamreel.workshop.measures_csv import import_rows, read_csv
 from jamreel.workshop.models import Piece, Reading, Stock, Tick, TryOnRecord, Wearer, Workshop
-from jamreel.workshop.pieces import save_brief, start_piece
+from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock, amount_of
 from jamreel.workshop.wearers import keep_readings
 from tests.core.families import example
@@ -89,7 +89,7 @@ def test_nothing_is_recorded_on_what_was_put_away(
         ("/ticks", tick),
         ("/finish", {"finished": True}),
         ("/undo", {"version": 1}),
-        ("/tryons", {"version": 1}),
+        ("/tryons", {"noted": {"passes_hand": True}}),
     ):
         answer = send(client, path + asked, body)
         assert answer.status_code == 409
@@ -105,8 +105,7 @@ def test_a_try_on_is_put_right_at_its_own_piece(
 ) -> None:
     making.tick(bench, piece.pk, "cut", "bangle")
     noted = {"passes_hand": True, "open_inside_girth": "206.5"}
-    save_brief(bench, piece.pk, 1, {**brief, "tryon": noted})
-    making.record_tryon(bench, piece.pk, 2)
+    making.record_tryon(bench, piece.pk, noted)
     record = TryOnRecord.objects.get()
     other = start_piece(bench, "Another", brief)
     asked = f"tryons/{record.pk}/done"

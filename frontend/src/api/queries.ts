@@ -18,6 +18,19 @@ export const queries = {
       staleTime: Infinity,
       gcTime: 0,
     }),
+  tryOnAnswer: (id: number, at: string, noted: Record<string, unknown>) =>
+    queryOptions({
+      queryKey: ["try-on", id, at, noted],
+      queryFn: () =>
+        ask(
+          api.POST("/api/pieces/{piece_id}/tryons/answer", {
+            params: { path: { piece_id: id } },
+            body: { noted: noted as Record<string, never> },
+          }),
+        ),
+      staleTime: Infinity,
+      placeholderData: (before) => before,
+    }),
   proposals: (id: number, version: number) =>
     queryOptions({
       queryKey: ["proposals", id, version],

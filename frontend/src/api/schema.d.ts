@@ -1125,9 +1125,29 @@ export interface paths {
         put?: never;
         /**
          * Try On
-         * @description Keep the try-on noted in the brief, with its answer.
+         * @description Keep a try-on as noted, with its answer.
          */
         post: operations["jamreel_api_pieces_try_on"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{piece_id}/tryons/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Try On
+         * @description Return what a try-on as it is being noted is answered; nothing is kept.
+         */
+        post: operations["jamreel_api_pieces_answer_try_on"];
         delete?: never;
         options?: never;
         head?: never;
@@ -9270,11 +9290,15 @@ export interface components {
          * PieceView
          * @description A piece in full: its brief as typed, its plan or problems, and where it stands.
          *
+         *     Where what is typed gives no plan, ``before`` is the last one that there was: to be looked at,
+         *     not to be worked by. ``noting`` is a try-on that was being noted when pieces still kept it.
+         *
          *     Where a brief that was kept once is not ``readable``, the problems say why, and it is shown
          *     without what can't be read.
          */
         PieceView: {
             answer_now: components["schemas"]["Figure"] | null;
+            before: components["schemas"]["Plan"] | null;
             /** Brief */
             brief: {
                 [key: string]: unknown;
@@ -9293,6 +9317,10 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Noting */
+            noting: {
+                [key: string]: unknown;
+            };
             plan: components["schemas"]["Plan"] | null;
             /** Problems */
             problems: components["schemas"]["Problem"][];
@@ -12333,6 +12361,25 @@ export interface components {
             former: number;
             /** Yield Mpa */
             yield_mpa: number;
+        };
+        /**
+         * TryOnAnswer
+         * @description What to do about a try-on, or what is wrong with what was noted of it.
+         */
+        TryOnAnswer: {
+            answer: components["schemas"]["PuttingRight"] | null;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+        };
+        /**
+         * TryOnIn
+         * @description A try-on as noted, by what was asked.
+         */
+        TryOnIn: {
+            /** Noted */
+            noted: {
+                [key: string]: unknown;
+            };
         };
         /**
          * TryOnView
@@ -21130,7 +21177,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["At"];
+                "application/json": components["schemas"]["TryOnIn"];
             };
         };
         responses: {
@@ -21194,7 +21241,150 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Stale"];
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Insufficient Storage */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    jamreel_api_pieces_answer_try_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                piece_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryOnIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TryOnAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Method Not Allowed */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
             /** @description Request Entity Too Large */

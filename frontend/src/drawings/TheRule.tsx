@@ -33,6 +33,7 @@ type Span = Rule["spans"][number];
 
 interface Props {
   plan: Plan | null;
+  /** What is drawn is nothing, or from before. */
   faded: boolean;
 }
 

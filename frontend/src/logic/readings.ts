@@ -31,8 +31,8 @@ export function withManner(readings: readonly Reading[], manner: Partial<Manner>
 export function mannerOf(readings: readonly Reading[], kind: string | undefined): Manner {
   const first = readings[0];
   if (!first) return { method: kind === "breadth" ? "calliper" : "tape" };
-  const { value: _value, taken: _taken, ...manner } = first;
-  return manner;
+  const beside = Object.entries(first).filter(([key]) => key !== "value" && key !== "taken");
+  return Object.fromEntries(beside) as Manner;
 }
 
 /** What stands in one field for all readings of a site. */

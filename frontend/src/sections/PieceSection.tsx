@@ -6,6 +6,7 @@ import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { api, ApiError, ask, STATIONS, type Piece, type Station } from "../api/client";
 import { queries } from "../api/queries";
 import { TheRule } from "../drawings/TheRule";
+import { BeforeContext } from "../hooks/useBefore";
 import { useKeys } from "../hooks/useKeys";
 import { usePiece } from "../hooks/usePiece";
 import { PointedContext } from "../hooks/usePointed";
@@ -50,7 +51,7 @@ function PieceById({ id, station }: { id: number; station: Station }) {
       props={{
         piece: state.piece,
         brief: state.brief,
-        plan: state.piece.plan,
+        plan: state.piece.plan ?? state.piece.before,
         problems: state.piece.problems,
         facts,
         shop,
@@ -95,54 +96,72 @@ function PieceBench({ saver, state, station, props }: BenchProps) {
     );
   };
   const Screen = SCREENS[station];
+  const before = !piece.plan && piece.before !== null;
   return (
-    <PointedContext value={{ lines, point }}>
-      <title>{`${piece.name} · Jam Reel`}</title>
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-6 py-2 min-[1000px]:flex-nowrap">
-        <PieceCard piece={piece} take={props.take} />
-        <SavedNote state={state} />
-        <Button
-          disabled={!piece.can_undo}
-          onClick={() => void saver.move("undo")}
-          aria-keyshortcuts="Control+Z U"
-        >
-          <Undo2 size={18} aria-hidden="true" />
-          {t("piece.undo")}
-        </Button>
-        <Button
-          disabled={!piece.can_redo}
-          onClick={() => void saver.move("redo")}
-          aria-label={t("piece.redo")}
-          aria-keyshortcuts="Control+Shift+Z R"
-        >
-          <Redo2 size={18} aria-hidden="true" />
-        </Button>
-        <StripLinks piece={piece} />
-      </header>
-      <TheRule plan={props.plan} faded={!props.plan} />
-      <StationBar piece={piece} plan={props.plan} station={station} />
-      <Unsaved state={state} />
-      {!piece.readable && <Unreadable piece={piece} saver={saver} />}
-      {state.stale && (
-        <StalePanel
-          stale={state.stale}
-          mine={state.brief}
-          onMine={() => saver.keepMine()}
-          onTheirs={() => void takeTheirs()}
-        />
-      )}
-      <div className="grid grid-cols-1 min-[1100px]:grid-cols-[1fr_330px]">
-        <div className="station grid grid-cols-1 gap-6 px-6 py-4 min-[760px]:grid-cols-[minmax(350px,4fr)_minmax(0,4.4fr)]">
-          <Screen {...props} />
+    <BeforeContext value={before}>
+      <PointedContext value={{ lines, point }}>
+        <title>{`${piece.name} · Jam Reel`}</title>
+        <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-6 py-2 min-[1000px]:flex-nowrap">
+          <PieceCard piece={piece} take={props.take} />
+          <SavedNote state={state} />
+          <Button
+            disabled={!piece.can_undo}
+            onClick={() => void saver.move("undo")}
+            aria-keyshortcuts="Control+Z U"
+          >
+            <Undo2 size={18} aria-hidden="true" />
+            {t("piece.undo")}
+          </Button>
+          <Button
+            disabled={!piece.can_redo}
+            onClick={() => void saver.move("redo")}
+            aria-label={t("piece.redo")}
+            aria-keyshortcuts="Control+Shift+Z R"
+          >
+            <Redo2 size={18} aria-hidden="true" />
+          </Button>
+          <StripLinks piece={piece} />
+        </header>
+        <TheRule plan={props.plan} faded={!piece.plan} />
+        <StationBar piece={piece} plan={props.plan} station={station} />
+        {before && <FromBefore piece={piece} />}
+        <Unsaved state={state} />
+        {!piece.readable && <Unreadable piece={piece} saver={saver} />}
+        {state.stale && (
+          <StalePanel
+            stale={state.stale}
+            mine={state.brief}
+            onMine={() => saver.keepMine()}
+            onTheirs={() => void takeTheirs()}
+          />
+        )}
+        <div className="grid grid-cols-1 min-[1100px]:grid-cols-[1fr_330px]">
+          <div
+            data-before={before ? "" : undefined}
+            className="station grid grid-cols-1 gap-6 px-6 py-4 min-[760px]:grid-cols-[minmax(350px,4fr)_minmax(0,4.4fr)]"
+          >
+            <Screen {...props} />
+          </div>
+          <aside
+            aria-label={t("ledger.name")}
+            className="border-t hairline bg-panel px-5 py-4 min-[1100px]:min-h-[calc(100vh-268px)] min-[1100px]:border-t-0 min-[1100px]:border-l"
+          >
+            <Ledger plan={props.plan} />
+          </aside>
         </div>
-        <aside
-          aria-label={t("ledger.name")}
-          className="border-t hairline bg-panel px-5 py-4 min-[1100px]:min-h-[calc(100vh-268px)] min-[1100px]:border-t-0 min-[1100px]:border-l"
-        >
-          <Ledger plan={props.plan} />
-        </aside>
-      </div>
-    </PointedContext>
+      </PointedContext>
+    </BeforeContext>
+  );
+}
+
+/** What is typed gives no plan: what to mend, and what is still shown meanwhile. */
+function FromBefore({ piece }: { piece: Piece }) {
+  const { t } = useTranslation();
+  return (
+    <div role="status" className="border-b border-ink bg-tint px-6 py-2">
+      <p className="font-medium break-words">{piece.problems[0]?.says}</p>
+      <p className="text-[15px] text-muted">{t("before.shown")}</p>
+    </div>
   );
 }
 

@@ -3,6 +3,7 @@ import { useTranslation } from "react-i18next";
 import type { Plan } from "../api/client";
 import { Link } from "react-router";
 import { StraightWire } from "../drawings/StraightWire";
+import { useBefore } from "../hooks/useBefore";
 import { useKept } from "../hooks/useKept";
 import { cutGroups, type CutGroup } from "../logic/standing";
 import { AdviceList } from "../ui/AdviceList";
@@ -23,11 +24,12 @@ export function CutStation(props: StationProps) {
   // Stands for all that the board hangs on.
   const at = piece.version * 1000 + piece.ticks.length;
   const advice = (plan?.advice ?? []).filter((one) => one.field === "cut");
+  const before = useBefore();
   const groups = plan ? cutGroups(plan.cuts, piece.standing.open_wires ?? []) : [];
   return (
     <div className="col-span-full space-y-5">
       <CutAlready {...props} />
-      {groups.some((group) => group.open > 0) && (
+      {!before && groups.some((group) => group.open > 0) && (
         <section>
           <div className="mb-1 flex items-baseline justify-between gap-4">
             <h2 className="text-lg">{t("board.title")}</h2>
@@ -41,7 +43,7 @@ export function CutStation(props: StationProps) {
           <CutBoard pieces={String(piece.id)} at={at} onCut={props.take} />
         </section>
       )}
-      {plan && (plan.needs ?? []).length > 0 && (
+      {!before && plan && (plan.needs ?? []).length > 0 && (
         <Trays
           pieces={String(piece.id)}
           at={at}
@@ -75,7 +77,8 @@ function CutCard({ group, ...props }: Props) {
   const [shown, setShown] = useState(false);
   const typed = useKept(`as-cut.${props.piece.id}.${cut.id}`, () => "");
   const done = quantity - open;
-  const drawn = open > 0 || shown;
+  const before = useBefore();
+  const drawn = open > 0 || shown || before;
   return (
     <section>
       <h2 className="flex items-baseline gap-2 text-lg">
@@ -87,7 +90,7 @@ function CutCard({ group, ...props }: Props) {
             · {cut.wire} {cut.metal}, {cut.temper}
           </span>
         </span>
-        {open === 0 && (
+        {open === 0 && !before && (
           <Button look="quiet" className="ml-auto" onClick={() => setShown(!shown)}>
             {t(shown ? "cut.hide_marks" : "cut.show_marks")}
           </Button>
@@ -95,33 +98,35 @@ function CutCard({ group, ...props }: Props) {
       </h2>
       {drawn && <StraightWire cut={cut} colour={colourOf(cut, props.plan)} />}
       {drawn && <RecordSays cut={cut} />}
-      {(quantity > 1 || open === 0) && (
+      {!before && (quantity > 1 || open === 0) && (
         <p className="mb-2 text-[15px] text-muted">{t("cut.of", { done, all: quantity })}</p>
       )}
-      <form
-        className="flex flex-wrap items-end gap-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          tick.mutate(
-            { kind: "cut", key: cut.id, ticked: open > 0, actual: open > 0 ? typed.value : "" },
-            { onSuccess: () => typed.change("") },
-          );
-        }}
-      >
-        {open > 0 && (
-          <TextField
-            label={t("cut.actual")}
-            className="w-64"
-            placeholder={t("cut.as_planned")}
-            inputMode="decimal"
-            value={typed.value}
-            onText={typed.change}
-          />
-        )}
-        <Button type="submit" look={open > 0 ? "strong" : "plain"} disabled={tick.isPending}>
-          {t(open === 0 ? "cut.untick" : open > 1 ? "cut.tick_all" : "cut.tick")}
-        </Button>
-      </form>
+      {!before && (
+        <form
+          className="flex flex-wrap items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            tick.mutate(
+              { kind: "cut", key: cut.id, ticked: open > 0, actual: open > 0 ? typed.value : "" },
+              { onSuccess: () => typed.change("") },
+            );
+          }}
+        >
+          {open > 0 && (
+            <TextField
+              label={t("cut.actual")}
+              className="w-64"
+              placeholder={t("cut.as_planned")}
+              inputMode="decimal"
+              value={typed.value}
+              onText={typed.change}
+            />
+          )}
+          <Button type="submit" look={open > 0 ? "strong" : "plain"} disabled={tick.isPending}>
+            {t(open === 0 ? "cut.untick" : open > 1 ? "cut.tick_all" : "cut.tick")}
+          </Button>
+        </form>
+      )}
       <Problem says={tick.error?.message} />
     </section>
   );

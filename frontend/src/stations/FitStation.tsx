@@ -1,7 +1,11 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
-import { api, ask, type Piece, type Plan } from "../api/client";
+import { api, ApiError, ask, type Piece, type Plan, type Unit } from "../api/client";
+import { queries } from "../api/queries";
 import { SheetDrawing } from "../drawings/SheetDrawing";
+import { useBefore } from "../hooks/useBefore";
+import { useKept } from "../hooks/useKept";
+import { useSettled } from "../hooks/useSettled";
 import { typedLength } from "../logic/length";
 import { Button } from "../ui/Button";
 import { Column } from "../ui/Column";
@@ -12,23 +16,34 @@ import { problemAt, type StationProps } from "./context";
 import { StepList } from "./StepList";
 
 type PuttingRight = NonNullable<Plan["putting_right"]>;
+/** What is noted of a try-on, by what is asked. */
+type Noted = Record<string, unknown>;
 
 /** The try-on: what was seen, what to change and by how much, and done. */
 export function FitStation(props: StationProps) {
   const { piece, brief, plan, facts, take } = props;
   const { t } = useTranslation();
   const path = { piece_id: piece.id };
+  // What is being noted is no part of the piece until it is recorded.
+  const noted = useKept<Noted>(`try-on.${piece.id}`, () => piece.noting);
+  const at = `${piece.version}.${piece.ticks.length}.${piece.tryons.length}`;
+  const told = useQuery(queries.tryOnAnswer(piece.id, at, useSettled(noted.value))).data;
   const record = useMutation({
-    meta: { shown: true },
     mutationFn: () =>
       ask(
         api.POST("/api/pieces/{piece_id}/tryons", {
           params: { path },
-          body: { version: piece.version },
+          body: { noted: noted.value as Record<string, never> },
         }),
       ),
-    onSuccess: take,
+    onSuccess: (changed) => {
+      noted.change({});
+      noted.forget();
+      take(changed);
+    },
   });
+  const refused = record.error instanceof ApiError ? record.error.details : undefined;
+  const problems = [...(told?.problems ?? []), ...(refused?.problems ?? [])];
   const finish = useMutation({
     meta: { shown: true },
     mutationFn: (finished: boolean) =>
@@ -36,7 +51,11 @@ export function FitStation(props: StationProps) {
     onSuccess: take,
   });
   const asks = facts.kinds.find((kind) => kind.kind === brief.piece.kind)?.asks ?? [];
-  const answer = plan?.putting_right;
+  const answer = told?.answer;
+  const before = useBefore();
+  // What was refused at a field is said there.
+  const atField = asks.some((ask) => problemAt(problems, `tryon.${ask}`));
+  const elsewhere = atField ? undefined : record.error?.message;
   const sheet = plan?.drawings.sheets.find((one) => one.stations.includes("fit"));
   return (
     <>
@@ -46,12 +65,22 @@ export function FitStation(props: StationProps) {
           <p className="text-[15px] text-muted">{t("fit.planned", { says: plan.fit_says })}</p>
         )}
         {asks.map((ask) => (
-          <Ask key={ask} ask={ask} {...props} />
+          <Ask
+            key={ask}
+            ask={ask}
+            unit={brief.unit ?? "mm"}
+            noted={noted.value}
+            says={problemAt(problems, `tryon.${ask}`)}
+            onNote={(value) => {
+              record.reset();
+              noted.change({ ...noted.value, [ask]: value });
+            }}
+          />
         ))}
         <div className="flex flex-wrap gap-2 pt-1">
           <Button
             look="strong"
-            disabled={!answer || record.isPending}
+            disabled={before || Object.values(noted.value).every(isBlank) || record.isPending}
             onClick={() => record.mutate()}
           >
             {t("fit.record")}
@@ -60,7 +89,7 @@ export function FitStation(props: StationProps) {
             {t(piece.finished_at ? "fit.reopen" : "fit.finish")}
           </Button>
         </div>
-        <Problem says={record.error?.message ?? finish.error?.message} />
+        <Problem says={elsewhere ?? finish.error?.message} />
       </section>
       <div className="space-y-5">
         {answer ? <Answer answer={answer} /> : <History piece={piece} take={take} />}
@@ -79,16 +108,22 @@ export function FitStation(props: StationProps) {
 /** What is answered by yes or no; the rest is measured. */
 const YES_NO = ["passes_hand", "goes_on", "finger_under", "stays_on", "comfortable"];
 
-function Ask({ ask, brief, problems, edit }: StationProps & { ask: string }) {
+interface AskProps {
+  ask: string;
+  unit: Unit;
+  noted: Noted;
+  says: string | undefined;
+  onNote: (value: unknown) => void;
+}
+
+function Ask({ ask, unit, noted, says, onNote }: AskProps) {
   const { t } = useTranslation();
-  const tryon = (brief.tryon ?? {}) as Record<string, unknown>;
-  const set = (value: unknown) => edit(["tryon"], { ...tryon, [ask]: value });
   if (YES_NO.includes(ask)) {
     return (
       <YesNo
         label={t(`fit.${ask}`)}
-        value={tryon[ask] as boolean | null | undefined}
-        onAnswer={set}
+        value={noted[ask] as boolean | null | undefined}
+        onAnswer={onNote}
       />
     );
   }
@@ -97,12 +132,14 @@ function Ask({ ask, brief, problems, edit }: StationProps & { ask: string }) {
       label={t(`fit.${ask}`)}
       inputMode="decimal"
       className="[&_input]:figures [&_input]:text-xl"
-      value={typedLength(tryon[ask], brief.unit ?? "mm")}
-      problem={problemAt(problems, `tryon.${ask}`)}
-      onText={set}
+      value={typedLength(noted[ask], unit)}
+      problem={says}
+      onText={onNote}
     />
   );
 }
+
+const isBlank = (value: unknown) => value == null || value === "";
 
 function Answer({ answer }: { answer: PuttingRight }) {
   const { t } = useTranslation();

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Plan } from "../api/client";
 import { queries } from "../api/queries";
+import { useBefore } from "../hooks/useBefore";
 import { SheetDrawing } from "../drawings/SheetDrawing";
 import { WovenView } from "../drawings/WovenView";
 import { bendsOf, entryOf, partSheet } from "../logic/atHand";
@@ -130,7 +131,10 @@ interface WovenProps {
 
 /** A woven body as it is at a step: the rows that are done then. */
 function WovenStep({ body, piece, step }: WovenProps) {
-  const { data } = useQuery(queries.woven(piece.id, piece.version, body.entry.split("~")[0] ?? ""));
+  const { data } = useQuery({
+    ...queries.woven(piece.id, piece.version, body.entry.split("~")[0] ?? ""),
+    enabled: !useBefore(),
+  });
   if (!data) return null;
   // What is bound is looked at whole: it has no rows.
   const key = (step.of?.[0] ?? step.id).split("/").at(-1) ?? "";

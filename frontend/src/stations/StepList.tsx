@@ -2,6 +2,7 @@ import { Checkbox } from "radix-ui";
 import { Check } from "lucide-react";
 import { useTranslation } from "react-i18next";
 import type { Plan, Station } from "../api/client";
+import { useBefore } from "../hooks/useBefore";
 import { changesOf, isDone } from "../logic/standing";
 import { Cautions } from "../ui/Cautions";
 import type { StationProps } from "./context";
@@ -19,6 +20,7 @@ export function StepList({ station, onLook, ...props }: Props) {
   const { plan, piece } = props;
   const { t } = useTranslation();
   const tick = useTick(props);
+  const before = useBefore();
   if (!plan) return <p className="text-muted">{t("ledger.waits")}</p>;
   const steps = plan.steps.filter((step) => step.station === station);
   const done = new Set(piece.ticks.filter((one) => one.kind === "step").map((one) => one.key));
@@ -28,6 +30,7 @@ export function StepList({ station, onLook, ...props }: Props) {
       <ol className="space-y-1">
         {steps.map((step) => (
           <StepRow
+            locked={before}
             key={step.id}
             step={step}
             plan={plan}
@@ -49,13 +52,15 @@ interface RowProps {
   plan: Plan;
   done: boolean;
   next: boolean;
+  /** It can't be ticked: it is a step of the plan before. */
+  locked: boolean;
   /** What has changed about it since it was done. */
   changes: string[];
   onLook?: (id: string | null) => void;
   onTick: (ticked: boolean) => void;
 }
 
-function StepRow({ step, plan, done, next, changes, onLook, onTick }: RowProps) {
+function StepRow({ step, plan, done, next, changes, onLook, onTick, locked }: RowProps) {
   const { t } = useTranslation();
   const fresh = done && changes.length === 0;
   return (
@@ -66,9 +71,10 @@ function StepRow({ step, plan, done, next, changes, onLook, onTick }: RowProps) 
     >
       <Checkbox.Root
         checked={done}
+        disabled={locked}
         onCheckedChange={(checked) => onTick(checked === true)}
         aria-label={step.title}
-        className="mt-0.5 flex size-11 shrink-0 items-center justify-center rounded-sm border border-muted bg-panel data-[state=checked]:border-accent data-[state=checked]:bg-accent"
+        className="mt-0.5 flex disabled:opacity-45 size-11 shrink-0 items-center justify-center rounded-sm border border-muted bg-panel data-[state=checked]:border-accent data-[state=checked]:bg-accent"
       >
         <Checkbox.Indicator>
           <Check aria-hidden="true" className="text-on-ink" />

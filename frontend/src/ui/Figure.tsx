@@ -1,3 +1,5 @@
+import { useTranslation } from "react-i18next";
+import { useBefore } from "../hooks/useBefore";
 import { useUnit } from "../hooks/useUnit";
 import { showLength } from "../logic/length";
 import { useInchStyle } from "./Column";
@@ -14,15 +16,22 @@ interface Props {
 /** A length in the workshop's unit; a fraction of an inch stands stacked, as high as its whole. */
 export function Figure({ mm, places = 1, unit = false, signed = false, className = "" }: Props) {
   const shown = useUnit();
+  const before = useBefore();
   const { text, fraction, spoken } = showLength(mm, shown, places, useInchStyle());
   return (
-    <span className={`figures whitespace-nowrap ${className}`}>
+    <span className={`figures whitespace-nowrap ${className} ${before ? "text-muted" : ""}`}>
       {signed && mm >= 0 && "+ "}
       {signed && mm < 0 ? `− ${text.replace("−", "")}` : text}
       {fraction && <Fraction of={fraction} spoken={spoken} />}
       {unit && <span className="ml-1 text-[max(0.45em,13px)] font-normal">{shown}</span>}
+      {before && <Before />}
     </span>
   );
+}
+
+function Before() {
+  const { t } = useTranslation();
+  return <span className="ml-1.5 font-sans text-[13px] font-normal">{t("before.word")}</span>;
 }
 
 /** Numerator over denominator; together they are as high as the digits beside them, or higher. */

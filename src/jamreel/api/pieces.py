@@ -12,10 +12,12 @@ from jamreel.api.errors import EVERY_ERROR, Stale
 from jamreel.api.texts import Line, RowId, Typed
 from jamreel.api.views import PieceView, piece_view
 from jamreel.core.draft import unsound
+from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.plan import BriefRefused, Plan, in_words, propose_raw
 from jamreel.core.result import Proposal, WovenBody
 from jamreel.core.shop import Shop
 from jamreel.core.units import Unit
+from jamreel.core.words import Problem
 from jamreel.core.workpiece.stages import WireShown, shown
 from jamreel.core.workpiece.woven import (
     GoesSoFar,
@@ -73,6 +75,19 @@ class At(Schema):
     """The version that a move is made from."""
 
     version: int = Field(strict=True, ge=1, le=2**31)
+
+
+class TryOnIn(Schema):
+    """A try-on as noted, by what was asked."""
+
+    noted: dict[str, Any]
+
+
+class TryOnAnswer(Schema):
+    """What to do about a try-on, or what is wrong with what was noted of it."""
+
+    answer: PuttingRight | None
+    problems: list[Problem]
 
 
 class TickIn(Schema):
@@ -221,10 +236,23 @@ def settle(request: HttpRequest, piece_id: int, payload: Settle) -> HttpResponse
     return _full(request, whole_piece(workshop, piece_id))
 
 
-@router.post("/pieces/{int:piece_id}/tryons", response=PIECE_OR_STALE, by_alias=True)
-def try_on(request: HttpRequest, piece_id: int, payload: At) -> HttpResponse:
-    """Keep the try-on noted in the brief, with its answer."""
-    making.record_tryon(bench_of(request), piece_id, payload.version)
+@router.post("/pieces/{int:piece_id}/tryons/answer", response={200: TryOnAnswer, **EVERY_ERROR})
+def answer_try_on(request: HttpRequest, piece_id: int, payload: TryOnIn) -> TryOnAnswer:
+    """Return what a try-on as it is being noted is answered; nothing is kept."""
+    workshop = bench_of(request)
+    try:
+        found = making.judge(whole_piece(workshop, piece_id), payload.noted, shop_of(workshop))
+    except BriefRefused as refused:
+        return TryOnAnswer(answer=None, problems=list(refused.problems))
+    except making.NothingToTick:
+        return TryOnAnswer(answer=None, problems=[])
+    return TryOnAnswer(answer=found, problems=[])
+
+
+@router.post("/pieces/{int:piece_id}/tryons", response=PIECE, by_alias=True)
+def try_on(request: HttpRequest, piece_id: int, payload: TryOnIn) -> HttpResponse:
+    """Keep a try-on as noted, with its answer."""
+    making.record_tryon(bench_of(request), piece_id, payload.noted)
     return _full(request, whole_piece(bench_of(request), piece_id))
 
 

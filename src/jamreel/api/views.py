@@ -11,7 +11,7 @@ from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
 from jamreel.core.workpiece.records import Standing
 from jamreel.workshop.models import Piece, Tick, Wearer
-from jamreel.workshop.pieces import can_move, shown, sites_of
+from jamreel.workshop.pieces import can_move, plan_before, shown, sites_of
 from jamreel.workshop.planning import Planned, standing_ticks
 from jamreel.workshop.wearers import measures_of
 
@@ -55,6 +55,9 @@ class TryOnView(Schema):
 class PieceView(Schema):
     """A piece in full: its brief as typed, its plan or problems, and where it stands.
 
+    Where what is typed gives no plan, ``before`` is the last one that there was: to be looked at,
+    not to be worked by. ``noting`` is a try-on that was being noted when pieces still kept it.
+
     Where a brief that was kept once is not ``readable``, the problems say why, and it is shown
     without what can't be read.
     """
@@ -70,7 +73,9 @@ class PieceView(Schema):
     sites: list[str]
     helps: list[str]
     plan: Plan | None
+    before: Plan | None
     problems: list[Problem]
+    noting: dict[str, Any]
     stations: dict[str, StationView]
     waits_for: str
     answer_now: Figure | None
@@ -116,7 +121,9 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
         sites=list(sites),
         helps=list(helps),
         plan=planned.plan,
+        before=plan_before(piece, planned, shop),
         problems=list(planned.problems),
+        noting=_noting(piece),
         stations=piece.state.get("stations", {}),
         waits_for=piece.waits_for,
         answer_now=piece.state.get("answer"),
@@ -130,6 +137,11 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
         standing=planned.standing,
         finished_at=piece.finished_at,
     )
+
+
+def _noting(piece: Piece) -> dict[str, Any]:
+    kept = piece.head.brief.get("tryon") if piece.head else None
+    return kept if isinstance(kept, dict) else {}
 
 
 def _tick_view(tick: Tick) -> TickView:

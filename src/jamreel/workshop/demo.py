@@ -205,8 +205,7 @@ def _fitted(brief: dict[str, Any], shop: Shop) -> dict[str, Any]:
 
 
 def _try_on(workshop: Workshop, piece: Piece, noted: dict[str, Any]) -> None:
-    piece = _change(workshop, piece, {"tryon": noted})
-    making.record_tryon(workshop, piece.pk, piece.version)
+    making.record_tryon(workshop, piece.pk, noted)
 
 
 def _change(workshop: Workshop, piece: Piece, part: dict[str, Any]) -> Piece:

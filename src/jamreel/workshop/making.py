@@ -5,22 +5,30 @@ Each is one turn of a piece (see ``turns``): worked out first, then written at o
 
 from collections.abc import Sequence
 from functools import partial
+from typing import Any
 
 from django.http import Http404
 from django.utils import timezone
 
 from jamreel.core.cutting.cuts import of_cut
 from jamreel.core.errors import Refusal
+from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.plan import BriefRefused, Plan
 from jamreel.core.result import Need
 from jamreel.core.shop import Shop
 from jamreel.core.units import parse_length
 from jamreel.core.words import problem, speaking
 from jamreel.core.workpiece.records import Record, lacking, record_of_step
-from jamreel.workshop.models import Stock, Tick, TryOnRecord, Workshop
+from jamreel.workshop.models import Piece, Stock, Tick, TryOnRecord, Workshop
 from jamreel.workshop.ownership import row
-from jamreel.workshop.pieces import StaleSave, present
-from jamreel.workshop.planning import Planned
+from jamreel.workshop.pieces import present
+from jamreel.workshop.planning import (
+    Planned,
+    brief_for_planning,
+    shop_for,
+    standing_ticks,
+    work_out_with,
+)
 from jamreel.workshop.stock import give_back, parse_count, use
 from jamreel.workshop.turns import Turn, take_turn
 
@@ -192,31 +200,50 @@ def _stands_for(plan: Plan | None, kind: str, key: str) -> frozenset[str]:
     return frozenset(n.key_of(share) for n in plan.needs if n.id == key for share in n.shares)
 
 
-def record_tryon(workshop: Workshop, piece_id: int, version: int) -> None:
-    """Keep the try-on that stands in the brief, with its answer, and clear it there.
+def judge(piece: Piece, noted: dict[str, Any], shop: Shop) -> PuttingRight:
+    """Return what a piece's plan answers to a try-on as noted; nothing is kept.
+
+    Args:
+        piece: as it stands.
+        noted: as typed, by the names of ``core.fit.tryon.TryOn``.
+        shop: the workshop's settings.
 
     Raises:
-        StaleSave: the brief has moved on.
+        BriefRefused: a reading that can't be read, or can't have been taken on this piece.
+        NothingToTick: nothing was noted, or there is no plan to judge it by.
+    """
+    brief = {**brief_for_planning(piece), "tryon": noted}
+    planned = work_out_with(brief, shop_for(piece, shop), standing_ticks(piece))
+    wrong = tuple(one for one in planned.problems if one.field.startswith("tryon"))
+    if wrong:
+        raise BriefRefused(wrong)
+    if planned.plan is None or planned.plan.putting_right is None:
+        raise NothingToTick
+    return planned.plan.putting_right
+
+
+def record_tryon(workshop: Workshop, piece_id: int, noted: dict[str, Any]) -> None:
+    """Keep a try-on as noted, with the answer to it. What can't be right touches nothing.
+
+    Raises:
+        BriefRefused: a reading that can't be read, or can't have been taken on this piece.
         NothingToTick: nothing was noted, or there is no plan to judge it by.
     """
 
     def change(turn: Turn) -> None:
-        if turn.piece.version != version:
-            raise StaleSave(turn.piece)
-        brief, plan = present(turn.head.brief), turn.planned.plan
-        if plan is None or plan.putting_right is None:
-            raise NothingToTick
+        answer = judge(turn.piece, noted, turn.bench)
         record = TryOnRecord(
             workshop=workshop,
             piece=turn.piece,
-            noted=brief["tryon"],
-            answer=plan.putting_right.model_dump(mode="json"),
+            noted=noted,
+            answer=answer.model_dump(mode="json"),
             noted_at=timezone.now(),
         )
         turn.tryons.append(record)
         turn.then(record.save)
-        # The note is history now; the brief goes back to what is decided.
-        turn.revise({**brief, "tryon": None}, "tryon")
+        # Earlier releases kept what was being noted in the brief.
+        if turn.head.brief.get("tryon"):
+            turn.revise(present(turn.head.brief), "tryon")
 
     take_turn(workshop, piece_id, change)
 

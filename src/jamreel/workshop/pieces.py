@@ -16,7 +16,7 @@ from pydantic import ValidationError
 
 from jamreel.core.draft import mended
 from jamreel.core.families import registered
-from jamreel.core.plan import BriefRefused
+from jamreel.core.plan import BriefRefused, Plan
 from jamreel.core.shop import Shop
 from jamreel.core.upgrade import upgraded, with_names
 from jamreel.workshop.models import Piece, Revision, Wearer, Workshop
@@ -25,8 +25,11 @@ from jamreel.workshop.planning import (
     Planned,
     brief_for_planning,
     plan_of,
+    shop_for,
     shop_of,
+    standing_ticks,
     work_out,
+    work_out_with,
 )
 from jamreel.workshop.quotas import room_for, room_for_revision
 from jamreel.workshop.turns import Turn, derived, facts_of, take_turn, whole_piece, worked_by
@@ -57,10 +60,40 @@ def sites_of(brief: dict[str, Any], shop: Shop) -> tuple[tuple[str, ...], tuple[
 
 
 def present(brief: Any) -> Any:
-    """Return a brief as kept in the present format, each of its entries with a name."""
+    """Return a brief as kept in the present format, each of its entries with a name.
+
+    What was noted at a try-on is no part of a piece: it is on record, or still being typed.
+    """
     found = upgraded(brief)
-    piece = found.get("piece") if isinstance(found, dict) else None
+    if not isinstance(found, dict):
+        return found
+    found = {key: value for key, value in found.items() if key != "tryon"}
+    piece = found.get("piece")
     return {**found, "piece": with_names(piece)} if isinstance(piece, dict) else found
+
+
+# So many changes back a plan is looked for where what is typed gives none.
+MOST_BACK = 6
+
+
+def plan_before(piece: Piece, planned: Planned, shop: Shop) -> Plan | None:
+    """Return the last plan that a piece had, where what is typed now gives none.
+
+    Args:
+        piece: whose changes are walked back, a burst of typing at once.
+        planned: the piece as it stands.
+        shop: the workshop's settings.
+    """
+    revision = piece.head
+    for _ in range(0 if planned.plan else MOST_BACK):
+        revision = (revision.burst or revision).parent if revision else None
+        if revision is None:
+            return None
+        brief = brief_for_planning(piece, revision.brief)
+        found = work_out_with(brief, shop_for(piece, shop), standing_ticks(piece)).plan
+        if found is not None:
+            return found
+    return None
 
 
 def shown(piece: Piece, planned: Planned) -> dict[str, Any]:

@@ -156,6 +156,7 @@ def brief_for_planning(piece: Piece, brief: Any = None) -> Any:
     found = upgraded(brief)
     if not isinstance(found, dict):
         return found
+    found = {key: value for key, value in found.items() if key != "tryon"}
     if piece.wearer is not None and piece.wearer.is_child:
         return {**found, "child": True}
     return found

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Plan } from "../../api/client";
 import { queries } from "../../api/queries";
+import { useBefore } from "../../hooks/useBefore";
 import { WovenView } from "../../drawings/WovenView";
 import { Button, buttonLook } from "../../ui/Button";
 import { distances, fromMiddle } from "../../logic/woven";
@@ -21,7 +22,11 @@ interface Props {
 export function Weave({ body, pieceId, version }: Props) {
   const { t } = useTranslation();
   const entry = body.entry.split("~")[0] ?? "";
-  const { data: shown } = useQuery(queries.woven(pieceId, version, entry));
+  const before = useBefore();
+  const { data: shown } = useQuery({
+    ...queries.woven(pieceId, version, entry),
+    enabled: !before,
+  });
   // What is bound has no rows to count, and no wire that goes along it row by row.
   const rows = body.wires.length > 0;
   return (

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Plan, WireShown } from "../../api/client";
 import { queries } from "../../api/queries";
+import { useBefore } from "../../hooks/useBefore";
 import { SheetDrawing } from "../../drawings/SheetDrawing";
 import { entryOf } from "../../logic/atHand";
 import { useKeys } from "../../hooks/useKeys";
@@ -23,7 +24,10 @@ const MOST_SHOWN = 3;
 
 /** Every wire of what the step is about, as it is after that step, played with the arrow keys. */
 export function WireStages({ plan, pieceId, version, step }: Props) {
-  const { data } = useQuery(queries.wires(pieceId, version, entryOf(step)));
+  const { data } = useQuery({
+    ...queries.wires(pieceId, version, entryOf(step)),
+    enabled: !useBefore(),
+  });
   const wires = wiresFor(data ?? [], step.of?.[0] ?? step.id).slice(0, MOST_SHOWN);
   const steps = plan.steps.map((one) => one.id);
   return wires.map((wire, i) => (
