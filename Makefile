@@ -17,10 +17,10 @@ demo: .venv/.run frontend/dist/.built
 serve: .venv/.run frontend/dist/.built
 	@$(BIN)/python -m jamreel serve
 
-# The front end's logic first; then two processes side by side, a browser file never split in two.
+# The front end's logic first; then two processes side by side, the longest files first (tests/conftest).
 test: .venv/.dev frontend/dist/.built chromium
 	@cd frontend && npm run -s test
-	@$(BIN)/pytest -n 2 --dist loadfile
+	@$(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
 
 lint: .venv/.dev frontend/node_modules/.installed
 	$(BIN)/ruff check .

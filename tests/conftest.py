@@ -30,6 +30,42 @@ hypothesis_settings.load_profile("patient")
 _WORKER = os.environ.get("PYTEST_XDIST_WORKER", "alone")
 settings.CACHES["default"]["LOCATION"] = settings.DATA / f"tries-{_WORKER}"
 
+# Files that take longest, the longest first: dealt out in this order, so that no process is left
+# with a long one when the other is done.
+LONGEST = (
+    "browser/test_accessible.py",
+    "browser/test_slice.py",
+    "load/test_load.py",
+    "workshop/test_running.py",
+    "workshop/test_landed_states.py",
+    "browser/test_at_bench.py",
+    "browser/test_parts.py",
+    "browser/test_hold.py",
+    "browser/test_reels.py",
+    "core/test_limits.py",
+    "api/test_accounts.py",
+    "core/test_interlace.py",
+    "core/test_make_up.py",
+    "workshop/test_stock.py",
+    "core/test_formats.py",
+    "validation/test_sections.py",
+    "core/test_bound.py",
+)
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Put the longest files first, within each as they stand."""
+    ranks = {name: n for n, name in enumerate(LONGEST)}
+    folder = Path(__file__).parent
+
+    def rank(item: pytest.Item) -> int:
+        inside = item.path.is_relative_to(folder)
+        name = item.path.relative_to(folder).as_posix() if inside else ""
+        return ranks.get(name, len(LONGEST))
+
+    items.sort(key=rank)
+
+
 ROOT = Path(__file__).parents[1]
 EXAMPLES = ROOT / "docs" / "examples"
 WORKED: dict[str, Any] = json.loads((EXAMPLES / "sliding-bangle.json").read_text())

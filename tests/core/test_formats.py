@@ -3,6 +3,7 @@
 import json
 import subprocess
 import sys
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -19,12 +20,21 @@ from tests.conftest import EXAMPLES
 FILES = sorted(EXAMPLES.glob("*.json"))
 
 
+@cache
+def validator(name: str) -> Any:
+    """A schema, worked out and checked once for all examples."""
+    schema = schemas()[name]
+    kind = jsonschema.validators.validator_for(schema)
+    kind.check_schema(schema)
+    return kind(schema)
+
+
 @pytest.mark.parametrize("file", FILES, ids=lambda f: f.stem)
 def test_examples_fit_the_schemas(file: Path) -> None:
     brief = json.loads(file.read_text())
-    jsonschema.validate(brief, schemas()["brief"])
+    validator("brief").validate(brief)
     plan = plan_raw(brief, Shop())
-    jsonschema.validate(json.loads(plan.model_dump_json()), schemas()["plan"])
+    validator("plan").validate(json.loads(plan.model_dump_json()))
 
 
 def test_there_is_an_example_of_every_construction() -> None:

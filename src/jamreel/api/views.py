@@ -140,7 +140,8 @@ def piece_view(piece: Piece, planned: Planned, shop: Shop) -> PieceView:
 
 
 def _noting(piece: Piece) -> dict[str, Any]:
-    kept = piece.head.brief.get("tryon") if piece.head else None
+    brief = piece.head.brief if piece.head else None
+    kept = brief.get("tryon") if isinstance(brief, dict) else None
     return kept if isinstance(kept, dict) else {}
 
 

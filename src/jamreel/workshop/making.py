@@ -242,7 +242,7 @@ def record_tryon(workshop: Workshop, piece_id: int, noted: dict[str, Any]) -> No
         turn.tryons.append(record)
         turn.then(record.save)
         # Earlier releases kept what was being noted in the brief.
-        if turn.head.brief.get("tryon"):
+        if isinstance(turn.head.brief, dict) and turn.head.brief.get("tryon"):
             turn.revise(present(turn.head.brief), "tryon")
 
     take_turn(workshop, piece_id, change)

@@ -31,8 +31,8 @@ ROW_MM = 46.0
 TOP_MM, FOOT_MM = 34.0, 34.0
 # A mark's words are this wide; beyond FLIP_MM along a tile they run to the left of their mark.
 LABEL_MM, FLIP_MM = 34.0, 215.0
-# Stretches of 27 cm that one file has at most, three a page: some 500 m of wire.
-MOST_TILES = 2000
+# Stretches of 27 cm that one file has at most, three a page: some 80 m of wire.
+MOST_TILES = 300
 TILE_MM: dict[Paper, float] = {"a4": 270.0, "letter": 250.0}
 SIZES: dict[Paper, tuple[float, float]] = {"a4": landscape(A4), "letter": landscape(LETTER)}
 
