@@ -97,6 +97,14 @@ def client(bench: Workshop) -> Client:
     return signed_in
 
 
+def put_away(client: Client, what: str, number: int) -> None:
+    """Put something of the client's bench away."""
+    answer = client.post(
+        "/api/archive", {"what": what, "id": number}, content_type="application/json"
+    )
+    assert answer.status_code == 204, answer.content
+
+
 @pytest.fixture
 def stranger(db: None) -> Client:
     """Somebody signed in at another bench."""

@@ -30,6 +30,9 @@ const Cutting = lazy(async () => ({
 const Account = lazy(async () => ({
   default: (await import("./sections/AccountSection")).AccountSection,
 }));
+const Archive = lazy(async () => ({
+  default: (await import("./sections/ArchiveSection")).ArchiveSection,
+}));
 const Tools = lazy(async () => ({
   default: (await import("./sections/ToolsSection")).ToolsSection,
 }));
@@ -96,6 +99,7 @@ export function App() {
               <Route path="/hand" element={<Hand />} />
               <Route path="/log/:id?" element={<Log />} />
               <Route path="/day" element={<Day />} />
+              <Route path="/archive" element={<Archive />} />
               <Route path="/account" element={<Account />} />
               <Route path="*" element={<Navigate to="/" replace />} />
             </Routes>
@@ -147,6 +151,9 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
         </NavLink>
       ))}
       <div className="mt-auto">
+        <NavLink to="/archive" className={link}>
+          {t("nav.archive")}
+        </NavLink>
         <NavLink to="/account" className={link}>
           {t("nav.account")}
         </NavLink>

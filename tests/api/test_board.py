@@ -12,6 +12,7 @@ from django.test import Client
 from jamreel.workshop.models import Piece, Workshop
 from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock
+from tests.conftest import put_away
 from tests.core.families import example
 
 Row = dict[str, Any]
@@ -226,9 +227,9 @@ def test_what_was_put_away_is_gone_from_rack_and_board(
     client: Client, links: Piece, reel: int
 ) -> None:
     assert any(n["stock_id"] == reel for g in board(client, links)["groups"] for n in g["lanes"])
-    assert client.delete(f"/api/stock/{reel}").status_code == 204
+    put_away(client, "stock", reel)
     assert client.get("/api/stock").json()["stock"] == []
     lanes = [lane for g in board(client, links)["groups"] for lane in g["lanes"]]
     assert all(lane["stock_id"] is None for lane in lanes)
     # Put away a second time, from another tab: nothing more happens.
-    assert client.delete(f"/api/stock/{reel}").status_code == 204
+    put_away(client, "stock", reel)

@@ -101,7 +101,8 @@ def test_nobody_reaches_anothers_rows(
         "brief": {"version": 1, "brief": {}},
         "undo": {"version": 1},
         "redo": {"version": 1},
-        "tryons": {"version": 1},
+        "tryons": {"noted": {}},
+        "answer": {"noted": {}},
         "card": {"name": "Mine"},
         "ticks": {"kind": "cut", "key": "bangle"},
         "finish": {"finished": True},
@@ -145,6 +146,12 @@ def test_nobody_reaches_anothers_rows(
     assert stranger.get("/api/stock").json()["stock"] == []
     assert stranger.get("/api/board", {"pieces": piece.pk}).status_code == 404
     assert stranger.get("/api/devices/scale", {"stock_id": stock.pk}).status_code == 404
+    archived = ("piece", piece.pk), ("wearer", wearer.pk), ("stock", stock.pk), ("entry", entry.pk)
+    for what, number in archived:
+        for path in ("archive", "archive/back", "archive/delete"):
+            asked = {"what": what, "id": number}
+            assert call(stranger, "post", f"/api/{path}", asked).status_code == 404, (what, path)
+    assert stranger.get("/api/archive").json() == {"things": []}
     # A tick of one's own piece can't take another's wire.
     mine = call(stranger, "post", "/api/pieces", {"name": "Mine", "brief": brief}).json()
     path = f"/api/pieces/{mine['id']}/ticks"

@@ -17,6 +17,7 @@ from jamreel.workshop.models import Piece, Reading, Stock, Tick, TryOnRecord, We
 from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock, amount_of
 from jamreel.workshop.wearers import keep_readings
+from tests.conftest import put_away
 from tests.core.families import example
 
 Row = dict[str, Any]
@@ -78,13 +79,13 @@ def test_nothing_is_recorded_on_what_was_put_away(
     client: Client, bench: Workshop, piece: Piece, brief: Row
 ) -> None:
     reel = reel_of(bench)
-    assert client.delete(f"/api/stock/{reel.pk}").status_code == 204
+    put_away(client, "stock", reel.pk)
     path = f"/api/pieces/{piece.pk}"
     tick = {"kind": "cut", "key": "bangle"}
     gone = send(client, path + "/ticks", {**tick, "stock_id": reel.pk})
     assert gone.status_code == 422
     assert "taken off the rack" in gone.json()["detail"]
-    assert client.delete(path).status_code == 204
+    put_away(client, "piece", piece.pk)
     for asked, body in (
         ("/ticks", tick),
         ("/finish", {"finished": True}),
@@ -96,7 +97,7 @@ def test_nothing_is_recorded_on_what_was_put_away(
         assert answer.json()["title"] == "Put away"
     saved = client.put(path + "/brief", json.dumps({"version": 1, "brief": {}}), "application/json")
     assert saved.status_code == 409
-    assert client.delete(path).status_code == 204
+    put_away(client, "piece", piece.pk)
     assert not Tick.objects.exists()
 
 

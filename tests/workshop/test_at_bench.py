@@ -14,7 +14,7 @@ from jamreel.workshop.making import AlreadyTicked, NothingToTick
 from jamreel.workshop.models import HandRecord, LogEntry, Piece, Workshop
 from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.planning import shop_of
-from jamreel.workshop.shops import change_settings
+from jamreel.workshop.shops import change_hand, change_settings
 from jamreel.workshop.stock import add_stock
 
 Brief = dict[str, Any]
@@ -287,7 +287,7 @@ def test_the_hand_that_a_piece_is_cut_by_stays_its_own(bench: Workshop, brief: B
     before = at_bench.at_bench(bench, piece.pk).planned.plan
     assert before is not None
     line = {"technique": "loop", "stock": before.cuts[0].stock, "n": 2, "mean": 1.2, "squares": 0}
-    change_settings(bench, lambda typed: {"hand": {"lines": [line]}})
+    change_hand(bench, lambda known: {"hand": {"lines": [line]}})
     same = at_bench.at_bench(bench, piece.pk).planned
     other = at_bench.at_bench(bench, later.pk).planned.plan
     assert same.plan is not None

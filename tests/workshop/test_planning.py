@@ -1,7 +1,9 @@
 """Plans are worked out once: by brief, shop, what was done, and the code."""
 
+import os
 from collections.abc import Iterator
 from copy import deepcopy
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -10,17 +12,19 @@ from django.db import connection
 from jamreel.core import plan as core_plan
 from jamreel.core.shop import Shop
 from jamreel.core.workpiece.records import Record
-from jamreel.workshop import making, planning
+from jamreel.workshop import finishing, making, planning
 from jamreel.workshop.board import lay_out, outstanding, short_of, to_fetch
 from jamreel.workshop.models import Piece, Wearer, Workshop
 from jamreel.workshop.pieces import save_brief, start_piece
 from jamreel.workshop.planning import (
     brief_for_planning,
+    fingerprint,
     forget_plans,
     plan_of,
     shop_of,
     work_out,
 )
+from jamreel.workshop.shops import change_hand
 from tests.conftest import WORKED
 from tests.core.families import example
 
@@ -155,3 +159,58 @@ def test_a_brief_of_an_earlier_format_is_planned_as_it_reads_now(bench: Workshop
     piece = start_piece(bench, "Old", old)
     assert brief_for_planning(piece)["schema"] == 3
     assert plan_of(piece, shop_of(bench)).plan is not None
+
+
+def test_the_code_s_name_goes_by_what_is_written_not_by_when(tmp_path: Path) -> None:
+    folder, beside = tmp_path / "core", tmp_path / "stations.py"
+    (folder / "data").mkdir(parents=True)
+    (folder / "rule.py").write_text("a = 1")
+    (folder / "data" / "metals.toml").write_text("copper = 1")
+    beside.write_text("state = 1")
+    first = fingerprint(folder, [beside])
+    os.utime(folder / "rule.py", (1, 1))
+    (folder / "__pycache__").mkdir()
+    (folder / "__pycache__" / "rule.pyc").write_text("whatever")
+    assert fingerprint(folder, [beside]) == first
+    found = {first}
+    for path, text in (
+        (folder / "rule.py", "a = 2"),
+        (folder / "data" / "metals.toml", "copper = 2"),
+        (beside, "state = 2"),
+        (folder / "more.py", ""),
+    ):
+        path.write_text(text)
+        found.add(fingerprint(folder, [beside]))
+    assert len(found) == 5
+
+
+def test_what_derives_states_is_part_of_the_code_s_name() -> None:
+    here = Path(planning.__file__).parent
+    core = Path(core_plan.__file__).parent
+    derives = [here / name for name in ("planning.py", "stations.py", "turns.py")]
+    assert planning.code() == fingerprint(core, derives)
+    assert planning.code() != fingerprint(core, derives[:2])
+
+
+def test_what_the_hand_tells_makes_stale_only_what_goes_by_it(
+    bench: Workshop, brief: dict[str, Any]
+) -> None:
+    plain = start_piece(bench, "Bangle", brief)
+    by_record = start_piece(bench, "By the record", {**brief, "cutting": {"school": "record"}})
+    made = start_piece(bench, "Made", brief)
+    before = made.worked_by
+    making.tick(bench, made.pk, "cut", "bangle")
+    finishing.finish(bench, made.pk, finished=True)
+    line = {"technique": "loop", "stock": "copper", "n": 2, "mean": 1.2, "squares": 0}
+    change_hand(bench, lambda known: {"hand": {"lines": [line]}})
+    bench.refresh_from_db()
+    # The settings are as a tab has them, so that they can be saved there.
+    assert bench.shop_version == 1
+    assert "hand" not in bench.shop
+    assert shop_of(bench).hand.lines[0].mean == 1.2
+    plain.refresh_from_db()
+    by_record.refresh_from_db()
+    assert (plain.worked_by, by_record.worked_by) == (before, "")
+    change_hand(bench, lambda known: {"measured": []})
+    plain.refresh_from_db()
+    assert plain.worked_by == ""

@@ -13,11 +13,12 @@ from hypothesis import strategies as st
 
 from jamreel.core.plan import BriefRefused
 from jamreel.workshop import making
+from jamreel.workshop.archive import put_away
 from jamreel.workshop.board import Fetch, cost_of, fits_need, lay_out, short_of, to_fetch
 from jamreel.workshop.making import AlreadyTicked
 from jamreel.workshop.models import Movement, Piece, Stock, Tick, Workshop
 from jamreel.workshop.pieces import save_brief, start_piece
-from jamreel.workshop.stock import add_stock, amount_of, move, put_away, spoil, weigh
+from jamreel.workshop.stock import add_stock, amount_of, move, spoil, weigh
 from jamreel.workshop.stock_csv import import_stock, stock_csv
 from tests.conftest import ROOT
 from tests.core.families import example
@@ -141,7 +142,7 @@ def test_the_board_lays_out_what_is_left_and_says_what_to_buy(
     spoil(bench, jar.pk, "85", "slipped")
     again = {g.label: g for g in lay_out(bench, [bracelet])}[links.label]
     assert len(again.lanes[0].cuts) == 1
-    put_away(bench, jar.pk)
+    put_away(bench, "stock", jar.pk)
     assert all(lane.stock is None for g in lay_out(bench, [bracelet]) for lane in g.lanes)
 
 
@@ -329,7 +330,7 @@ def test_beads_leave_their_tray_when_they_are_taken_and_come_back(
     for name, fits in (("reed stone", False), ("slate glass", False), ("jar by the door", True)):
         other = add_stock(bench, {**BEADS, "name": name})
         assert fits_need(fetch.need, other) is fits
-        put_away(bench, other.pk)
+        put_away(bench, "stock", other.pk)
     count = fetch.need.quantity
     making.tick(bench, untouched.pk, "need", fetch.need.id, stock_id=tray.pk)
     assert amount_of(tray) == 30 - count

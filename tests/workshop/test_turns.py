@@ -10,6 +10,7 @@ from django.db import connection, transaction
 from django.http import Http404
 
 from jamreel.workshop import finishing, making, pieces, planning, shops, turns, wearers
+from jamreel.workshop.archive import put_away
 from jamreel.workshop.models import Piece, Stock, Tick, Wearer, Workshop
 from jamreel.workshop.pieces import StaleSave, refresh, save_brief, start_piece, undo
 from jamreel.workshop.planning import forget_plans
@@ -141,7 +142,7 @@ def test_another_benchs_piece_is_not_there_and_one_put_away_takes_no_turn(
     other = Workshop.objects.create(name="Other")
     with pytest.raises(Http404):
         Turn.of(other, piece.pk)
-    pieces.put_away(bench, piece.pk)
+    put_away(bench, "piece", piece.pk)
     with pytest.raises(PutAway):
         Turn.of(bench, piece.pk)
 

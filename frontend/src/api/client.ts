@@ -52,6 +52,7 @@ export type LogLine = Schemas["EntryLine"];
 export type LogEntry = Schemas["EntryView"];
 export type Day = Schemas["DayView"];
 export type DayIn = Schemas["DayIn"];
+export type Away = Schemas["AwayView"];
 export type Unit = "mm" | "in";
 export type Station = "measure" | "make_up" | "cut" | "form" | "fit";
 export const STATIONS: Station[] = ["measure", "make_up", "cut", "form", "fit"];

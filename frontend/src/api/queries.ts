@@ -76,6 +76,8 @@ export const queries = {
       staleTime: Infinity,
       retry: false,
     }),
+  archive: () =>
+    queryOptions({ queryKey: ["archive"], queryFn: () => ask(api.GET("/api/archive")) }),
   rack: () => queryOptions({ queryKey: ["rack"], queryFn: () => ask(api.GET("/api/stock")) }),
   gauges: () =>
     queryOptions({

@@ -6,6 +6,7 @@ import { Link, useNavigate } from "react-router";
 import { api, ApiError, ask, type LogEntry } from "../api/client";
 import { benchQueries } from "../api/benchQueries";
 import { queries } from "../api/queries";
+import { usePutAway } from "../hooks/useArchive";
 import { minutesText } from "../logic/day";
 import { money } from "../logic/log";
 import { Button } from "../ui/Button";
@@ -19,6 +20,8 @@ const MOST_PHOTOS = 6;
 export function LogEntryPage({ id }: { id: number }) {
   const { t } = useTranslation();
   const { data: entry, error } = useQuery(benchQueries.entry(id));
+  const navigate = useNavigate();
+  const away = usePutAway(() => void navigate("/log"));
   if (error) return <p>{error.message}</p>;
   if (!entry) return <p className="text-muted">{t("loading")}</p>;
   return (
@@ -50,6 +53,9 @@ export function LogEntryPage({ id }: { id: number }) {
       <Money entry={entry} />
       <NoteField entry={entry} />
       {entry.piece_id != null && <AnotherLike entry={entry} />}
+      <Button onClick={() => away.mutate({ what: "entry", id: entry.id, name: entry.name })}>
+        {t("archive.put_away")}
+      </Button>
     </article>
   );
 }

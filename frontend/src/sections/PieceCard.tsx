@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { useForm, useWatch } from "react-hook-form";
 import { api, ask, type Piece } from "../api/client";
 import { queries } from "../api/queries";
+import { usePutAway } from "../hooks/useArchive";
 import { sideOf } from "../logic/side";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
@@ -76,10 +77,7 @@ function CardForm({ piece, take, onDone }: Props & { onDone: () => void }) {
       onDone();
     },
   });
-  const putAway = useMutation({
-    mutationFn: () => ask(api.DELETE("/api/pieces/{piece_id}", path)),
-    onSuccess: () => navigate("/"),
-  });
+  const putAway = usePutAway(() => void navigate("/"));
   return (
     <form
       className="flex flex-wrap items-end gap-3 py-2"
@@ -100,7 +98,10 @@ function CardForm({ piece, take, onDone }: Props & { onDone: () => void }) {
       <Button type="submit" look="strong">
         {t("piece.save_card")}
       </Button>
-      <Button look="quiet" onClick={() => putAway.mutate()}>
+      <Button
+        look="quiet"
+        onClick={() => putAway.mutate({ what: "piece", id: piece.id, name: piece.name })}
+      >
         {t("piece.put_away")}
       </Button>
       <Problem says={save.error?.message} />

@@ -2,6 +2,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ApiError, ask, type Rack, type StockLine } from "../api/client";
+import { usePutAway } from "../hooks/useArchive";
 import { useUnit } from "../hooks/useUnit";
 import { nearest } from "../logic/gauges";
 import { lengthText } from "../logic/length";
@@ -35,16 +36,7 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
       setChanging(false);
     },
   });
-  const away = useMutation({
-    mutationFn: async () => {
-      await ask(api.DELETE("/api/stock/{stock_id}", path));
-      return ask(api.GET("/api/stock"));
-    },
-    onSuccess: (rack) => {
-      onTake(rack);
-      onClose();
-    },
-  });
+  const away = usePutAway(onClose);
   const wire = stock.diameter_mm != null;
   return (
     <div className="space-y-4">
@@ -97,7 +89,9 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
       </section>
       <div className="flex gap-2">
         <Button onClick={() => setChanging(!changing)}>{t("reels.change")}</Button>
-        <Button onClick={() => away.mutate()}>{t("reels.put_away")}</Button>
+        <Button onClick={() => away.mutate({ what: "stock", id: stock.id, name: stock.name })}>
+          {t("reels.put_away")}
+        </Button>
       </div>
       {changing && (
         <StockForm

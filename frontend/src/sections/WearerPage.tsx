@@ -4,6 +4,7 @@ import { useTranslation } from "react-i18next";
 import { Link, useNavigate } from "react-router";
 import { api, ApiError, ask, type Reading, type Wearer } from "../api/client";
 import { queries } from "../api/queries";
+import { usePutAway } from "../hooks/useArchive";
 import { useKept } from "../hooks/useKept";
 import { sameReadings } from "../logic/readings";
 import { useUnit } from "../hooks/useUnit";
@@ -20,6 +21,8 @@ export function WearerPage({ wearer }: { wearer: Wearer }) {
   const { t } = useTranslation();
   const facts = useQuery(queries.facts()).data;
   const [site, setSite] = useState("wrist_girth");
+  const navigate = useNavigate();
+  const away = usePutAway(() => void navigate("/wearers"));
   const sites = facts?.sites.map((one) => one.id) ?? [];
   return (
     <div className="space-y-5">
@@ -48,6 +51,9 @@ export function WearerPage({ wearer }: { wearer: Wearer }) {
       ))}
       <Pieces wearer={wearer} />
       <ReadingHistory wearer={wearer} />
+      <Button onClick={() => away.mutate({ what: "wearer", id: wearer.id, name: wearer.name })}>
+        {t("archive.put_away")}
+      </Button>
     </div>
   );
 }

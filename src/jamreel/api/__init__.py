@@ -72,7 +72,8 @@ api = JamReelAPI(
     auth=SignedIn(),
     parser=StrictParser(),
     docs_url=None,
-    openapi_url="openapi.json",
+    # The document is made by `site.openapi`; putting it together takes seconds.
+    openapi_url=None,
     urls_namespace="api",
 )
 handle_errors(api)
@@ -80,6 +81,7 @@ handle_errors(api)
 # Routers import the schemas above them, so they are added once the API exists.
 from jamreel.api import (  # noqa: E402
     account,
+    archive,
     bench,
     bench_mode,
     board,
@@ -97,6 +99,7 @@ from jamreel.api import (  # noqa: E402
 for _routes in (
     session,
     account,
+    archive,
     bench,
     bench_mode,
     pieces,

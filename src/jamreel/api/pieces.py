@@ -303,13 +303,6 @@ def making_card_pdf(
     return _paper(making_card(plan, piece.name, whom, paper, shop), f"making-card-{piece.pk}")
 
 
-@router.delete("/pieces/{int:piece_id}", response={204: None, **EVERY_ERROR})
-def put_away(request: HttpRequest, piece_id: int) -> Status[None]:
-    """Put a piece away: it leaves the bench, nothing is deleted."""
-    pieces.put_away(bench_of(request), piece_id)
-    return Status(204, None)
-
-
 @router.get("/pieces/{int:piece_id}/strip.pdf", response={200: Any, **EVERY_ERROR})
 def strip(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
     """Return the bench strip as PDF at 1:1."""

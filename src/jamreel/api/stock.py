@@ -235,13 +235,6 @@ def change(request: HttpRequest, stock_id: int, payload: StockIn) -> RackView:
     return _rack(workshop)
 
 
-@router.delete("/stock/{int:stock_id}", response={204: None, **EVERY_ERROR})
-def put_away(request: HttpRequest, stock_id: int) -> Status[None]:
-    """Take something off the rack."""
-    racks.put_away(bench_of(request), stock_id)
-    return Status(204, None)
-
-
 @router.post("/stock/{int:stock_id}/movements", response={200: RackView, **EVERY_ERROR})
 def move(request: HttpRequest, stock_id: int, payload: MoveIn) -> RackView:
     """Write a gain or a use."""

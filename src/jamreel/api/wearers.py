@@ -98,7 +98,8 @@ def _view(wearer: Wearer) -> WearerView:
 @router.get("/wearers", response={200: list[WearerView], **EVERY_ERROR})
 def all_wearers(request: HttpRequest) -> list[WearerView]:
     """Return all wearers with their girths."""
-    found = rows(Wearer, bench_of(request)).prefetch_related("readings", "pieces")
+    found = rows(Wearer, bench_of(request)).filter(put_away_at=None)
+    found = found.prefetch_related("readings", "pieces")
     return [_view(w) for w in found.select_related("workshop")]
 
 

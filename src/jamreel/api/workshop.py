@@ -26,9 +26,10 @@ from jamreel.core.values import Stroke
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import Metal, OwnMetal, WireChoice, all_metals, metals
 from jamreel.core.words import say
+from jamreel.workshop.archive import note_tools_gone
 from jamreel.workshop.models import Workshop
 from jamreel.workshop.planning import code, shop_of
-from jamreel.workshop.shops import change_shop
+from jamreel.workshop.shops import OF_HAND, change_shop
 
 router = Router(tags=["workshop"])
 
@@ -267,6 +268,7 @@ def save_shop(request: HttpRequest, payload: ShopIn) -> ShopView:
     """
     workshop = bench_of(request)
     before = workshop.shop if isinstance(workshop.shop, dict) else {}
-    kept = {"hand": before["hand"]} if before.get("hand") else {}
-    typed = {key: value for key, value in payload.shop.items() if key != "hand"}
-    return _view(change_shop(workshop, payload.version, {**typed, **kept}))
+    typed = {key: value for key, value in payload.shop.items() if key not in OF_HAND}
+    changed = change_shop(workshop, payload.version, typed)
+    note_tools_gone(changed, before, typed)
+    return _view(changed)

@@ -22,7 +22,7 @@ from jamreel.workshop.models import HandRecord, Piece, Stock, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.planning import refuse, shop_of
 from jamreel.workshop.quotas import room_for
-from jamreel.workshop.shops import change_settings
+from jamreel.workshop.shops import change_hand
 from jamreel.workshop.stock import WIRE_KINDS, length_typed, parse_count, wire_of
 
 # Minutes beside these say that a clock was forgotten, not how somebody works.
@@ -182,7 +182,7 @@ def counting(workshop: Workshop, kind: str) -> QuerySet[HandRecord]:
 
 
 def sum_up(workshop: Workshop, changed: Iterable[HandRecord]) -> None:
-    """Sum up anew what some records are about, and put it into the settings of the bench.
+    """Sum up anew what some records are about, and keep it with the bench.
 
     Raises:
         StaleShop: settings that kept changing meanwhile.
@@ -207,7 +207,7 @@ def sum_up(workshop: Workshop, changed: Iterable[HandRecord]) -> None:
                 new[key] = [*new[key], *_line(workshop, kind, technique, stock)][-MOST_LINES:]
         return {"hand": new, "measured": measured}
 
-    change_settings(workshop, with_it)
+    change_hand(workshop, with_it)
 
 
 def _line(workshop: Workshop, kind: str, technique: str, stock: str) -> list[dict[str, Any]]:

@@ -39,6 +39,11 @@ class Page:
     before: int | None
 
 
+def in_log(workshop: Workshop) -> "QuerySet[LogEntry]":
+    """Return what stands in a log: neither opened again nor put away."""
+    return rows(LogEntry, workshop).filter(opened_at=None, put_away_at=None)
+
+
 def entries(
     workshop: Workshop, words: str = "", before: int | None = None, most: int = PAGE
 ) -> Page:
@@ -53,7 +58,7 @@ def entries(
 
     Source: SQLite's full text, read backwards; what was finished last has the highest number.
     """
-    found = rows(LogEntry, workshop).filter(opened_at=None).order_by("-id")
+    found = in_log(workshop).order_by("-id")
     asked = _WORD.findall(words)[:MOST_WORDS]
     if asked:
         numbers = _numbers(workshop, asked, before, most + 1)
@@ -71,9 +76,13 @@ def _numbers(workshop: Workshop, asked: Sequence[str], before: int | None, most:
     if not all(wanted):
         return []
     match = f"bench : b{workshop.pk} AND words : ({' AND '.join(wanted)})"
+    return _numbers_of(match, before or 2**62, most)
+
+
+def _numbers_of(match: str, before: int, most: int) -> list[int]:
     sql = "SELECT rowid FROM workshop_logwords WHERE workshop_logwords MATCH %s AND rowid < %s"
     with connection.cursor() as cursor:
-        cursor.execute(f"{sql} ORDER BY rowid DESC LIMIT %s", [match, before or 2**62, most])
+        cursor.execute(f"{sql} ORDER BY rowid DESC LIMIT %s", [match, before, most])
         return [number for (number,) in cursor.fetchall()]
 
 
@@ -131,6 +140,15 @@ def know_words(workshop: Workshop, listed: Sequence[LogEntry]) -> None:
     LogWord.objects.bulk_create(
         (LogWord(workshop=workshop, word=word) for word in every), ignore_conflicts=True
     )
+
+
+def forget_words(workshop: Workshop, gone: LogEntry) -> None:
+    """Let go of the words that only an entry had that is deleted."""
+    texts = (gone.name, gone.wearer, gone.kind, gone.made_of, gone.metals, gone.reels, gone.note)
+    words = {_plain(word) for text in texts for word in _WORD.findall(text)}
+    for word in sorted(words):
+        if not _numbers_of(f"bench : b{workshop.pk} AND words : {_quoted(word)}", 2**62, 1):
+            rows(LogWord, workshop).filter(word=word).delete()
 
 
 def first_photos(workshop: Workshop, listed: Sequence[LogEntry]) -> dict[int, int]:
@@ -202,7 +220,7 @@ COLUMNS = (
 
 def as_csv(workshop: Workshop) -> str:
     """Return the whole log as CSV, the oldest first; lengths in mm, minutes, grams, own money."""
-    found: QuerySet[LogEntry] = rows(LogEntry, workshop).filter(opened_at=None).order_by("pk")
+    found: QuerySet[LogEntry] = in_log(workshop).order_by("pk")
     lines = [[_cell(getattr(one, name)) for name in COLUMNS] for one in found.iterator(2000)]
     return write_rows(COLUMNS, lines)
 

@@ -72,7 +72,7 @@ def export_csv(workshop: Workshop) -> str:
 
 
 def _lines(workshop: Workshop) -> Iterator[list[str]]:
-    for wearer in rows(Wearer, workshop).prefetch_related("readings"):
+    for wearer in rows(Wearer, workshop).filter(put_away_at=None).prefetch_related("readings"):
         for reading in (r for of_site in standing_readings(wearer).values() for r in of_site):
             child = "yes" if wearer.is_child else ""
             whose = [wearer.name, wearer.part, child, reading.site]

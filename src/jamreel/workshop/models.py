@@ -19,6 +19,11 @@ class Workshop(models.Model):
     shop_version = models.PositiveIntegerField(default=1)
     closed_at = models.DateTimeField(null=True, blank=True)
     log_whole = models.BooleanField(default=True, db_default=True)
+    # What is known of the maker's hand (``shops.OF_HAND``): no setting, though plans go by it.
+    hand = models.JSONField(default=dict)
+    hand_version = models.PositiveIntegerField(default=1)
+    # Tools that were taken out of the settings, to be brought back.
+    tools_away = models.JSONField(default=list)
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="workshops")
 
     def __str__(self) -> str:
@@ -41,6 +46,7 @@ class Wearer(Owned):
     part = models.CharField(max_length=80, blank=True)
     is_child = models.BooleanField(default=False)
     note = models.CharField(max_length=500, blank=True)
+    put_away_at = models.DateTimeField(null=True, blank=True)
 
     class Meta:
         ordering = ["name"]
@@ -293,6 +299,7 @@ class LogEntry(Owned):
     material = models.FloatField(null=True)
     note = models.CharField(max_length=500, blank=True)
     opened_at = models.DateTimeField(null=True)
+    put_away_at = models.DateTimeField(null=True)
 
     class Meta:
         indexes = [models.Index(fields=["workshop", "-id"], name="log_newest")]

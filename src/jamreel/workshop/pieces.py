@@ -10,7 +10,6 @@ from datetime import date
 from typing import Any
 
 from django.db import transaction
-from django.db.models import F
 from django.utils import timezone
 from pydantic import ValidationError
 
@@ -224,14 +223,6 @@ def change_card(
         turn.changed = True
 
     return take_turn(workshop, piece_id, change)
-
-
-def put_away(workshop: Workshop, piece_id: int) -> None:
-    """Put a piece away: it leaves the bench, nothing is deleted."""
-    row(Piece, workshop, piece_id)
-    rows(Piece, workshop).filter(pk=piece_id, put_away_at__isnull=True).update(
-        put_away_at=timezone.now(), turn=F("turn") + 1
-    )
 
 
 def refresh(workshop: Workshop, seconds: float = REFRESH_S) -> int:

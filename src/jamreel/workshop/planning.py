@@ -68,8 +68,9 @@ def work_out(brief: Any, shop: Shop, records: Sequence[Record] = ()) -> Planned:
 
 
 def shop_of(workshop: Workshop) -> Shop:
-    """Return a workshop's settings as the core reads them."""
-    return _shop_read(json.dumps(workshop.shop))
+    """Return a workshop's settings as the core reads them, with what is known of its hand."""
+    shop = workshop.shop if isinstance(workshop.shop, dict) else {}
+    return _shop_read(json.dumps({**shop, **workshop.hand}))
 
 
 # Settings change seldom and are read with every request.
@@ -201,12 +202,33 @@ def _hash(part: Any) -> str:
     return hashlib.blake2b(text.encode(errors="replace"), digest_size=16).hexdigest()
 
 
+# What derives a piece's state from its plan, beside the core.
+_DERIVES = ("planning.py", "stations.py", "turns.py")
+
+
 @cache
 def code() -> str:
-    """Return a name for the code that plans are worked out by: the newest change in the core."""
-    folder = Path(jamreel.core.__file__).parent
-    newest = max(path.stat().st_mtime_ns for path in folder.rglob("*") if path.suffix != ".pyc")
-    return f"{jamreel.__version__}-{newest}"
+    """Return a name for the code that plans and states of pieces are worked out by."""
+    here = Path(__file__).parent
+    return fingerprint(Path(jamreel.core.__file__).parent, [here / name for name in _DERIVES])
+
+
+def fingerprint(folder: Path, beside: Sequence[Path]) -> str:
+    """Return a name for what stands in a folder's files and in some beside it: the same content has
+    the same name, whenever and wherever it was written.
+
+    Args:
+        folder: with all below it, but what Python keeps there for itself.
+        beside: further files.
+    """
+    kept = [one for one in folder.rglob("*") if one.is_file() and one.parent.name != "__pycache__"]
+    found = hashlib.blake2b(jamreel.__version__.encode(), digest_size=12)
+    for path in (*sorted(kept), *beside):
+        name = path.relative_to(folder) if path in kept else path.name
+        content = path.read_bytes()
+        found.update(f"\0{name}\0{len(content)}\0".encode())
+        found.update(content)
+    return found.hexdigest()
 
 
 def _known(key: tuple[str, ...]) -> Planned | None:

@@ -4,8 +4,12 @@ from collections.abc import Callable
 from typing import Any
 
 from jamreel.core.plan import read_shop
-from jamreel.workshop.models import Workshop
+from jamreel.workshop.models import Piece, Workshop
+from jamreel.workshop.ownership import rows
 
+# What samples and finished pieces tell is kept beside the settings: it changes while they are open
+# in a tab, and makes no piece stale but those that go by it.
+OF_HAND = ("hand", "woven", "measured")
 # So often settings that somebody else is saving are read again.
 TRIES = 5
 
@@ -52,3 +56,36 @@ def change_settings(workshop: Workshop, change: Callable[[dict[str, Any]], dict[
         else:
             workshop.shop, workshop.shop_version = changed.shop, changed.shop_version
             return
+
+
+def change_hand(workshop: Workshop, change: Callable[[dict[str, Any]], dict[str, Any]]) -> None:
+    """Change what is known of a hand, whoever changes it meanwhile, and have those open pieces
+    worked out anew that go by it.
+
+    Args:
+        workshop: whose hand.
+        change: gives what changes, by ``OF_HAND``, from what stands.
+
+    Raises:
+        StaleShop: a hand that kept changing meanwhile.
+    """
+    for _ in range(TRIES):
+        fresh = Workshop.objects.get(pk=workshop.pk)
+        changed = {**fresh.hand, **change(fresh.hand)}
+        read_shop(changed)
+        standing = Workshop.objects.filter(pk=fresh.pk, hand_version=fresh.hand_version)
+        if standing.update(hand=changed, hand_version=fresh.hand_version + 1):
+            _mark(workshop, {key for key in OF_HAND if changed.get(key) != fresh.hand.get(key)})
+            workshop.hand, workshop.hand_version = changed, fresh.hand_version + 1
+            return
+    raise StaleShop
+
+
+def _mark(workshop: Workshop, what: set[str]) -> None:
+    """Have pieces worked out anew: margins from the record go by the hand, all of them by what is
+    known of their wire and weaves."""
+    standing = rows(Piece, workshop).filter(finished_at=None)
+    if not what & {"woven", "measured"}:
+        standing = standing.filter(head__brief__cutting__school="record")
+    if what:
+        standing.update(worked_by="")

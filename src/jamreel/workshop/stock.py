@@ -386,10 +386,3 @@ def return_some(tick: Tick, count: float) -> None:
 def spoil(workshop: Workshop, stock_id: int, given: str, note: str) -> Stock:
     """Write off a length that was cut wrong; what is still wanted is laid out anew."""
     return move(workshop, stock_id, given, "spoiled", note)
-
-
-def put_away(workshop: Workshop, stock_id: int) -> None:
-    """Take something off the rack; its history stays."""
-    stock = row(Stock, workshop, stock_id)
-    stock.put_away_at = timezone.now()
-    stock.save(update_fields=["put_away_at"])

@@ -14,7 +14,7 @@ from jamreel.workshop.hands import aside_of, put_on_record, sum_up
 from jamreel.workshop.models import HandRecord, Stock, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.planning import shop_of
-from jamreel.workshop.shops import change_settings
+from jamreel.workshop.shops import change_hand
 from jamreel.workshop.stock import WIRE_KINDS, length_typed, wire_of
 
 
@@ -110,7 +110,7 @@ def keep_sample(
         others = [one for one in typed.get("woven", []) if not same(one)]
         return {"woven": [*others, *([sample.model_dump()] if kept else [])]}
 
-    change_settings(workshop, with_it)
+    change_hand(workshop, with_it)
     about = {"kind": "wire", "technique": sample.technique, "stock": sample.stock}
     before = rows(HandRecord, workshop).filter(source="weave", **about)
     changed = aside_of(workshop, before, say("hand.noted_anew" if kept else "hand.taken_back"))

@@ -50,7 +50,8 @@ def add_wearer(workshop: Workshop, name: str, **known: Any) -> Wearer:
         with transaction.atomic():
             return Wearer.objects.create(workshop=workshop, name=name, **known)
     except IntegrityError:
-        refuse(workshop, Refusal("name_taken", got=name, field="name"))
+        away = rows(Wearer, workshop).filter(name=name, put_away_at__isnull=False).exists()
+        refuse(workshop, Refusal("name_away" if away else "name_taken", got=name, field="name"))
 
 
 def change_wearer(workshop: Workshop, wearer_id: int, **known: Any) -> Wearer:
@@ -140,3 +141,6 @@ def keep_all(
             one.workshop, one.wearer, one.site = workshop, wearers[name], site
             fresh.append(one)
     Reading.objects.bulk_create(fresh)
+    # Who is measured anew is wanted again.
+    known = {one.wearer_id for one in fresh}
+    rows(Wearer, workshop).filter(pk__in=known, put_away_at__isnull=False).update(put_away_at=None)

@@ -20,6 +20,7 @@ interface ListProps {
 /** Tools of one use, each with what its kind asks for: steps, a taper, or nothing. */
 export function ToolList({ list, tools, unit, onChange }: ListProps) {
   const { t } = useTranslation();
+  const [gone, setGone] = useState<{ at: number; tool: Tool } | null>(null);
   return (
     <section>
       <h2 className="text-lg">{t(`tools.${list}`)}</h2>
@@ -47,12 +48,13 @@ export function ToolList({ list, tools, unit, onChange }: ListProps) {
             />
             <Button
               aria-label={t("tools.remove", { name: tool.name })}
-              onClick={() =>
+              onClick={() => {
                 onChange(
                   [list],
                   tools.filter((_, k) => k !== i),
-                )
-              }
+                );
+                setGone({ at: i, tool });
+              }}
             >
               {t("tools.remove_short")}
             </Button>
@@ -76,6 +78,19 @@ export function ToolList({ list, tools, unit, onChange }: ListProps) {
           </li>
         ))}
       </ul>
+      {gone && (
+        <p role="status" className="mt-2 flex items-center gap-3 border-l-4 border-ink pl-3">
+          {t("tools.gone", { name: gone.tool.name })}
+          <Button
+            onClick={() => {
+              onChange([list], tools.toSpliced(gone.at, 0, gone.tool));
+              setGone(null);
+            }}
+          >
+            {t("archive.undo")}
+          </Button>
+        </p>
+      )}
       <Button
         className="mt-2"
         onClick={() =>
