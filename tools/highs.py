@@ -7,8 +7,6 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import lil_matrix
 
 from jamreel.core.cutting.problem import (
-    MISSING,
-    OPEN,
     WEIGHT,
     Problem,
     Rack,
@@ -64,14 +62,14 @@ def laid_out_by_highs(cuts: list[Wanted], racks: list[Rack], keep: float, second
     rows: list[tuple[dict[int, float], float, float]] = []
     for b, room in enumerate(problem.rooms):
         _piece(problem, at, b, room, rows)
-        cost[at.of(b, OPENED)] = OPEN
+        cost[at.of(b, OPENED)] = problem.opening(b)
         cost[at.of(b, COMMITTED)] = WEIGHT[problem.racks[b].kind]
         most[at.of(b, COMMITTED)], whole[at.of(b, COMMITTED)] = room, 0
         most[at.of(b, KEPT)] = not is_reel(problem.racks[b]) and room >= problem.keep
         for k, length in enumerate(problem.lengths):
             most[at.cut(b, k)] = min(problem.counts[k], room // length)
     for k, count in enumerate(problem.counts):
-        most[at.missing(k)], cost[at.missing(k)] = count, MISSING * problem.lengths[k]
+        most[at.missing(k)], cost[at.missing(k)] = count, problem.leaving_out * problem.lengths[k]
         every = {at.cut(b, k): 1.0 for b in range(at.pieces)}
         rows.append(({**every, at.missing(k): 1.0}, count, count))
     matrix = lil_matrix((len(rows), at.count))

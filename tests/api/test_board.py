@@ -9,6 +9,7 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from jamreel.workshop import making
 from jamreel.workshop.models import Piece, Workshop
 from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock
@@ -233,3 +234,57 @@ def test_what_was_put_away_is_gone_from_rack_and_board(
     assert all(lane["stock_id"] is None for lane in lanes)
     # Put away a second time, from another tab: nothing more happens.
     put_away(client, "stock", reel)
+
+
+def test_what_is_bought_is_paid_whole_and_what_has_no_price_is_named(
+    client: Client, bench: Workshop, links: Piece
+) -> None:
+    wire = {"size": "20 awg", "metal": "copper"}
+    stub = {"kind": "offcut", "wire": wire, "amount": "10 mm", "price": "2"}
+    add_stock(bench, stub)
+    shop = {"pricing": {"currency": "€"}}
+    client.put("/api/shop", {"version": 1, "shop": shop}, content_type="application/json")
+    found = board(client, links)
+    group = next(one for one in found["groups"] if one["buy_count"])
+    # Every length that is bought, at 2 a metre, whatever is cut from it.
+    whole = group["buy_count"] * group["buy_each_mm"] / 1000 * 2
+    assert group["cost"] == pytest.approx(whole)
+    assert whole > sum(cut["length_mm"] for cut in cuts(found)) / 1000 * 2
+    assert found["currency"] == "€"
+    # Beads lie on no tray, so they have no price; the wire has.
+    assert found["unpriced"]
+    assert not any("copper" in what for what in found["unpriced"])
+
+
+def test_a_finished_piece_has_no_price_until_nothing_is_missing(
+    client: Client, bench: Workshop, brief: Row
+) -> None:
+    reel = add_stock(bench, {"kind": "reel", "wire": brief["wire"], "amount": "3 m"})
+    piece = start_piece(bench, "Bangle", brief)
+
+    def priced(hour: float) -> Row:
+        version = client.get("/api/shop").json()["version"]
+        body = {"version": version, "shop": {"pricing": {"hour": hour}}}
+        client.put("/api/shop", body, content_type="application/json")
+        entry = client.get("/api/log").json()["entries"][0]["id"]
+        found: Row = client.get(f"/api/log/{entry}").json()
+        return found
+
+    def finished(done: bool) -> None:
+        post(client, f"/api/pieces/{piece.pk}/finish", {"finished": done})
+
+    making.tick(bench, piece.pk, "cut", "bangle", "245", reel.pk)
+    finished(True)
+    bare = priced(0)
+    assert (bare["price"], bare["missing"]) == (None, ["hour", "material"])
+    assert bare["unpriced"] == reel.name
+    assert priced(30)["missing"] == ["material"]
+    assert priced(30)["price"] is None
+    finished(False)
+    reel.price = 4.0
+    reel.save()
+    finished(True)
+    whole = priced(30)
+    assert (whole["missing"], whole["unpriced"]) == ([], "")
+    assert whole["material"] == pytest.approx(0.245 * 4)
+    assert whole["price"] == pytest.approx(0.98 + whole["minutes_planned"] / 60 * 30)

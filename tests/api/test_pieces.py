@@ -148,6 +148,22 @@ def test_a_slip_at_a_try_on_is_refused_at_its_field_and_touches_nothing(
     assert saved["version"] == 1
 
 
+@pytest.mark.parametrize(("typed", "likely"), [("2460", "246"), ("24.6", "246"), ("900", "")])
+def test_a_slip_at_a_cut_is_asked_about_and_taken_when_it_is_so(
+    client: Client, piece: dict[str, Any], typed: str, likely: str
+) -> None:
+    path = f"/api/pieces/{piece['id']}/ticks"
+    cut = {"kind": "cut", "key": "bangle", "actual": typed}
+    asked = post(client, path, cut)
+    assert asked.status_code == 422
+    problem = asked.json()["problems"][0]
+    assert (problem["field"], problem["key"].startswith("cut_far")) == ("made.bangle", True)
+    assert f"Was {likely}.0 mm meant?" in problem["says"] if likely else "Is it so?"
+    assert client.get(f"/api/pieces/{piece['id']}").json()["ticks"] == []
+    sure = post(client, path, {**cut, "sure": True}).json()
+    assert sure["ticks"][0]["actual"] == float(typed)
+
+
 def test_a_wrong_number_keeps_the_last_plan_to_look_at_and_nothing_to_work_by(
     client: Client, piece: dict[str, Any]
 ) -> None:

@@ -93,9 +93,9 @@ def test_kinds_come_longest_first_and_stock_nearly_used_up_first() -> None:
         ("length", 200, 40, OPEN + 90 * 400),
         # Of a reel nothing is scrap.
         ("reel", 90, 40, OPEN + 100 * 400),
-        # Exactly the keep-length is left.
-        ("buy", 100, 40, OPEN + 250 * 400),
-        ("buy", 99.9, 40, OPEN + 250 * 999),
+        # What is bought weighs all of its length besides; exactly the keep-length is left.
+        ("buy", 100, 40, OPEN + 250 * 1000 + 100 * 400),
+        ("buy", 99.9, 40, OPEN + 250 * 999 + 100 * 999),
     ],
 )
 def test_what_a_piece_weighs(kind: StockKind, room: float, cut: float, weight: int) -> None:

@@ -12,6 +12,7 @@ import random
 import numpy as np
 import pytest
 from scipy.optimize import Bounds, LinearConstraint, milp
+from tools.highs import laid_out_by_highs, mixed_stock
 
 from jamreel.core.cutting.nest import Nest, nest
 from jamreel.core.cutting.problem import Rack, StockKind, Wanted
@@ -43,6 +44,35 @@ def test_an_order_of_198_cuts_is_proven_at_33() -> None:
     material = sum(n * q for n, q in order) / 5180
     assert math.ceil(material) == 33
     assert plan.hand_opened > 33
+
+
+def test_what_is_bought_counts_whole() -> None:
+    # 998.35 in all: one metre of a thousand has it, with a millimetre or so to spare.
+    lengths = [80.86] * 10 + [81.14, 64.30, 44.31]
+    cuts = [Wanted(id=str(n), length=length) for n, length in enumerate(lengths)]
+    racks = [Rack(id=f"buy{n}", kind="buy", length=1000) for n in range(4)]
+    plan = nest(cuts, racks, keep=60)
+    assert sum(lengths) < 1000
+    assert (plan.bought, plan.optimal) == (1, True)
+    # What is on the rack is used before more is bought, and what is bought is used whole.
+    rack = Rack(id="offcut", kind="offcut", length=70)
+    both = nest(cuts, [rack, *racks], keep=60)
+    assert both.bought == 1
+    assert [one.used for one in both.laid if one.rack.kind == "offcut"] == [pytest.approx(64.3)]
+    # A short cut is bought for rather than left out.
+    alone = nest([Wanted(id="a", length=2.0)], racks, keep=60)
+    assert (alone.bought, alone.unplaced) == (1, ())
+
+
+@pytest.mark.parametrize(("count", "pieces"), [(n, 5 + n % 3) for n in range(6, 16)] + [(15, 9)])
+def test_mixed_stock_is_within_half_a_percent_of_highs(count: int, pieces: int) -> None:
+    cuts, racks = mixed_stock(count, pieces)
+    plan = nest(cuts, racks, keep=60, work=1.5)
+    best = laid_out_by_highs(cuts, racks, 60, seconds=60)
+    assert plan.weight <= 1.005 * best
+    # The bound is one: nothing weighs less.
+    assert plan.bound <= best * (1 + 1e-6)
+    assert plan.gap <= 0.01
 
 
 def highs_optimum(stock: int, cuts: list[tuple[int, int]], pieces: int) -> int:

@@ -1958,6 +1958,8 @@ export interface components {
          *     Of all pieces that are to be cut, so many are ``left_out``: too many for one board.
          */
         BoardView: {
+            /** Currency */
+            currency: string;
             /** Fetch */
             fetch: components["schemas"]["FetchView"][];
             /** Fetch Cost */
@@ -1970,6 +1972,8 @@ export interface components {
             pieces: string[];
             /** Short */
             short: components["schemas"]["ShortView"][];
+            /** Unpriced */
+            unpriced: string[];
         };
         /**
          * Bodies
@@ -5350,6 +5354,8 @@ export interface components {
         EntryView: {
             /** Cost */
             cost: number | null;
+            /** Currency */
+            currency: string;
             /**
              * Finished At
              * Format: date-time
@@ -5382,6 +5388,8 @@ export interface components {
             minutes: number | null;
             /** Minutes Planned */
             minutes_planned: number;
+            /** Missing */
+            missing: string[];
             /** Name */
             name: string;
             /** Note */
@@ -5404,6 +5412,8 @@ export interface components {
             share: number;
             /** Tries */
             tries: number;
+            /** Unpriced */
+            unpriced: string;
             /** Waste G */
             waste_g: number;
             /** Waste Mm */
@@ -6554,6 +6564,8 @@ export interface components {
             optimal: boolean;
             /** Saved */
             saved: number | null;
+            /** Saved Lengths */
+            saved_lengths: number;
             /** Saved Mm */
             saved_mm: number;
             /** Scrap G */
@@ -9745,10 +9757,16 @@ export interface components {
         };
         /**
          * Pricing
-         * @description The maker's own figures, in the maker's own money: what an hour is worth, what every piece
-         *     bears of the bench's running (``overheads``), and what is put on all that (``share``).
+         * @description The maker's own figures, in the maker's one ``currency`` as it is written there: what an hour
+         *     is worth, what every piece bears of the bench's running (``overheads``), and what is put on all
+         *     that (``share``).
          */
         Pricing: {
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
             /**
              * Hour
              * @default 0
@@ -9767,10 +9785,16 @@ export interface components {
         };
         /**
          * Pricing
-         * @description The maker's own figures, in the maker's own money: what an hour is worth, what every piece
-         *     bears of the bench's running (``overheads``), and what is put on all that (``share``).
+         * @description The maker's own figures, in the maker's one ``currency`` as it is written there: what an hour
+         *     is worth, what every piece bears of the bench's running (``overheads``), and what is put on all
+         *     that (``share``).
          */
         Pricing_as_typed: {
+            /**
+             * Currency
+             * @default
+             */
+            currency?: string;
             /**
              * Hour
              * @default 0
@@ -10726,6 +10750,7 @@ export interface components {
             pins?: components["schemas"]["Tool"][];
             /**
              * @default {
+             *       "currency": "",
              *       "hour": 0,
              *       "overheads": 0,
              *       "share": 0
@@ -11056,6 +11081,7 @@ export interface components {
             pins?: components["schemas"]["Tool_as_typed"][];
             /**
              * @default {
+             *       "currency": "",
              *       "hour": 0,
              *       "overheads": 0,
              *       "share": 0
@@ -12205,6 +12231,8 @@ export interface components {
         /**
          * TickIn
          * @description A cut, a step, or beads or findings to fetch: to tick, or to untick.
+         *
+         *     A length far from the planned one is asked about, and taken when its maker is ``sure``.
          */
         TickIn: {
             /**
@@ -12226,6 +12254,11 @@ export interface components {
             scrap_rest?: boolean;
             /** Stock Id */
             stock_id?: number | null;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
             /**
              * Ticked
              * @default true

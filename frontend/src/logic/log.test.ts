@@ -40,5 +40,11 @@ it("puts entries under their months in the order in which they come", () => {
 });
 
 it("writes money to the hundredth", () => {
-  expect([12, 3.456, null, undefined].map(money)).toEqual(["12.00", "3.46", "–", "–"]);
+  expect([12, 3.456, null, undefined].map((sum) => money(sum))).toEqual([
+    "12.00",
+    "3.46",
+    "–",
+    "–",
+  ]);
+  expect(money(12, "€")).toBe("12.00 €");
 });

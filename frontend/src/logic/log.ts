@@ -21,7 +21,7 @@ export function byMonth(entries: readonly LogLine[]): { month: string; entries: 
   return found;
 }
 
-/** A sum of money, to the hundredth; a dash where nothing is known. */
-export function money(value: number | null | undefined): string {
-  return value == null ? "–" : value.toFixed(2);
+/** A sum in the maker's currency, to the hundredth; a dash where nothing is known. */
+export function money(value: number | null | undefined, currency = ""): string {
+  return value == null ? "–" : `${value.toFixed(2)} ${currency}`.trim();
 }

@@ -16,6 +16,7 @@ import words from "../locales/en-bench.json";
 import wovenWords from "../locales/en-woven.json";
 import { backward, holds, justEnded, onward, type Onward } from "../logic/benchMode";
 import { AtHand } from "./bench/AtHand";
+import { asksWhether } from "../logic/slips";
 import { chosen, CutFrom, type CutTyped } from "./bench/CutFrom";
 import { Foot } from "./bench/Foot";
 import { AllDone, HeldUp, InTheLog } from "./bench/HeldUp";
@@ -124,7 +125,24 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
               onPause={() => act.mutate({ kind: "pause", key: at })}
               onGo={() => begin(at)}
             />
-            <CutFrom piece={view.id} step={step} typed={cut} onTyped={setCut} onCut={on} />
+            <CutFrom
+              piece={view.id}
+              step={step}
+              typed={cut}
+              asked={asksWhether(act.error)}
+              onTyped={(typed) => {
+                act.reset();
+                setCut(typed);
+              }}
+              onCut={on}
+              onSure={() =>
+                act.variables &&
+                act.mutate(
+                  { ...act.variables, sure: true },
+                  { onSuccess: () => setCut({ ...cut, actual: "" }) },
+                )
+              }
+            />
             <ToldFields key={at} piece={view.id} step={step} onTake={take} />
           </Words>
         </main>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ask } from "../api/client";
 import { queries } from "../api/queries";
+import { money } from "../logic/log";
 import { CutBoard, totals } from "../stations/CutBoard";
 import { Trays } from "../stations/Trays";
 import { Button, buttonLook } from "../ui/Button";
@@ -66,8 +67,13 @@ export function CuttingSection() {
           {t("cutting.sums", {
             mass: sum.mass.toFixed(1),
             scrap: sum.scrapG.toFixed(2),
-            cost: sum.cost.toFixed(2),
+            cost: money(sum.cost + (board?.fetch_cost ?? 0), board?.currency),
           })}
+          {(board?.unpriced ?? []).length > 0 && (
+            <strong className="block font-semibold text-ink">
+              {t("cutting.unpriced", { what: board?.unpriced.join("; ") })}
+            </strong>
+          )}
         </span>
       </div>
       <div className="grid grid-cols-1 gap-7 min-[1000px]:grid-cols-[1fr_280px]">

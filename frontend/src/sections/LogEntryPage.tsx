@@ -108,8 +108,13 @@ function Facts({ entry }: { entry: LogEntry }) {
 /** What it cost and could be sold for, line by line. */
 function Money({ entry }: { entry: LogEntry }) {
   const { t } = useTranslation();
-  if (entry.price == null) return <p className="text-[15px] text-muted">{t("log.no_prices")}</p>;
-  const share = entry.price - (entry.cost ?? 0);
+  const lacks = entry.missing.map((one) =>
+    one === "material" && !entry.unpriced
+      ? t("log.missing.all_material")
+      : t(`log.missing.${one}`, { what: entry.unpriced }),
+  );
+  const price = entry.price;
+  const share = price == null ? null : price - (entry.cost ?? 0);
   const rows = [
     ["material", entry.material],
     ["hours", entry.hours],
@@ -119,20 +124,25 @@ function Money({ entry }: { entry: LogEntry }) {
   return (
     <section>
       <h3 className="text-base">{t("log.price")}</h3>
+      {lacks.length > 0 && (
+        <p className="border-l-4 border-ink pl-3 text-[15px]">
+          {t("log.no_price", { lacks: lacks.join("; ") })}
+        </p>
+      )}
       <dl className="grid grid-cols-[1fr_auto]">
         {rows
           .filter(([, value]) => value)
           .map(([name, value]) => (
             <div key={name} className="contents">
               <dt className="text-muted">{t(`log.money.${name}`)}</dt>
-              <dd className="figures text-right">{money(value)}</dd>
+              <dd className="figures text-right">{money(value, entry.currency)}</dd>
             </div>
           ))}
         <dt className="mt-1 border-y-4 border-double border-ink font-semibold">
           {t("log.money.price")}
         </dt>
         <dd className="figures mt-1 border-y-4 border-double border-ink text-right text-[21px] font-semibold">
-          {money(entry.price)}
+          {money(price, entry.currency)}
         </dd>
       </dl>
     </section>

@@ -6,6 +6,8 @@ import { queries } from "../api/queries";
 import { useSize } from "../hooks/useSize";
 import { useUnit } from "../hooks/useUnit";
 import { lengthText } from "../logic/length";
+import { money } from "../logic/log";
+import { asksWhether } from "../logic/slips";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
@@ -40,9 +42,25 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
     void client.invalidateQueries({ queryKey: ["bench"] });
     setPicked(null);
   };
+  // What was cut here last, to be undone on the spot.
+  const [last, setLast] = useState<BoardCut | null>(null);
+  const undo = useMutation({
+    mutationFn: (one: BoardCut) =>
+      ask(
+        api.POST("/api/pieces/{piece_id}/ticks", {
+          params: { path: { piece_id: one.piece_id } },
+          body: { kind: "cut", key: one.key, ticked: false },
+        }),
+      ),
+    onSuccess: (piece) => {
+      setLast(null);
+      onCut?.(piece);
+      again();
+    },
+  });
   const cut = useMutation({
     meta: { shown: true },
-    mutationFn: ({ picked: one, actual }: { picked: Picked; actual: string }) =>
+    mutationFn: ({ picked: one, actual, sure }: Cutting) =>
       ask(
         api.POST("/api/pieces/{piece_id}/ticks", {
           params: { path: { piece_id: one.cut.piece_id } },
@@ -50,17 +68,20 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
             kind: "cut",
             key: one.cut.key,
             actual,
+            sure,
             ticked: true,
             stock_id: one.lane.stock_id,
             scrap_rest: one.last && one.lane.scrap_mm > 0,
           },
         }),
       ),
-    onSuccess: (piece) => {
+    onSuccess: (piece, { picked: one }) => {
+      setLast(one.cut);
       onCut?.(piece);
       again();
     },
-    onError: again,
+    // What is asked about stays open, with what was typed.
+    onError: (error) => asksWhether(error) || again(),
   });
   const spoil = useMutation({
     meta: { shown: true },
@@ -74,19 +95,40 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
     onSuccess: again,
   });
   if (!board) return <p className="text-muted">{t("loading")}</p>;
-  if (board.groups.length === 0) return <p className="text-muted">{t("board.nothing")}</p>;
+  const undone = last && (
+    <p role="status" className="flex flex-wrap items-center gap-3 border-l-4 border-ink pl-3">
+      {t("board.cut_done", { what: last.label })}
+      <Button disabled={undo.isPending} onClick={() => undo.mutate(last)}>
+        {t("archive.undo")}
+      </Button>
+    </p>
+  );
+  if (board.groups.length === 0)
+    return (
+      <div className="space-y-3">
+        {undone}
+        <p className="text-muted">{t("board.nothing")}</p>
+      </div>
+    );
+  const asked = asksWhether(cut.error);
   return (
     <div className="space-y-5" data-drawn="board">
-      <Problem says={cut.error?.message ?? spoil.error?.message} />
+      {undone}
+      <Problem says={asked ? undefined : (cut.error?.message ?? spoil.error?.message)} />
       {board.groups.map((group) => (
         <GroupOnBoard
           key={group.label}
           group={group}
+          currency={board.currency}
           many={board.pieces.length > 1}
           heading={heading}
           picked={picked}
-          onPick={setPicked}
-          onCut={(actual) => picked && cut.mutate({ picked, actual })}
+          asked={asked}
+          onPick={(next) => {
+            cut.reset();
+            setPicked(next);
+          }}
+          onCut={(actual, sure) => picked && cut.mutate({ picked, actual, sure })}
           onSpoil={(amount) => picked && spoil.mutate({ picked, amount })}
         />
       ))}
@@ -96,16 +138,25 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
 
 interface GroupProps {
   group: BoardGroup;
+  currency: string;
   many: boolean;
   heading: "h2" | "h3";
   picked: Picked | null;
   onPick: (picked: Picked | null) => void;
-  onCut: (actual: string) => void;
+  /** What is asked about the length that was typed. */
+  asked: string | undefined;
+  onCut: (actual: string, sure: boolean) => void;
   onSpoil: (amount: string) => void;
 }
 
+interface Cutting {
+  picked: Picked;
+  actual: string;
+  sure: boolean;
+}
+
 function GroupOnBoard(props: GroupProps) {
-  const { group, many, heading: Heading, picked, onPick, onCut, onSpoil } = props;
+  const { group, currency, many, heading: Heading, picked, asked, onPick, onCut, onSpoil } = props;
   const { t } = useTranslation();
   const { ref, width } = useSize<HTMLDivElement>();
   const longest = Math.max(...group.lanes.map((lane) => shownLength(lane)), 1);
@@ -113,7 +164,7 @@ function GroupOnBoard(props: GroupProps) {
     <section ref={ref} aria-label={group.label}>
       <Heading className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-[17px]">
         {group.label}
-        <GroupFacts group={group} />
+        <GroupFacts group={group} currency={currency} />
       </Heading>
       {group.lanes.map((lane, i) => (
         <LaneOnBoard
@@ -123,6 +174,7 @@ function GroupOnBoard(props: GroupProps) {
           scale={(width - 20) / longest}
           many={many}
           picked={picked}
+          asked={asked}
           onPick={onPick}
           onCut={onCut}
           onSpoil={onSpoil}
@@ -138,7 +190,7 @@ function GroupOnBoard(props: GroupProps) {
 }
 
 /** How good the plan is: proven or how far from proven, scrap, and what the hand would waste. */
-function GroupFacts({ group }: { group: BoardGroup }) {
+function GroupFacts({ group, currency }: { group: BoardGroup; currency: string }) {
   const { t } = useTranslation();
   const unit = useUnit();
   const told = [
@@ -146,12 +198,15 @@ function GroupFacts({ group }: { group: BoardGroup }) {
       ? t("board.proven")
       : t("board.gap", { percent: Math.max(100 * group.gap, 0.01).toFixed(2) }),
     t("board.scrap", { length: `${lengthText(group.scrap_mm, unit)} ${unit}` }),
-    group.saved_mm > 0.5 &&
-      t("board.saved", {
+    (group.saved_lengths > 0 || group.saved_mm > 0.5) &&
+      t(group.saved_lengths > 0 ? "board.saves_buying" : "board.saved", {
+        count: group.saved_lengths,
         length: `${lengthText(group.saved_mm, unit)} ${unit}`,
-        money: group.saved == null ? "" : ` (${group.saved.toFixed(2)})`,
+        money: group.saved == null ? "" : ` (${money(group.saved, currency)})`,
       }),
-    group.cost != null && t("board.cost", { cost: group.cost.toFixed(2) }),
+    group.cost == null
+      ? t("board.no_price")
+      : t("board.cost", { cost: money(group.cost, currency) }),
     t("board.mass", { grams: group.mass_g.toFixed(1) }),
   ];
   return (
@@ -167,13 +222,14 @@ function shownLength(lane: Lane): number {
   return lane.kind === "reel" ? used + Math.min(lane.left_mm, REEL_REST_MM) : lane.length_mm;
 }
 
-type LaneProps = Omit<GroupProps, "group" | "heading"> & {
+type LaneProps = Omit<GroupProps, "group" | "heading" | "currency"> & {
   lane: Lane;
   group: BoardGroup;
   scale: number;
 };
 
-function LaneOnBoard({ lane, group, scale, many, picked, onPick, onCut, onSpoil }: LaneProps) {
+function LaneOnBoard(props: LaneProps) {
+  const { lane, group, scale, many, picked, asked, onPick, onCut, onSpoil } = props;
   const { t } = useTranslation();
   const unit = useUnit();
   const used = lane.length_mm - lane.left_mm;
@@ -232,7 +288,9 @@ function LaneOnBoard({ lane, group, scale, many, picked, onPick, onCut, onSpoil 
           </button>
         ))}
       </div>
-      {mine && picked && <CutForm picked={picked} many={many} onCut={onCut} onSpoil={onSpoil} />}
+      {mine && picked && (
+        <CutForm picked={picked} many={many} asked={asked} onCut={onCut} onSpoil={onSpoil} />
+      )}
     </div>
   );
 }
@@ -262,12 +320,13 @@ function sameCut(a: BoardCut, b: BoardCut): boolean {
 interface FormProps {
   picked: Picked;
   many: boolean;
-  onCut: (actual: string) => void;
+  asked: string | undefined;
+  onCut: (actual: string, sure: boolean) => void;
   onSpoil: (amount: string) => void;
 }
 
 /** The wire that was pressed: cut as planned, cut otherwise, or spoiled. */
-function CutForm({ picked, many, onCut, onSpoil }: FormProps) {
+function CutForm({ picked, many, asked, onCut, onSpoil }: FormProps) {
   const { t } = useTranslation();
   const unit = useUnit();
   const [actual, setActual] = useState("");
@@ -278,7 +337,7 @@ function CutForm({ picked, many, onCut, onSpoil }: FormProps) {
       className="mt-1 flex flex-wrap items-end gap-3 border-l-4 border-ink bg-panel px-3 py-2"
       onSubmit={(event) => {
         event.preventDefault();
-        onCut(actual);
+        onCut(actual, false);
       }}
     >
       <p className="mr-2 grow basis-60 leading-snug">
@@ -296,8 +355,10 @@ function CutForm({ picked, many, onCut, onSpoil }: FormProps) {
         placeholder={t("cut.as_planned")}
         inputMode="decimal"
         value={actual}
+        problem={asked}
         onText={setActual}
       />
+      {asked && <Button onClick={() => onCut(actual, true)}>{t("board.sure", { actual })}</Button>}
       <Button type="submit" look="strong">
         {t("board.is_cut")}
       </Button>
@@ -322,7 +383,6 @@ export function totals(board: Board | undefined) {
     scrapG: sum((g) => g.scrap_g),
     mass: sum((g) => g.mass_g),
     cost: sum((g) => g.cost ?? 0),
-    saved: sum((g) => g.saved_mm),
     buy: groups.filter((g) => g.buy_count > 0),
   };
 }

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { StraightWire } from "../drawings/StraightWire";
 import { useBefore } from "../hooks/useBefore";
 import { useKept } from "../hooks/useKept";
+import { asksWhether } from "../logic/slips";
 import { cutGroups, type CutGroup } from "../logic/standing";
 import { AdviceList } from "../ui/AdviceList";
 import { Button } from "../ui/Button";
@@ -122,12 +123,24 @@ function CutCard({ group, ...props }: Props) {
               onText={typed.change}
             />
           )}
+          {asksWhether(tick.error) && (
+            <Button
+              onClick={() =>
+                tick.mutate(
+                  { kind: "cut", key: cut.id, ticked: true, actual: typed.value, sure: true },
+                  { onSuccess: () => typed.change("") },
+                )
+              }
+            >
+              {t("board.sure", { actual: typed.value })}
+            </Button>
+          )}
           <Button type="submit" look={open > 0 ? "strong" : "plain"} disabled={tick.isPending}>
             {t(open === 0 ? "cut.untick" : open > 1 ? "cut.tick_all" : "cut.tick")}
           </Button>
         </form>
       )}
-      <Problem says={tick.error?.message} />
+      <Problem says={asksWhether(tick.error) ? undefined : tick.error?.message} />
     </section>
   );
 }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Fetch, type Piece, type Plan } from "../api/client";
 import { queries } from "../api/queries";
+import { money } from "../logic/log";
 import { Button } from "../ui/Button";
 import { Select } from "../ui/Select";
 import { Problem } from "../ui/TextField";
@@ -77,7 +78,7 @@ export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTake
         {t("trays.title")}
         {board && board.fetch_cost > 0 && (
           <span className="text-[14px] font-normal text-muted">
-            {t("trays.cost", { cost: board.fetch_cost.toFixed(2) })}
+            {t("trays.cost", { cost: money(board.fetch_cost, board.currency) })}
           </span>
         )}
       </Heading>

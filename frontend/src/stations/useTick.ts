@@ -7,6 +7,8 @@ interface Tick {
   key: string;
   ticked: boolean;
   actual?: string;
+  /** A length far from the planned one was asked about, and is so. */
+  sure?: boolean;
 }
 
 /** Ticks a cut or a step off, or takes the tick back. */

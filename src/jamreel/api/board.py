@@ -28,6 +28,7 @@ from jamreel.workshop.board import (
     lay_out,
     short_of,
     to_fetch,
+    unpriced,
 )
 from jamreel.workshop.csv_text import write_rows
 from jamreel.workshop.models import Piece, Workshop
@@ -77,6 +78,7 @@ class GroupView(Schema):
     scrap_mm: float
     hand_scrap_mm: float
     saved_mm: float
+    saved_lengths: int
     saved: float | None
     cost: float | None
     opened: int
@@ -125,6 +127,8 @@ class BoardView(Schema):
     groups: list[GroupView]
     fetch: list[FetchView]
     fetch_cost: float
+    unpriced: list[str]
+    currency: str
     short: list[ShortView]
     pieces: list[str]
     left_out: int
@@ -204,6 +208,7 @@ def _group_view(group: Group) -> GroupView:
         scrap_mm=found.scrap,
         hand_scrap_mm=found.hand_scrap,
         saved_mm=group.saved_mm,
+        saved_lengths=group.saved_lengths,
         saved=group.saved,
         cost=group.cost,
         opened=found.opened,
@@ -221,8 +226,11 @@ def board(request: HttpRequest, pieces: str = "") -> BoardView:
     workshop, chosen, left_out = _chosen(request, pieces)
     fetch = to_fetch(workshop, chosen)
     have = racks.amounts(workshop)
+    groups = lay_out(workshop, chosen)
     return BoardView(
-        groups=[_group_view(g) for g in lay_out(workshop, chosen)],
+        groups=[_group_view(g) for g in groups],
+        unpriced=unpriced(groups, fetch),
+        currency=shop_of(workshop).pricing.currency,
         fetch=[_fetch_view(one, have) for one in fetch],
         fetch_cost=cost_of(fetch),
         short=[ShortView.model_validate(vars(one)) for one in short_of(workshop, fetch)],

@@ -11,7 +11,7 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import Line, Lines, RowId, Typed
-from jamreel.core.bench.price import Pricing, cost_of, price_of
+from jamreel.core.bench.price import Pricing, cost_of, missing_for_price, price_of
 from jamreel.core.words import say
 from jamreel.workshop import finishing, log, photos
 from jamreel.workshop.models import LogEntry, Wearer, Workshop
@@ -56,6 +56,9 @@ class EntryView(EntryLine):
     share: float
     cost: float | None
     price: float | None
+    missing: list[str]
+    unpriced: str
+    currency: str
     note: str
     photos: list[int]
 
@@ -100,7 +103,7 @@ def _view(workshop: Workshop, entry_id: int) -> EntryView:
     pricing = shop_of(workshop).pricing
     minutes = one.minutes or one.minutes_planned
     shown = [n for (n,) in one.photos.values_list("pk")]
-    cost, price = _money(one.material, minutes, pricing)
+    cost, price = _money(one, minutes, pricing)
     return EntryView(
         **_line(one, shown[0] if shown else None),
         kind=say(f"family.{one.kind}") if one.kind else "",
@@ -115,19 +118,21 @@ def _view(workshop: Workshop, entry_id: int) -> EntryView:
         share=pricing.share,
         cost=cost,
         price=price,
+        missing=list(missing_for_price(pricing, one.unpriced, one.material)),
+        unpriced=one.unpriced,
+        currency=pricing.currency,
         note=one.note,
         photos=shown,
     )
 
 
-def _money(
-    material: float | None, minutes: float, pricing: Pricing
-) -> tuple[float | None, float | None]:
-    """Return cost and price, where the maker has put figures to reckon with."""
-    if material is None and not pricing.hour and not pricing.overheads:
+def _money(one: LogEntry, minutes: float, pricing: Pricing) -> tuple[float | None, float | None]:
+    """Return cost and price: a cost of what is known, a price only where nothing is missing."""
+    if one.material is None and not pricing.hour and not pricing.overheads:
         return None, None
-    known = material or 0.0
-    return cost_of(known, minutes, pricing), price_of(known, minutes, pricing)
+    known = one.material or 0.0
+    whole = not missing_for_price(pricing, one.unpriced, one.material)
+    return cost_of(known, minutes, pricing), price_of(known, minutes, pricing) if whole else None
 
 
 @router.get("/log", response={200: LogView, **EVERY_ERROR})

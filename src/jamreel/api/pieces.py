@@ -91,7 +91,10 @@ class TryOnAnswer(Schema):
 
 
 class TickIn(Schema):
-    """A cut, a step, or beads or findings to fetch: to tick, or to untick."""
+    """A cut, a step, or beads or findings to fetch: to tick, or to untick.
+
+    A length far from the planned one is asked about, and taken when its maker is ``sure``.
+    """
 
     kind: Literal["cut", "step", "need"]
     key: Typed = Field(min_length=1, max_length=140)
@@ -99,6 +102,7 @@ class TickIn(Schema):
     ticked: bool = True
     stock_id: RowId | None = None
     scrap_rest: bool = Field(default=False, strict=True)
+    sure: bool = Field(default=False, strict=True)
 
 
 class Settle(Schema):
@@ -222,6 +226,7 @@ def tick(request: HttpRequest, piece_id: int, payload: TickIn) -> HttpResponse:
             payload.actual,
             payload.stock_id,
             scrap_rest=payload.scrap_rest,
+            sure=payload.sure,
         )
     else:
         making.untick(workshop, piece_id, payload.kind, payload.key)

@@ -57,7 +57,8 @@ class Lane:
 class Group:
     """Everything of one wire: its lanes, how good the plan is, money and mass.
 
-    Lengths in mm; ``saved_mm`` is what the hand's plan would waste more, in reel wire.
+    Lengths in mm; ``saved_mm`` is what the hand's plan would scrap more, ``saved_lengths`` how many
+    lengths more it would have bought.
     """
 
     key: str
@@ -68,6 +69,7 @@ class Group:
     unplaced: tuple[Outstanding, ...]
     found: Nest
     saved_mm: float
+    saved_lengths: int
     buy_count: int
     buy_each_mm: float
     price_per_m: float | None
@@ -76,16 +78,26 @@ class Group:
 
     @property
     def cost(self) -> float | None:
-        """What the wire costs that is cut or scrapped, where its price is known."""
+        """What the wire costs: of the rack what is cut or scrapped, of what is bought all of it.
+
+        None where its price is not known.
+        """
         if self.price_per_m is None:
             return None
-        cut = sum(o.cut.length_mm for lane in self.lanes for o in lane.cuts)
-        return (cut + self.found.scrap) / 1000 * self.price_per_m
+        paid = sum(lane.length if lane.stock is None else _used(lane) for lane in self.lanes)
+        return paid / 1000 * self.price_per_m
 
     @property
     def saved(self) -> float | None:
         """What the nesting saved, in money."""
-        return None if self.price_per_m is None else self.saved_mm / 1000 * self.price_per_m
+        if self.price_per_m is None:
+            return None
+        less = self.saved_lengths * self.buy_each_mm + self.saved_mm
+        return less / 1000 * self.price_per_m
+
+
+def _used(lane: Lane) -> float:
+    return sum(one.cut.length_mm for one in lane.cuts) + lane.scrap
 
 
 def outstanding(pieces: Sequence[Piece], shop: Shop) -> list[Outstanding]:
@@ -146,6 +158,8 @@ def _group(
     by_id = {one.id: one for one in wanted}
     by_stock = {str(s.pk): s for s in stocks}
     lanes = tuple(_lane(laid, by_stock, by_id) for laid in found.laid)
+    # A plan by hand that leaves something out is no like.
+    as_many = found.hand_placed == sum(len(lane.cuts) for lane in lanes)
     to_buy = [lane for lane in lanes if lane.stock is None]
     cut, prices = wanted[0].cut, [s.price for s in stocks if s.price is not None]
     return Group(
@@ -156,7 +170,8 @@ def _group(
         lanes=lanes,
         unplaced=tuple(by_id[one] for one in found.unplaced),
         found=found,
-        saved_mm=max(0.0, found.hand_weight - found.weight),
+        saved_mm=max(0.0, found.hand_scrap - found.scrap) if as_many else 0.0,
+        saved_lengths=max(0, found.hand_bought - found.bought) if as_many else 0,
         buy_count=len(to_buy),
         buy_each_mm=to_buy[0].length if to_buy else 0.0,
         price_per_m=min(prices) if prices else None,
@@ -238,11 +253,20 @@ def fits_need(need: Need, stock: Stock) -> bool:
 
 def cost_of(fetch: Sequence[Fetch]) -> float:
     """Return what beads and findings cost, as far as the trays that fit have a price."""
-    prices = (
-        (one.count, next((s.price for s in one.may_be if fits_need(one.need, s)), None))
-        for one in fetch
-    )
-    return sum(quantity * price for quantity, price in prices if price is not None)
+    return sum(one.count * (_price_of(one) or 0.0) for one in fetch)
+
+
+def _price_of(one: Fetch) -> float | None:
+    """Return what one of it costs, None where no tray that fits has a price."""
+    fitting = (tray for tray in one.may_be if fits_need(one.need, tray))
+    return next((tray.price for tray in fitting if tray.price is not None), None)
+
+
+def unpriced(groups: Sequence[Group], fetch: Sequence[Fetch]) -> list[str]:
+    """Return what some pieces take that has no price, by name: no sum counts it."""
+    wires = [one.label for one in groups if one.price_per_m is None]
+    beads = [f"{one.need.size}, {one.need.label}" for one in fetch if _price_of(one) is None]
+    return list(dict.fromkeys([*wires, *beads]))
 
 
 def short_of(workshop: Workshop, fetch: Sequence[Fetch]) -> list[Short]:

@@ -112,7 +112,7 @@ def _entry(piece: Piece, planned: Planned) -> LogEntry:
         rows(Movement, piece.workshop)
         .filter(tick__piece=piece, undone_by=None)
         .exclude(reason="undone")
-        .select_related("stock")
+        .select_related("stock", "tick")
     )
     minutes = sum(one.seconds for one in rows(StepClock, piece.workshop).filter(piece=piece)) / 60
     brief = present(piece.head.brief) if piece.head else {}
@@ -139,6 +139,7 @@ def _entry(piece: Piece, planned: Planned) -> LogEntry:
         waste_mm=waste_mm,
         waste_g=waste_g,
         material=_material(used),
+        unpriced=_unpriced(used, planned),
     )
 
 
@@ -182,6 +183,16 @@ def _material(used: Sequence[Movement]) -> float | None:
         if one.stock.price is not None
     ]
     return sum(found) if found else None
+
+
+def _unpriced(used: Sequence[Movement], planned: Planned) -> str:
+    """Return what went into a piece and has no price, by name: reels, trays, and what was ticked
+    off without saying what it came from."""
+    names = {one.stock.name for one in used if one.stock.price is None}
+    known = {one.tick.key for one in used if one.tick}
+    done = [one for one in planned.records if one.kind in ("cut", "need")]
+    elsewhere = {one.says for one in done if one.key not in known and one.says}
+    return ", ".join(sorted(names | elsewhere))[:400]
 
 
 def _learn(workshop: Workshop, piece: Piece, planned: Planned, plan: Plan) -> None:

@@ -16,7 +16,7 @@ from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.plan import BriefRefused, Plan
 from jamreel.core.result import Need
 from jamreel.core.shop import Shop
-from jamreel.core.units import parse_length
+from jamreel.core.units import Mm, parse_length
 from jamreel.core.words import problem, speaking
 from jamreel.core.workpiece.records import Record, lacking, record_of_step
 from jamreel.workshop.models import Piece, Stock, Tick, TryOnRecord, Workshop
@@ -50,6 +50,7 @@ def tick(
     stock_id: int | None = None,
     *,
     scrap_rest: bool = False,
+    sure: bool = False,
 ) -> None:
     """Tick off a wire that was cut, a step, or beads that were fetched, and keep what it was.
 
@@ -64,6 +65,7 @@ def tick(
         actual: length as cut, or how many were taken, as typed; as planned when empty.
         stock_id: what it was cut or taken from, when it came off the rack.
         scrap_rest: whether what is left of that is scrap.
+        sure: a length far from what was planned was asked about, and is so.
 
     Raises:
         NothingToTick: the plan has no such cut or step.
@@ -78,6 +80,8 @@ def tick(
         needs = {n.key_of(share): n for n in _needs(planned) for share in n.shares}
         for record in _to_tick(planned, kind, key):
             amount = _as_typed(actual, record, turn.shop)
+            if not sure:
+                _no_slip(amount, record, turn.shop)
             made = _keep(turn, record, amount)
             if stock is not None and amount is not None:
                 need = needs.get(record.key) if record.kind == "need" else None
@@ -165,6 +169,29 @@ def _as_typed(actual: str, record: Record, shop: Shop) -> float | None:
             return parse_length(actual, shop.unit) if wire else parse_count(actual)
         except Refusal as refusal:
             raise BriefRefused((problem(refusal.at(f"made.{record.key}")),)) from None
+
+
+# Wire cut so many times longer or shorter than planned is asked about; common practice, no source.
+FAR = 1.5
+
+
+def _no_slip(amount: float | None, record: Record, shop: Shop) -> None:
+    """Ask about a length that looks like a slip. Raises BriefRefused with what may be meant."""
+    if record.kind != "cut" or not record.planned or amount is None:
+        return
+    if record.planned / FAR <= amount <= record.planned * FAR:
+        return
+    slips = (amount / 10, amount * 10, amount * 25.4, amount / 25.4)
+    likely = next((s for s in slips if record.planned / FAR <= s <= record.planned * FAR), None)
+    refusal = Refusal(
+        "cut_far_guess" if likely else "cut_far",
+        got=Mm(amount),
+        field=f"made.{record.key}",
+        planned=record.planned,
+        likely=likely,
+    )
+    with speaking(shop.language, shop.unit):
+        raise BriefRefused((problem(refusal),))
 
 
 def untick(workshop: Workshop, piece_id: int, kind: str, key: str) -> None:

@@ -297,6 +297,8 @@ class LogEntry(Owned):
     waste_mm = models.FloatField(default=0)
     waste_g = models.FloatField(default=0)
     material = models.FloatField(null=True)
+    # What went into it and has no price, by name.
+    unpriced = models.CharField(max_length=400, blank=True)
     note = models.CharField(max_length=500, blank=True)
     opened_at = models.DateTimeField(null=True)
     put_away_at = models.DateTimeField(null=True)

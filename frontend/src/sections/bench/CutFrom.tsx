@@ -18,11 +18,14 @@ interface Props {
   piece: number;
   step: StepAtBench;
   typed: CutTyped;
+  /** What is asked about the length that was typed. */
+  asked: string | undefined;
   onTyped: (typed: CutTyped) => void;
   onCut: () => void;
+  onSure: () => void;
 }
 
-export function CutFrom({ piece, step, typed, onTyped, onCut }: Props) {
+export function CutFrom({ piece, step, typed, asked, onTyped, onCut, onSure }: Props) {
   const { t } = useTranslation();
   const unit = useUnit();
   const wire = step.cuts[0];
@@ -50,12 +53,14 @@ export function CutFrom({ piece, step, typed, onTyped, onCut }: Props) {
           suffix={unit}
           placeholder={typedLength(Math.round(wire.length_mm * 10) / 10, unit)}
           value={typed.actual}
+          problem={asked}
           onText={(actual) => onTyped({ ...typed, actual })}
         />
         <Button aria-label={t("at.calliper")} onClick={() => read.mutate()}>
           <Ruler aria-hidden="true" size={20} />
         </Button>
       </div>
+      {asked && <Button onClick={onSure}>{t("board.sure", { actual: typed.actual })}</Button>}
       {wire.may_serve.length > 0 && (
         <Select
           label={t("at.cut_from")}

@@ -50,8 +50,8 @@ export function useActions(view: View) {
       if (kind === "done") return ask(api.POST(`${at}/done`, { params, body: { key } }));
       if (kind === "undone") return ask(api.POST(`${at}/undone`, { params, body: { key } }));
       if (kind === "cut") {
-        const { actual = "", stock_id = null } = action;
-        const body = { kind: "cut" as const, key, actual, stock_id };
+        const { actual = "", stock_id = null, sure = false } = action;
+        const body = { kind: "cut" as const, key, actual, stock_id, sure };
         await ask(api.POST("/api/pieces/{piece_id}/ticks", { params, body }));
       }
       if (kind === "end_wait") {
@@ -121,4 +121,6 @@ export interface Act {
   key: string;
   actual?: string;
   stock_id?: number | null;
+  /** A length far from the planned one was asked about, and is so. */
+  sure?: boolean;
 }

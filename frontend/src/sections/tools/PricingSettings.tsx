@@ -27,7 +27,14 @@ export function PricingSettings({ draft, onChange }: Props) {
     <section>
       <h2 className="text-lg">{t("tools.pricing.title")}</h2>
       <p className="mb-2 text-sm text-muted">{t("tools.pricing.why")}</p>
-      <div className="grid grid-cols-3 items-end gap-3">
+      <div className="grid grid-cols-4 items-end gap-3">
+        <TextField
+          label={t("tools.pricing.currency")}
+          maxLength={8}
+          placeholder="€"
+          value={asText(pricing.currency)}
+          onText={(currency) => onChange(["pricing", "currency"], currency)}
+        />
         {field("hour")}
         {field("overheads")}
         <TextField

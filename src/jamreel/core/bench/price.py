@@ -9,12 +9,14 @@ MOST_SHARE = 10.0
 
 
 class Pricing(Frozen):
-    """The maker's own figures, in the maker's own money: what an hour is worth, what every piece
-    bears of the bench's running (``overheads``), and what is put on all that (``share``)."""
+    """The maker's own figures, in the maker's one ``currency`` as it is written there: what an hour
+    is worth, what every piece bears of the bench's running (``overheads``), and what is put on all
+    that (``share``)."""
 
     hour: float = Field(default=0.0, ge=0, lt=1e6)
     overheads: float = Field(default=0.0, ge=0, lt=1e6)
     share: float = 0.0
+    currency: str = Field(default="", max_length=8)
 
     @model_validator(mode="after")
     def _sane(self) -> "Pricing":
@@ -22,6 +24,24 @@ class Pricing(Frozen):
             got, high = f"{100 * self.share:g} %", 100 * MOST_SHARE
             raise refused(Refusal("out_of_range", got=got, under="share", low=0.0, high=high))
         return self
+
+
+def missing_for_price(pricing: Pricing, unpriced: str, material: float | None) -> tuple[str, ...]:
+    """Return what a price lacks: ``hour`` what an hour is worth, ``material`` what some of it cost.
+
+    Args:
+        pricing: the maker's figures.
+        unpriced: names of what went into the piece and has no price.
+        material: what the rest cost, None where nothing of it is known.
+
+    Example:
+        >>> missing_for_price(Pricing(), "brass reel", 3.2)
+        ('hour', 'material')
+
+    Source: plain accounting.
+    """
+    lacks = {"hour": pricing.hour <= 0, "material": bool(unpriced) or material is None}
+    return tuple(name for name, is_so in lacks.items() if is_so)
 
 
 def cost_of(material: float, minutes: float, pricing: Pricing) -> float:

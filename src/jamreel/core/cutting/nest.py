@@ -2,9 +2,9 @@
 
 What is weighed: wire that is used or scrapped, each millimetre by where it lies. Offcuts weigh
 least, so they go first unless that scraps more than it saves; then lengths that are cut already,
-then reels; what would have to be bought weighs most. A remnant of the keep-length or more is no
-scrap. Every piece that is opened weighs a little besides, so that one long remnant is left rather
-than several short ones.
+then reels. What has to be bought weighs all of its length besides: never more is bought than the
+least that will do. A remnant of the keep-length or more is no scrap. Every piece that is opened
+weighs a little besides, so that one long remnant is left rather than several short ones.
 
 How long is searched is counted in work, not read off a clock: the same cuts and the same rack give
 the same plan on any machine, busy or not.
@@ -15,7 +15,6 @@ from collections.abc import Sequence
 
 from jamreel.core.cutting.columns import Column, relax, whole_plan
 from jamreel.core.cutting.problem import (
-    MISSING,
     TENTHS,
     WEIGHT,
     Plan,
@@ -55,7 +54,8 @@ class Nest(Frozen):
     """A cutting plan, how good it is known to be, and the hand's plan beside it.
 
     ``weight`` and ``bound`` compare plans [mm of reel wire]; ``gap`` is what a better plan could
-    still save, as a share. ``unplaced`` did not fit on anything.
+    still save, as a share. ``unplaced`` did not fit on anything; ``bought`` lengths are not on the
+    rack.
     """
 
     laid: tuple[Laid, ...]
@@ -65,9 +65,12 @@ class Nest(Frozen):
     bound: float
     gap: float
     optimal: bool
+    bought: int
     hand_scrap: float
     hand_weight: float
     hand_opened: int
+    hand_bought: int
+    hand_placed: int
     opened: int
 
 
@@ -113,11 +116,18 @@ def nest(
         bound=_mm(bound),
         gap=0.0 if weight == 0 else max(0.0, (weight - bound) / weight),
         optimal=weight - bound < 0.5,
+        bought=_bought(laid),
+        hand_bought=_bought(hand_laid),
+        hand_placed=sum(len(one.cuts) for one in hand_laid),
         hand_scrap=sum(one.scrap for one in hand_laid),
         hand_weight=_mm(problem.weight(by_hand)),
         hand_opened=len(hand_laid),
         opened=len(laid),
     )
+
+
+def _bought(laid: Sequence[Laid]) -> int:
+    return sum(one.rack.kind == "buy" for one in laid)
 
 
 def _mm(weight: float) -> float:
@@ -174,13 +184,14 @@ def _by_patterns(problem: Problem, start: Plan, work: Work) -> tuple[Plan, float
     ordered = sorted(first, key=lambda column: (column.of, column.counts))
     part = work.share(0.5)
     takes = problem.takes
-    bound, columns = relax(takes, problem.counts, classes, ordered, MISSING, part)
+    bound, columns = relax(takes, problem.counts, classes, ordered, problem.leaving_out, part)
     work.back(part)
     # Where every piece that is opened weighs all of it, plans differ by whole pieces only.
     grain = problem.grain()
     if grain and math.isfinite(bound):
         bound = float(math.ceil(round(bound / grain, 6)) * grain)
-    whole = whole_plan(takes, problem.counts, classes, columns, MISSING, work, 0.4 * work.left)
+    left_out = problem.leaving_out
+    whole = whole_plan(takes, problem.counts, classes, columns, left_out, work, 0.4 * work.left)
     if whole is None:
         return start, bound
     plan = [[0] * len(takes) for _ in problem.racks]

@@ -12,7 +12,10 @@ from jamreel.core.values import Frozen
 
 StockKind = Literal["offcut", "length", "reel", "buy"]
 # What a millimetre weighs by where it comes from, in hundredths; common practice, no source.
-WEIGHT: dict[StockKind, int] = {"offcut": 40, "length": 90, "reel": 100, "buy": 250}
+WEIGHT: dict[StockKind, int] = {"offcut": 40, "length": 90, "reel": 100, "buy": 100}
+# What is bought is paid whole, whatever is cut from it: a millimetre of its length weighs this
+# besides, so that nothing on the rack is spared by buying more.
+BOUGHT = 250
 # What opening a piece weighs: half a millimetre of reel wire.
 OPEN = 500
 # Lengths are solved in tenths of a millimetre: finer than any hand cuts.
@@ -20,6 +23,8 @@ TENTHS = 10
 ORDER: tuple[StockKind, ...] = ("offcut", "length", "reel", "buy")
 # A tenth that is not cut weighs more than any wire that could be opened for it.
 MISSING = 20_000
+# A cut that is left out weighs so many times what buying for it would.
+WORTH_BUYING = 2
 # Pieces of one wire that a plan is sought on: nobody hunts through more.
 MOST_RACKS = 200
 
@@ -77,13 +82,25 @@ class Problem:
         """Return how much of a remnant is scrap."""
         return 0 if is_reel(self.racks[b]) or left >= self.keep else left
 
+    def opening(self, b: int) -> int:
+        """Return what it weighs to open a piece: all of its length where it has to be bought."""
+        rack = self.racks[b]
+        return OPEN + (BOUGHT * _tenths(rack) if rack.kind == "buy" else 0)
+
+    @property
+    def leaving_out(self) -> int:
+        """Return what a tenth weighs that is not cut: more than buying for it would."""
+        dearest = max((self.opening(b) for b in range(len(self.racks))), default=0)
+        shortest = min(self.takes, default=1)
+        return max(MISSING, WORTH_BUYING * math.ceil(dearest / shortest))
+
     def weighs(self, b: int, row: Sequence[int]) -> int:
         """Return what it weighs to take some cuts off one piece."""
         used = self.used(row)
         if used == 0:
             return 0
         scrap = self.scrap(b, self.rooms[b] - used)
-        return OPEN + WEIGHT[self.racks[b].kind] * (used + scrap)
+        return self.opening(b) + WEIGHT[self.racks[b].kind] * (used + scrap)
 
     def missing(self, plan: Plan) -> list[int]:
         """Return how many of each length a plan leaves out."""
@@ -92,18 +109,35 @@ class Problem:
     def weight(self, plan: Plan) -> int:
         """Return what a plan weighs: used and scrapped wire by where it lies, what is missing."""
         total = sum(self.weighs(b, row) for b, row in enumerate(plan))
-        return total + MISSING * self.used(self.missing(plan))
+        return total + self.leaving_out * self.used(self.missing(plan))
 
     def least(self) -> int:
         """Return what the wire alone weighs, were nothing scrapped and the lightest taken first.
 
-        Opening a piece counts by the share of it that is used, or once in all: no plan opens for
-        less.
+        Opening a piece counts by the share of it that is used, or once in all, with as many that
+        are bought as the wanted wire takes beyond the rack: no plan opens for less.
         """
-        rooms = [(WEIGHT[k.kind], r) for k, r in zip(self.racks, self.rooms, strict=True) if r]
-        by_share = self._lightest([(weight + OPEN / room, room) for weight, room in rooms])
-        once = OPEN if rooms and self.counts else 0
-        return math.ceil(max(by_share, once + self._lightest(rooms)) - 1e-6)
+        pieces = [b for b, room in enumerate(self.rooms) if room]
+        rates = [(float(WEIGHT[self.racks[b].kind]), self.rooms[b]) for b in pieces]
+        shares = [
+            (rate + self.opening(b) / room, room)
+            for b, (rate, room) in zip(pieces, rates, strict=True)
+        ]
+        once = self._bought() + (OPEN if rates and self.counts else 0)
+        return math.ceil(max(self._lightest(shares), once + self._lightest(rates)) - 1e-6)
+
+    def _bought(self) -> int:
+        """Return what has to be bought weighs at least, where the rack is too short for it all."""
+        pieces = list(zip(self.racks, self.rooms, strict=True))
+        there = sum(room for rack, room in pieces if rack.kind != "buy")
+        to_buy = [(_tenths(rack), room) for rack, room in pieces if rack.kind == "buy"]
+        lacks = min(self.used(self.counts) - there, sum(room for _, room in to_buy))
+        if lacks <= 0:
+            return 0
+        if len(set(to_buy)) > 1:
+            return BOUGHT * lacks
+        length, room = to_buy[0]
+        return BOUGHT * length * math.ceil(lacks / room)
 
     def _lightest(self, rates: Sequence[tuple[float, int]]) -> float:
         """Return what the wanted wire weighs at the lightest rates, and what is missing then."""
@@ -113,23 +147,25 @@ class Problem:
             taken = min(room, wanted)
             total += rate * taken
             wanted -= taken
-        return total + MISSING * wanted
+        return total + self.leaving_out * wanted
 
     def grain(self) -> int:
         """Return what the weights of all plans are multiples of, 0 where of nothing coarse."""
         pieces = list(zip(self.racks, self.rooms, strict=True))
         if any(is_reel(rack) or room > self.keep for rack, room in pieces):
             return 0
-        return math.gcd(*(OPEN + WEIGHT[rack.kind] * room for rack, room in pieces))
+        return math.gcd(
+            *(self.opening(b) + WEIGHT[k.kind] * room for b, (k, room) in enumerate(pieces))
+        )
 
     def classes(self) -> tuple[list[Class], list[list[int]]]:
         """Return pieces of wire that are alike as classes, and which pieces each stands for."""
-        members: dict[tuple[StockKind, int], list[int]] = {}
+        members: dict[tuple[StockKind, int, int], list[int]] = {}
         for b, (rack, room) in enumerate(zip(self.racks, self.rooms, strict=True)):
-            members.setdefault((rack.kind, room), []).append(b)
+            members.setdefault((rack.kind, room, self.opening(b)), []).append(b)
         classes = [
-            Class(room, len(found), WEIGHT[kind], self.keep, OPEN, endless=kind == "reel")
-            for (kind, room), found in members.items()
+            Class(room, len(found), WEIGHT[kind], self.keep, opening, endless=kind == "reel")
+            for (kind, room, opening), found in members.items()
         ]
         return classes, list(members.values())
 

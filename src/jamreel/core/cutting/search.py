@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from ortools.sat.python import cp_model
 
-from jamreel.core.cutting.problem import MISSING, OPEN, WEIGHT, Plan, Problem, is_reel
+from jamreel.core.cutting.problem import WEIGHT, Plan, Problem, is_reel
 from jamreel.core.cutting.work import MODEL, Work
 
 # So many pieces are emptied and laid out anew together: more take too long, fewer find nothing.
@@ -52,7 +52,7 @@ def piece_by_piece(problem: Problem, hint: Plan, work: Work, most: float) -> tup
         missing = model.new_int_var(0, count, f"missing{k}")
         model.add(sum(row[k] for row in cells) + missing == count)
         model.add_hint(missing, left_out[k])
-        terms.append(MISSING * take * missing)
+        terms.append(problem.leaving_out * take * missing)
     _break_ties(model, problem, cells, opened)
     model.minimize(sum(terms))
     solver = work.solve(model, most)
@@ -73,7 +73,7 @@ def _weighs(
     """Return what a piece of wire weighs in the search: all of it, unless its remnant is kept."""
     rack, room = problem.racks[b], problem.rooms[b]
     if is_reel(rack):
-        return WEIGHT[rack.kind] * used + OPEN * is_open
+        return WEIGHT[rack.kind] * used + problem.opening(b) * is_open
     kept = model.new_bool_var(f"kept{b}")
     committed = model.new_int_var(0, room, f"committed{b}")
     model.add(used <= room - problem.keep).only_enforce_if(kept)
@@ -83,7 +83,9 @@ def _weighs(
     keeps = room - spent >= problem.keep
     model.add_hint(kept, keeps)
     model.add_hint(committed, spent if keeps or not spent else room)
-    return cp_model.LinearExpr.weighted_sum([is_open, committed], [OPEN, WEIGHT[rack.kind]])
+    return cp_model.LinearExpr.weighted_sum(
+        [is_open, committed], [problem.opening(b), WEIGHT[rack.kind]]
+    )
 
 
 def _break_ties(

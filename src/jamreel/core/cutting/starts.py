@@ -5,7 +5,7 @@ from functools import partial
 import numpy as np
 
 from jamreel.core.cutting.fullest import Floats, fullest
-from jamreel.core.cutting.problem import MISSING, OPEN, WEIGHT, Plan, Problem, is_reel
+from jamreel.core.cutting.problem import WEIGHT, Plan, Problem, is_reel
 
 
 def first_fit(problem: Problem) -> Plan:
@@ -27,7 +27,7 @@ def filled(problem: Problem) -> Plan:
     left = list(problem.counts)
     plan = [[0] * len(takes) for _ in problem.racks]
     reels = sum(r for rack, r in zip(problem.racks, problem.rooms, strict=True) if is_reel(rack))
-    elsewhere = WEIGHT["reel"] if reels >= problem.used(left) else MISSING
+    elsewhere = WEIGHT["reel"] if reels >= problem.used(left) else problem.leaving_out
     for b, rack in enumerate(problem.racks):
         if is_reel(rack):
             # Of a reel nothing is scrap: it takes what is left, the longest first.
@@ -46,6 +46,6 @@ def _worth(problem: Problem, b: int, elsewhere: int, used: Floats) -> Floats:
     """Return what it saves to use so much of a piece, rather than wire that weighs more."""
     rack, room = problem.racks[b], problem.rooms[b]
     committed = np.where(room - used < problem.keep, room, used)
-    opened = np.where(used > 0, float(OPEN), 0.0)
+    opened = np.where(used > 0, float(problem.opening(b)), 0.0)
     saves: Floats = elsewhere * used - WEIGHT[rack.kind] * committed - opened
     return saves

@@ -3,14 +3,25 @@
 from django.db import migrations, models
 
 OF_HAND = ("hand", "woven", "measured")
-ANEW = """
-DROP TRIGGER workshop_log_anew;
+# A table that gets a column is made anew, and its triggers are gone with the old one.
+WORDS = """new.name || ' ' || new.wearer || ' ' || new.kind || ' ' || new.made_of || ' '
+        || new.metals || ' ' || new.reels || ' ' || new.note || ' ' || new.finished_on
+        || ' ' || substr(new.finished_on, 1, 4) || substr(new.finished_on, 6, 2)"""
+ANEW = f"""
+DROP TRIGGER IF EXISTS workshop_log_in;
+DROP TRIGGER IF EXISTS workshop_log_out;
+DROP TRIGGER IF EXISTS workshop_log_anew;
+CREATE TRIGGER workshop_log_in AFTER INSERT ON workshop_logentry BEGIN
+    INSERT INTO workshop_logwords (rowid, bench, words)
+        VALUES (new.id, 'b' || new.workshop_id, {WORDS});
+END;
+CREATE TRIGGER workshop_log_out AFTER DELETE ON workshop_logentry BEGIN
+    DELETE FROM workshop_logwords WHERE rowid = old.id;
+END;
 CREATE TRIGGER workshop_log_anew AFTER UPDATE ON workshop_logentry BEGIN
     DELETE FROM workshop_logwords WHERE rowid = old.id;
-    INSERT INTO workshop_logwords (rowid, bench, words) SELECT new.id, 'b' || new.workshop_id,
-        new.name || ' ' || new.wearer || ' ' || new.kind || ' ' || new.made_of || ' ' || new.metals
-        || ' ' || new.reels || ' ' || new.note || ' ' || new.finished_on
-        || ' ' || substr(new.finished_on, 1, 4) || substr(new.finished_on, 6, 2)
+    INSERT INTO workshop_logwords (rowid, bench, words)
+        SELECT new.id, 'b' || new.workshop_id, {WORDS}
         WHERE new.opened_at IS NULL AND new.put_away_at IS NULL;
 END;
 """
@@ -35,6 +46,10 @@ class Migration(migrations.Migration):
             "wearer", "put_away_at", models.DateTimeField(blank=True, null=True)
         ),
         migrations.AddField("logentry", "put_away_at", models.DateTimeField(null=True)),
+        migrations.AddField(
+            "logentry", "unpriced", models.CharField(blank=True, default="", max_length=400),
+            preserve_default=False,
+        ),
         migrations.RunPython(part, migrations.RunPython.noop),
         migrations.RunSQL(ANEW, migrations.RunSQL.noop),
     ]
