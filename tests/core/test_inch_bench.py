@@ -12,15 +12,15 @@ from hypothesis import strategies as st
 
 from jamreel.core.families.base import registered
 from jamreel.core.plan import BriefRefused, Plan, plan_raw
-from jamreel.core.shop import Shop
+from jamreel.core.shop import INCH_USUAL, Shop
 from jamreel.core.units import DECIMALS_UNDER_MM, format_length, inch_parts, parse_length
 from jamreel.core.wire.metals import metals
-from tests.conftest import EXAMPLES
+from tests.conftest import EXAMPLES, ROOT
 from tests.core.families import girths
 
 KINDS = sorted(registered())
 BRIEFS = {path.stem: json.loads(path.read_text()) for path in EXAMPLES.glob("*.json")}
-INCHES = Shop(unit="in")
+INCHES = Shop(unit="in", **{n: getattr(Shop(), n) for n in INCH_USUAL})
 METALS = "|".join(re.escape(metal.name) for metal in metals().values())
 
 
@@ -124,3 +124,35 @@ def test_what_is_bought_is_named_in_mm_and_read_in_inches() -> None:
     assert [need.id for need in metric] == [need.id for need in inches]
     beads = [next(n.size for n in needs if n.kind == "bead") for needs in (metric, inches)]
     assert beads == ["4.0 mm slate blue glass", "0.157 in slate blue glass"]
+
+
+VECTORS = json.loads((ROOT / "tests" / "data" / "inches.json").read_text())["rows"]
+
+
+def test_paper_writes_every_sixty_fourth_as_the_screen_does() -> None:
+    # The same file is read by logic/length.test.ts.
+    assert len(VECTORS) == 583
+    for sixty_fourths, text in VECTORS:
+        assert format_length(sixty_fourths * 25.4 / 64, "in") == f"{text} in", sixty_fourths
+        assert format_length(25.4 / 64 * sixty_fourths, "in") == f"{text} in", sixty_fourths
+
+
+@pytest.mark.parametrize(
+    ("mm", "text"), [(1.5875, "0.063 in"), (0.5, "0.020 in"), (-1.5875, "-0.063 in")]
+)
+def test_thin_things_go_up_at_half_a_thousandth(mm: float, text: str) -> None:
+    assert format_length(mm, "in") == text
+
+
+def test_an_inch_bench_has_tools_and_wire_in_inches() -> None:
+    bench = Shop.model_validate({"unit": "in"})
+    for tool in (one for one in bench.formers if "dowel" not in one.kind):
+        for step in tool.diameters:
+            assert round(step / 25.4 * 16, 6).is_integer(), (tool.name, step)
+    assert bench.sold_length == 36 * 25.4
+    assert (bench.keep_length / 25.4 * 8).is_integer()
+    # What a maker has put stays as it is, and so does a metric bench.
+    own = {"unit": "in", "sold_length": "1 m", "formers": [{"name": "tin", "kind": "household"}]}
+    kept = Shop.model_validate(own, context={"unit": "in"})
+    assert (kept.sold_length, kept.formers[0].name, len(kept.formers)) == (1000, "tin", 1)
+    assert Shop().sold_length == 1000

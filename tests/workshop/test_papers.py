@@ -17,6 +17,7 @@ from jamreel.workshop.papers.bench_strip import (
     Paper,
     _rows,
     bench_strip,
+    paper_of,
     strip_of,
     tiles,
 )
@@ -198,3 +199,26 @@ def test_a_strip_longer_than_anybody_prints_is_refused_by_name() -> None:
         strip_of([("Bangle", over)], "x", "a4", Shop())
     assert refused.value.problems[0].field == "cuts"
     assert str(MOST_TILES) in refused.value.problems[0].says
+
+
+def test_the_strip_of_an_inch_bench_has_an_inch_ruler() -> None:
+    def ruler(unit: str) -> list[tuple[str, float]]:
+        shop = Shop.model_validate({"unit": unit})
+        pdf = strip_of([("Bangle", cut_of(240.0))], "x", paper_of(shop), shop)
+        with pdfplumber.open(io.BytesIO(pdf)) as document:
+            words = document.pages[0].extract_words()
+        small = [w for w in words if w["bottom"] - w["top"] < 7 and w["text"].isdecimal()]
+        row = min((w["top"] for w in small), default=0.0)
+        return [(w["text"], (w["x0"] + w["x1"]) / 2) for w in small if abs(w["top"] - row) < 1]
+
+    inches, metric = ruler("in"), ruler("mm")
+    assert [text for text, _ in inches] == [str(n) for n in range(10)]
+    # Points are a seventy-second of an inch.
+    assert inches[9][1] - inches[0][1] == pytest.approx(9 * 72, abs=1)
+    assert [text for text, _ in metric] == [str(10 * n) for n in range(25)]
+    assert metric[24][1] - metric[0][1] == pytest.approx(240 * 72 / 25.4, abs=2)
+
+
+def test_paper_follows_the_bench() -> None:
+    assert paper_of(Shop(unit="in")) == "letter"
+    assert paper_of(Shop()) == "a4"

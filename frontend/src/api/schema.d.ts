@@ -15242,7 +15242,7 @@ export interface operations {
         parameters: {
             query?: {
                 pieces?: string;
-                paper?: "a4" | "letter";
+                paper?: ("a4" | "letter") | null;
             };
             header?: never;
             path?: never;
@@ -20019,7 +20019,7 @@ export interface operations {
     jamreel_api_pieces_board_pdf: {
         parameters: {
             query?: {
-                paper?: "a4" | "letter";
+                paper?: ("a4" | "letter") | null;
             };
             header?: never;
             path: {
@@ -20446,7 +20446,7 @@ export interface operations {
     jamreel_api_pieces_making_card_pdf: {
         parameters: {
             query?: {
-                paper?: "a4" | "letter";
+                paper?: ("a4" | "letter") | null;
             };
             header?: never;
             path: {
@@ -20730,7 +20730,7 @@ export interface operations {
     jamreel_api_pieces_former_file: {
         parameters: {
             query?: {
-                paper?: "a4" | "letter";
+                paper?: ("a4" | "letter") | null;
             };
             header?: never;
             path: {
@@ -20872,7 +20872,7 @@ export interface operations {
     jamreel_api_pieces_outline_pdf: {
         parameters: {
             query?: {
-                paper?: "a4" | "letter";
+                paper?: ("a4" | "letter") | null;
             };
             header?: never;
             path: {
@@ -21438,7 +21438,7 @@ export interface operations {
     jamreel_api_pieces_strip: {
         parameters: {
             query?: {
-                paper?: "a4" | "letter";
+                paper?: ("a4" | "letter") | null;
             };
             header?: never;
             path: {

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 
+import vectors from "../../../tests/data/inches.json";
 import {
   inchStyle,
   keptLengths,
@@ -12,6 +13,16 @@ import {
   typedLengths,
   typedWithUnit,
 } from "./length";
+
+describe("inches on the screen and on paper", () => {
+  it("are written alike, every sixty-fourth", () => {
+    // The same file is read by tests/core/test_inch_bench.py.
+    expect(vectors.rows).toHaveLength(583);
+    for (const [sixtyFourths, text] of vectors.rows as [number, string][])
+      expect(lengthText((sixtyFourths * 25.4) / 64, "in"), String(sixtyFourths)).toBe(text);
+    expect(lengthText(1.5875, "in")).toBe("0.063");
+  });
+});
 
 describe("a length for the eye", () => {
   it.each([

@@ -15,6 +15,13 @@ const FINEST = 32;
 // Lengths shorter than this are written in decimals: a thirty-second is too coarse for them.
 const DECIMALS_UNDER_MM = MM_PER_INCH / 4;
 
+// A length is met half-way this near, in parts of what it is rounded to: the same on paper.
+const HALF = 0.5 + 1e-6;
+
+function nearest(inches: number, parts: number): number {
+  return Math.floor(inches * parts + HALF);
+}
+
 function gcd(a: number, b: number): number {
   return b === 0 ? a : gcd(b, a % b);
 }
@@ -39,10 +46,10 @@ export function showLength(mm: number, unit: Unit, places = 1, style?: InchStyle
   }
   const inches = size / MM_PER_INCH;
   if ((style ?? inchStyle([mm])) === "decimals") {
-    const text = `${sign}${inches.toFixed(3)}`;
+    const text = `${sign}${(nearest(inches, 1000) / 1000).toFixed(3)}`;
     return { text, spoken: `${text} in` };
   }
-  const parts = Math.round(inches * FINEST);
+  const parts = nearest(inches, FINEST);
   const whole = Math.floor(parts / FINEST);
   const rest = parts % FINEST;
   if (rest === 0) return { text: `${sign}${whole}`, spoken: `${sign}${whole} in` };

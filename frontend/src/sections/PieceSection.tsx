@@ -9,6 +9,7 @@ import { TheRule } from "../drawings/TheRule";
 import { BeforeContext } from "../hooks/useBefore";
 import { useKeys } from "../hooks/useKeys";
 import { usePiece } from "../hooks/usePiece";
+import { useUnit } from "../hooks/useUnit";
 import { PointedContext } from "../hooks/usePointed";
 import type { SaverState, Saver } from "../logic/saver";
 import { CutStation } from "../stations/CutStation";
@@ -223,8 +224,11 @@ function SavedNote({ state }: { state: SaverState }) {
 
 function StripLinks({ piece }: { piece: Piece }) {
   const { t } = useTranslation();
+  const unit = useUnit();
   if (!piece.plan) return null;
   const strip = `/api/pieces/${piece.id}/strip.pdf`;
+  // Without a word the paper is the bench's own.
+  const other = unit === "in" ? "a4" : "letter";
   return (
     <span className="flex shrink-0 whitespace-nowrap">
       {!piece.finished_at && (
@@ -242,7 +246,7 @@ function StripLinks({ piece }: { piece: Piece }) {
       </a>
       <a
         className={`${buttonLook("plain")} rounded-r-none`}
-        href={`${strip}?paper=a4`}
+        href={strip}
         target="_blank"
         rel="noreferrer"
       >
@@ -250,12 +254,12 @@ function StripLinks({ piece }: { piece: Piece }) {
       </a>
       <a
         className={`${buttonLook("plain")} rounded-l-none border-l-0`}
-        href={`${strip}?paper=letter`}
+        href={`${strip}?paper=${other}`}
         target="_blank"
         rel="noreferrer"
-        aria-label={t("piece.strip_letter")}
+        aria-label={t(`piece.strip_${other}`)}
       >
-        {t("piece.letter")}
+        {t(`piece.${other}`)}
       </a>
     </span>
   );

@@ -126,7 +126,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
               />
             </div>
           </section>
-          <WireSettings draft={draft} unit={unit} onChange={set} />
+          <WireSettings draft={draft} unit={unit} inForce={shop.shop} onChange={set} />
           <Flesh draft={draft} onChange={set} />
           <section>
             <h2 className="mb-1 text-lg">{t("tools.ease")}</h2>
@@ -194,11 +194,13 @@ interface WireProps {
   onChange: (path: (string | number)[], value: unknown) => void;
 }
 
-// What holds where nothing was typed [mm].
-const USUAL = { keep_length: 60, sold_length: 1000 };
-
 /** What a remnant is worth keeping from, how wire is sold, and metals of the maker's own. */
-function WireSettings({ draft, unit, onChange }: WireProps) {
+function WireSettings({
+  draft,
+  unit,
+  inForce,
+  onChange,
+}: WireProps & { inForce: { keep_length?: number; sold_length?: number } }) {
   const { t } = useTranslation();
   const metals = draft.metals ?? [];
   return (
@@ -211,7 +213,7 @@ function WireSettings({ draft, unit, onChange }: WireProps) {
             label={t(`tools.${name}`)}
             className="[&_input]:figures"
             inputMode="decimal"
-            placeholder={typedWithUnit(USUAL[name], unit)}
+            placeholder={typedWithUnit(inForce[name] ?? 0, unit)}
             value={typedLength(draft[name], unit)}
             onText={(text) => onChange([name], text === "" ? undefined : text)}
           />

@@ -33,7 +33,7 @@ from jamreel.workshop.board import (
 from jamreel.workshop.csv_text import write_rows
 from jamreel.workshop.models import Piece, Workshop
 from jamreel.workshop.ownership import row, rows
-from jamreel.workshop.papers.bench_strip import Paper, strip_of
+from jamreel.workshop.papers.bench_strip import Paper, paper_of, strip_of
 from jamreel.workshop.pieces import refresh
 from jamreel.workshop.planning import refuse, shop_of
 
@@ -275,7 +275,7 @@ def buy_list(request: HttpRequest, pieces: str = "") -> HttpResponse:
 
 
 @router.get("/board/strip.pdf", response={200: Any, **EVERY_ERROR})
-def board_strip(request: HttpRequest, pieces: str = "", paper: Paper = "a4") -> HttpResponse:
+def board_strip(request: HttpRequest, pieces: str = "", paper: Paper | None = None) -> HttpResponse:
     """Return the bench strips of all cuts of some pieces as one PDF at 1:1."""
     workshop, chosen, _ = _chosen(request, pieces)
     cuts = [
@@ -283,7 +283,8 @@ def board_strip(request: HttpRequest, pieces: str = "", paper: Paper = "a4") -> 
         for group in lay_out(workshop, chosen)
         for one in {(o.piece.pk, o.cut.alike): o for ln in group.lanes for o in ln.cuts}.values()
     ]
-    body = strip_of(cuts, say("paper.batch"), paper, shop_of(workshop))
+    shop = shop_of(workshop)
+    body = strip_of(cuts, say("paper.batch"), paper or paper_of(shop), shop)
     response = HttpResponse(body, content_type="application/pdf")
     response["Content-Disposition"] = 'inline; filename="bench-strips.pdf"'
     return response

@@ -31,7 +31,7 @@ from jamreel.core.workpiece.woven import (
 from jamreel.workshop import finishing, making, pieces
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
-from jamreel.workshop.papers.bench_strip import bench_strip
+from jamreel.workshop.papers.bench_strip import Paper, bench_strip, paper_of
 from jamreel.workshop.papers.board import board_paper, has_board
 from jamreel.workshop.papers.former_files import FORMER_TYPES, former_dxf, former_svg
 from jamreel.workshop.papers.making_card import making_card
@@ -299,38 +299,41 @@ def proposals(request: HttpRequest, piece_id: int) -> Proposals:
 
 
 @router.get("/pieces/{int:piece_id}/card.pdf", response={200: Any, **EVERY_ERROR})
-def making_card_pdf(
-    request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4"
-) -> Any:
+def making_card_pdf(request: HttpRequest, piece_id: int, paper: Paper | None = None) -> Any:
     """Return the making card as PDF, one page."""
     piece, plan, shop = _planned_on(request, piece_id)
     whom = piece.wearer.name if piece.wearer else ""
-    return _paper(making_card(plan, piece.name, whom, paper, shop), f"making-card-{piece.pk}")
+    return _paper(
+        making_card(plan, piece.name, whom, paper or paper_of(shop), shop),
+        f"making-card-{piece.pk}",
+    )
 
 
 @router.get("/pieces/{int:piece_id}/strip.pdf", response={200: Any, **EVERY_ERROR})
-def strip(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
+def strip(request: HttpRequest, piece_id: int, paper: Paper | None = None) -> Any:
     """Return the bench strip as PDF at 1:1."""
     piece, plan, shop = _planned_on(request, piece_id)
-    return _paper(bench_strip(plan, piece.name, paper, shop), f"bench-strip-{piece.pk}")
+    return _paper(
+        bench_strip(plan, piece.name, paper or paper_of(shop), shop), f"bench-strip-{piece.pk}"
+    )
 
 
 @router.get("/pieces/{int:piece_id}/outline.pdf", response={200: Any, **EVERY_ERROR})
-def outline_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
+def outline_pdf(request: HttpRequest, piece_id: int, paper: Paper | None = None) -> Any:
     """Return the outline of a piece that is shaped as PDF at 1:1; 404 for one that is not."""
     piece, plan, shop = _planned_on(request, piece_id)
     if not outline_strokes(plan):
         raise Http404
-    return _paper(outline(plan, piece.name, paper, shop), f"outline-{piece.pk}")
+    return _paper(outline(plan, piece.name, paper or paper_of(shop), shop), f"outline-{piece.pk}")
 
 
 @router.get("/pieces/{int:piece_id}/board.pdf", response={200: Any, **EVERY_ERROR})
-def board_pdf(request: HttpRequest, piece_id: int, paper: Literal["a4", "letter"] = "a4") -> Any:
+def board_pdf(request: HttpRequest, piece_id: int, paper: Paper | None = None) -> Any:
     """Return the board of a woven or bound piece as PDF at 1:1; 404 for one that has none."""
     piece, plan, shop = _planned_on(request, piece_id)
     if not any(map(has_board, plan.woven)):
         raise Http404
-    return _paper(board_paper(plan, piece.name, paper, shop), f"board-{piece.pk}")
+    return _paper(board_paper(plan, piece.name, paper or paper_of(shop), shop), f"board-{piece.pk}")
 
 
 @router.get("/pieces/{int:piece_id}/former.{form}", response={200: Any, **EVERY_ERROR})
@@ -338,7 +341,7 @@ def former_file(
     request: HttpRequest,
     piece_id: int,
     form: Literal["pdf", "svg", "dxf"],
-    paper: Literal["a4", "letter"] = "a4",
+    paper: Paper | None = None,
 ) -> Any:
     """Return the oval former of a rigid piece at 1:1, to print or to cut; 404 for one without."""
     piece, plan, shop = _planned_on(request, piece_id)
@@ -346,7 +349,7 @@ def former_file(
         raise Http404
     name = f"former-{piece.pk}"
     if form == "pdf":
-        return _paper(former_paper(plan, piece.name, paper, shop), name)
+        return _paper(former_paper(plan, piece.name, paper or paper_of(shop), shop), name)
     body = former_svg(plan.oval, shop) if form == "svg" else former_dxf(plan.oval)
     response = HttpResponse(body, content_type=FORMER_TYPES[form])
     response["Content-Disposition"] = f'attachment; filename="{name}.{form}"'

@@ -1,6 +1,6 @@
 """What the workshop knows: units, the maker's own ease words, tools."""
 
-from typing import Literal
+from typing import Any, Literal
 
 from pydantic import Field, model_validator
 
@@ -34,6 +34,34 @@ _JARS = Tool(
 
 
 _FLAT = Tool(name="flat pliers", kind="flat pliers")
+
+
+def _inches(*sizes: float) -> tuple[float, ...]:
+    return tuple(round(size * 25.4, 6) for size in sizes)
+
+
+# The same in inches, as an inch bench buys them: common practice.
+INCH_USUAL: dict[str, Any] = {
+    "formers": (
+        Tool(
+            name="bracelet mandrel",
+            kind="stepped mandrel",
+            diameters=_inches(1.625, 1.75, 1.875, 2, 2.125, 2.25, 2.375, 2.5, 2.625),
+        ),
+        Tool(
+            name="dowels",
+            kind="dowels",
+            diameters=_inches(0.25, 0.3125, 0.375, 0.4375, 0.5, 0.625, 0.75),
+        ),
+        Tool(
+            name="jars and pans",
+            kind="household",
+            diameters=_inches(2.75, 3.125, 3.5, 4, 4.25, 4.75, 5.25, 6, 6.5),
+        ),
+    ),
+    "keep_length": 2.5 * 25.4,
+    "sold_length": 36 * 25.4,
+}
 
 
 class MeasuredYield(Frozen):
@@ -113,6 +141,14 @@ class Shop(Frozen):
     flesh: float = 0.1
     sold_length: Length = 1000.0
     shelf: tuple[OwnLink, ...] = Field(default=(), max_length=60)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _usual_in_inches(cls, typed: Any) -> Any:
+        """Give an inch bench what it did not put itself in sizes of an inch."""
+        if isinstance(typed, dict) and typed.get("unit") == "in":
+            return {**INCH_USUAL, **typed}
+        return typed
 
     @model_validator(mode="after")
     def _flesh_gives_little(self) -> "Shop":

@@ -3,6 +3,7 @@
 Works in exact fractions so that 6 3/4 in is 171.45 mm and not 171.4499999.
 """
 
+import math
 import re
 from collections.abc import Iterable, Sequence
 from decimal import ROUND_HALF_UP, Decimal
@@ -194,6 +195,15 @@ class Mm(float):
 DECIMALS_UNDER_MM = 25.4 / 4
 
 
+# A length is met half-way this near, in parts of what it is rounded to: the same on the screen.
+_HALF = 0.5 + 1e-6
+
+
+def _nearest(length_mm: float, denominator: int) -> int:
+    """Return how many parts of an inch are nearest to a length, halves up, as the screen has it."""
+    return math.floor(length_mm / 25.4 * denominator + _HALF)
+
+
 def inch_parts(length_mm: float, denominator: int = 32) -> tuple[int, int, int]:
     """Return (whole inches, numerator, denominator) nearest to a length, in lowest terms.
 
@@ -210,7 +220,7 @@ def inch_parts(length_mm: float, denominator: int = 32) -> tuple[int, int, int]:
 
     Source: plain arithmetic.
     """
-    steps = Fraction(round(Fraction(length_mm) / MM_PER["in"] * denominator), denominator)
+    steps = Fraction(_nearest(length_mm, denominator), denominator)
     whole = steps.numerator // steps.denominator
     rest = steps - whole
     return whole, rest.numerator, rest.denominator
@@ -240,12 +250,32 @@ def format_length(
         step = Decimal(1).scaleb(-places)
         return f"{Decimal(length_mm).quantize(step, ROUND_HALF_UP)} mm"
     if (inches or inch_style([length_mm])) == "decimals":
-        return f"{length_mm / 25.4:.3f} in"
+        sign = "-" if length_mm < 0 else ""
+        return f"{sign}{_nearest(abs(length_mm), 1000) / 1000:.3f} in"
     whole, top, bottom = inch_parts(abs(length_mm))
     sign = "-" if length_mm < 0 else ""
     numbers = [str(whole)] if whole or not top else []
     numbers += [f"{top}/{bottom}"] if top else []
     return f"{sign}{' '.join(numbers)} in"
+
+
+def ruled_length(length_mm: float, unit: Unit = "mm") -> str:
+    """Return a length that is set off with a rule: on an inch bench in fractions, however short.
+
+    Args:
+        length_mm: length [mm].
+        unit: as for ``format_length``.
+
+    Example:
+        >>> ruled_length(1.5), ruled_length(1.5, "in"), ruled_length(0.3, "in")
+        ('1.5 mm', '1/16 in', '1/64 in')
+
+    Source: common practice.
+    """
+    if unit == "mm" or length_mm >= MM_PER["in"] / 64 * 1.5 or length_mm <= 0:
+        return format_length(length_mm, unit, inches="fractions")
+    # What is to come off is never said to be nothing.
+    return "1/64 in"
 
 
 def inch_style(column: Iterable[float]) -> InchStyle:

@@ -16,7 +16,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict
 
 from jamreel.core.errors import Refusal
-from jamreel.core.units import Mm, Unit, format_length, plain_length
+from jamreel.core.units import Mm, Unit, format_length, plain_length, ruled_length
 
 Language = Literal["en"]
 _voice: ContextVar[tuple[Language, Unit]] = ContextVar("voice", default=("en", "mm"))
@@ -37,6 +37,8 @@ class Problem(BaseModel):
 def _written(value: Any, spec: str, unit: Unit) -> str:
     if spec == "len":
         return format_length(value, unit)
+    if spec == "rule":
+        return ruled_length(value, unit)
     if spec == "len2":
         return format_length(value, unit, places=2)
     # As short as can be; of what may be a length or a plain number, by what it is.

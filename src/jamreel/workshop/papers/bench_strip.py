@@ -20,7 +20,7 @@ from jamreel.core.cutting.cuts import Cut
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import Plan, refuse_in_words
 from jamreel.core.shop import Shop
-from jamreel.core.units import format_length
+from jamreel.core.units import Unit, format_length
 from jamreel.core.words import say, speaking
 
 Paper = Literal["a4", "letter"]
@@ -35,6 +35,11 @@ LABEL_MM, FLIP_MM = 34.0, 215.0
 MOST_TILES = 300
 TILE_MM: dict[Paper, float] = {"a4": 270.0, "letter": 250.0}
 SIZES: dict[Paper, tuple[float, float]] = {"a4": landscape(A4), "letter": landscape(LETTER)}
+
+
+def paper_of(shop: Shop) -> Paper:
+    """Return the paper that a bench prints on where it says nothing else: letter with inches."""
+    return "letter" if shop.unit == "in" else "a4"
 
 
 @dataclass(frozen=True)
@@ -180,21 +185,29 @@ def _tile(canvas: Canvas, tile: Tile, y: float, shop: Shop, colour: str, piece: 
     _text(canvas, "Text", 8.5, left + 28, y + 13, label)
     canvas.setStrokeColor(HexColor(colour))
     _line(canvas, left, y, right, y, cut.wire_mm * mm)
-    _scale(canvas, tile, y)
+    _scale(canvas, tile, y, shop.unit)
     _marks(canvas, tile, y, shop)
     _joins(canvas, tile, left, right, y)
 
 
-def _scale(canvas: Canvas, tile: Tile, y: float) -> None:
+# A ruler's smallest part [mm], which parts are drawn tallest and taller, and how many to a label.
+RULERS: dict[Unit, tuple[float, int, int]] = {"mm": (1.0, 10, 5), "in": (25.4 / 16, 16, 8)}
+
+
+def _scale(canvas: Canvas, tile: Tile, y: float, unit: Unit) -> None:
+    """Draw a ruler in the maker's unit along a tile."""
+    step, tall, middle = RULERS[unit]
     canvas.setStrokeColor(RULE)
     canvas.setFillColor(INK)
     canvas.setFont("Figures", 6)
-    for at in range(math.ceil(tile.from_mm), math.floor(tile.to_mm) + 1):
-        x = EDGE_MM + at - tile.from_mm
-        tall = 3.0 if at % 10 == 0 else 2.2 if at % 5 == 0 else 1.4
-        _line(canvas, x, y + 5, x, y + 5 + tall, 0.25)
-        if at % 10 == 0:
-            canvas.drawCentredString(x * mm, (y + 8.8) * mm, str(at))
+    first, last = math.ceil(tile.from_mm / step - 1e-6), math.floor(tile.to_mm / step + 1e-6)
+    for n in range(first, last + 1):
+        x = EDGE_MM + n * step - tile.from_mm
+        height = 3.0 if n % tall == 0 else 2.2 if n % middle == 0 else 1.4
+        _line(canvas, x, y + 5, x, y + 5 + height, 0.25)
+        if n % tall == 0:
+            label = str(n if unit == "mm" else n // tall)
+            canvas.drawCentredString(x * mm, (y + 8.8) * mm, label)
 
 
 def _marks(canvas: Canvas, tile: Tile, y: float, shop: Shop) -> None:
