@@ -43,9 +43,10 @@ def test_a_sample_tight_enough_to_take_less_wire_shortens_the_cut() -> None:
     hook = cut_by("hook_bracelet", school="exact")
     took = 0.97 * loop(5, hook.cuts[0].wire_mm)
     tight = cut_by("hook_bracelet", school="sample", sample_pin="5", sample_took=took)
-    bent = sum(bend.takes_mm for bend in hook.bends if bend.label != "body")
-    ratio = 0.97
-    assert length(tight) - length(hook) == pytest.approx(bent * (ratio - 1))
+    # Bends of less than three quarters of a turn are no loops: the trial says nothing of them.
+    loops = sum(bend.takes_mm for bend in hook.bends if bend.angle >= 1.5 * math.pi)
+    assert 0 < loops < sum(bend.takes_mm for bend in hook.bends)
+    assert length(tight) - length(hook) == pytest.approx(loops * (0.97 - 1))
     assert all(mark.at_mm <= length(tight) for mark in tight.cuts[0].marks)
 
 
@@ -163,3 +164,59 @@ def test_gauge_sense() -> None:
     assert awg.off_mm == pytest.approx(0.0277, abs=1e-4)
     assert passes(1.0, 0.4).wires == 3
     assert passes(0.3, 0.4).wires == 0
+
+
+def test_a_trial_loop_tells_of_loops_in_its_own_wire_and_of_nothing_else() -> None:
+    core = {**example("core_bangle")}
+    bare = plan_raw(core, SHOP)
+    thick = max(bare.cuts, key=lambda one: one.wire_mm)
+    # A loop of 0.84 wire on a pin of 6 takes pi (6 + 0.84) = 21.49 by the rule: 22.5
+    # is a hand of 1.05: of that wire, of which this piece has no loop.
+    fine = {"school": "sample", "sample_pin": "6", "sample_took": "22.5", "sample_wire": "0.84 mm"}
+    cut = plan_raw({**core, "cutting": fine}, SHOP)
+    assert {c.id: c.length_mm for c in cut.cuts} == {c.id: c.length_mm for c in bare.cuts}
+    # Told of the core's own wire it would be a loop of a hand that no one has: it is asked about.
+    own = {"school": "sample", "sample_pin": "6", "sample_took": "21.5"}
+    with pytest.raises(BriefRefused) as refused:
+        plan_raw({**core, "cutting": own}, SHOP)
+    assert refused.value.problems[0].field == "cutting.sample_took"
+    # Five per cent more than the rule in its own wire: so much more of its loops, and no more.
+    d = thick.wire_mm
+    took = 1.05 * math.pi * (6 + d)
+    told = plan_raw({**core, "cutting": {**own, "sample_took": f"{took:.4f}"}}, SHOP)
+    for before, after in zip(bare.cuts, told.cuts, strict=True):
+        loops = sum(t.by_sum for t in before.techniques if t.technique == "loop")
+        wanted = 0.05 * loops if abs(before.wire_mm - d) < 1e-6 else 0.0
+        assert after.length_mm - before.length_mm == pytest.approx(wanted, abs=1e-3), before.id
+
+
+def test_unlike_bends_of_one_shape_are_told_apart_each_with_its_pin() -> None:
+    moves = [
+        {"move": "bend", "pin": "3.0", "degrees": 360},
+        {"move": "straight", "length": "6"},
+        {"move": "bend", "pin": "5.0", "degrees": 360},
+        {"move": "straight", "length": "4"},
+        {"move": "bend", "pin": "1.5", "degrees": 180, "side": "right"},
+    ]
+    brief = example("linked_bracelet")
+    entries = [{"id": "mine", "part": {"kind": "own_link", "moves": moves}, "times": 8}]
+    plan = plan_raw({**brief, "piece": {**brief["piece"], "entries": entries}}, SHOP)
+    bends = [one for one in plan.bends if one.id.startswith("mine/")]
+    found = [(one.pin, round(math.degrees(one.angle)), one.side) for one in bends]
+    assert found == [(3.0, 360, "left"), (5.0, 360, "left"), (1.5, 180, "right")]
+    assert len({one.id for one in bends}) == len({one.label for one in bends}) == 3
+    cut = next(c for c in plan.cuts if c.id.startswith("mine/"))
+    d, trim = cut.wire_mm, 1.5
+    first = math.pi * (3 + d)
+    second = trim + first + 6
+    third = second + math.pi * (5 + d) + 4
+    at = {mark.label: mark.at_mm for mark in cut.marks if "begins" in mark.label}
+    assert at == {
+        "bend 2 begins": pytest.approx(second, abs=0.01),
+        "bend 3 begins": pytest.approx(third, abs=0.01),
+    }
+    assert [one.position for one in bends] == [
+        pytest.approx(trim),
+        pytest.approx(second, abs=0.01),
+        pytest.approx(third, abs=0.01),
+    ]

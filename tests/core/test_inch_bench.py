@@ -152,7 +152,11 @@ def test_an_inch_bench_has_tools_and_wire_in_inches() -> None:
     assert bench.sold_length == 36 * 25.4
     assert (bench.keep_length / 25.4 * 8).is_integer()
     # What a maker has put stays as it is, and so does a metric bench.
-    own = {"unit": "in", "sold_length": "1 m", "formers": [{"name": "tin", "kind": "household"}]}
+    own = {
+        "unit": "in",
+        "sold_length": "1 m",
+        "formers": [{"name": "tin", "kind": "household", "diameters": ["3"]}],
+    }
     kept = Shop.model_validate(own, context={"unit": "in"})
     assert (kept.sold_length, kept.formers[0].name, len(kept.formers)) == (1000, "tin", 1)
     assert Shop().sold_length == 1000

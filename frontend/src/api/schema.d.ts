@@ -2261,6 +2261,7 @@ export interface components {
              *       "ratio_of": "piece",
              *       "sample_pin": null,
              *       "sample_took": null,
+             *       "sample_wire": null,
              *       "school": "fixed",
              *       "shortest": 0,
              *       "trim": 1.5
@@ -4322,7 +4323,8 @@ export interface components {
          * @description What is added to the net length: for two flush cuts, for holding, and as a margin.
          *
          *     Five schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
-         *     goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``;
+         *     goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``, and
+         *     corrects loops in the wire that it was made of (``sample_wire``, else the piece's own);
          *     ``record`` takes the maker's own samples and finished pieces, long enough 19 times in 20, and
          *     as long as there are none the usual spread of hands; ``ratio`` cuts what runs through the whole
          *     piece so many times as long as the piece or the girth that it goes round (``ratio_of``), other
@@ -4373,6 +4375,11 @@ export interface components {
              * @default null
              */
             sample_took?: string | number | null;
+            /**
+             * @description A wire size as above; blank for the wire of the piece.
+             * @default null
+             */
+            sample_wire?: string | number | null;
             /**
              * School
              * @default fixed

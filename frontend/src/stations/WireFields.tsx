@@ -100,6 +100,15 @@ export function Allowances({ brief, problems, edit }: StationProps) {
         )}
         {school === "sample" && field("sample_pin")}
         {school === "sample" && field("sample_took")}
+        {school === "sample" && (
+          <TextField
+            label={t("make_up.sample_wire")}
+            placeholder={asText(brief.wire?.size)}
+            value={asText(cutting.sample_wire)}
+            problem={problemAt(problems, "cutting.sample_wire")}
+            onText={(text) => edit(["cutting", "sample_wire"], text || undefined)}
+          />
+        )}
         {field("shortest")}
         {field("longest")}
         <label className="flex min-h-[44px] items-center gap-3 self-end leading-tight font-semibold">

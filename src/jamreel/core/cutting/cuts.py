@@ -11,9 +11,13 @@ from jamreel.core.path.loops import loop_takes
 from jamreel.core.path.moves import MarkAt
 from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, Length, OptionalLength, refused
+from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.wire.palette import LONGEST_HANDLED_MM
 
 MOST_TRIM_MM, MOST_MARGIN_MM, MOST_HANDLING_MM = 20.0, 200.0, 200.0
+# A trial loop that took less or more than so many times the rule was misread, or is of another
+# wire; hands differ by some hundredths: common practice, no source.
+SAMPLE_RATIO = (0.88, 1.3)
 # Times the piece or the girth that a wire is cut at.
 RATIOS = (1.0, 10.0)
 School = Literal["exact", "fixed", "sample", "record", "ratio"]
@@ -23,7 +27,8 @@ class Cutting(Frozen):
     """What is added to the net length: for two flush cuts, for holding, and as a margin.
 
     Five schools of margin. ``exact`` adds nothing, ``fixed`` the maker's ``margin``; ``sample``
-    goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``;
+    goes by a trial loop that was made on ``sample_pin``, unrolled and read as ``sample_took``, and
+    corrects loops in the wire that it was made of (``sample_wire``, else the piece's own);
     ``record`` takes the maker's own samples and finished pieces, long enough 19 times in 20, and
     as long as there are none the usual spread of hands; ``ratio`` cuts what runs through the whole
     piece so many times as long as the piece or the girth that it goes round (``ratio_of``), other
@@ -39,6 +44,7 @@ class Cutting(Frozen):
     margin: Length = 0.0
     sample_pin: OptionalLength = None
     sample_took: OptionalLength = None
+    sample_wire: OptionalSize = None
     ratio: float = 2.0
     ratio_of: Literal["piece", "girth"] = "piece"
     shortest: Length = 0.0
@@ -198,7 +204,7 @@ def sample_ratio(pin: float, took: float, wire: float) -> float:
 
 def extras(
     cutting: Cutting,
-    bent: float,
+    looped: float,
     net: float,
     wire: float,
     whole: float | None = None,
@@ -208,7 +214,7 @@ def extras(
 
     Args:
         cutting: the maker's allowances.
-        bent: how much of the wire goes into bends on pins [mm].
+        looped: how much of the wire goes into loops that a trial loop tells of [mm].
         net: length without any allowance [mm].
         wire: d [mm].
         whole: the piece or the girth that a ratio multiplies [mm], None for a wire of a part.
@@ -228,15 +234,15 @@ def extras(
     if by_ratio and whole is not None:
         more = cutting.ratio * whole - net - 2 * cutting.trim
         rows += [("ratio", more)] if more > 0 else []
-    if cutting.school == "sample" and cutting.sample_pin and cutting.sample_took:
+    if looped and cutting.school == "sample" and cutting.sample_pin and cutting.sample_took:
         ratio = sample_ratio(cutting.sample_pin, cutting.sample_took, wire)
         # A sample far from the rule is a slip of the rule or of the reading, not a hand.
-        if not 0.7 <= ratio <= 1.5:
+        if not SAMPLE_RATIO[0] <= ratio <= SAMPLE_RATIO[1]:
             got = Mm(cutting.sample_took)
             likely = loop_takes(cutting.sample_pin, wire)
             raise Refusal("sample_far", got=got, field="cutting.sample_took", likely=likely)
-        if abs(bent * (ratio - 1)) > 1e-9:
-            rows.append(("sample", bent * (ratio - 1)))
+        if abs(looped * (ratio - 1)) > 1e-9:
+            rows.append(("sample", looped * (ratio - 1)))
     whole = net + 2 * cutting.trim + sum(value for _, value in rows)
     if whole < cutting.shortest:
         rows.append(("handling", cutting.shortest - whole))

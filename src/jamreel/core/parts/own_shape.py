@@ -152,12 +152,19 @@ def own_shape(moves: Sequence[OwnMove], wire: float) -> OwnShape:
 
 
 def _path(moves: Sequence[OwnMove], wire: float) -> tuple[Move, ...]:
+    """Return the moves on one wire, with a mark where each bend but one at the very end begins."""
     path: list[Move] = []
+    bends = 0
     for i, own in enumerate(moves):
         try:
-            path.append(own.as_move(wire))
+            move = own.as_move(wire)
         except Refusal as refusal:
             raise refusal.at(f"moves.{i}.{refusal.field}") from None
+        if own.winds > 0 or own.move == "fold":
+            bends += 1
+            if path:
+                path.append(Mark(label=say("mark.bend_begins", n=bends)))
+        path.append(move)
     return tuple(path)
 
 

@@ -257,19 +257,32 @@ def _matched(bends: Iterable[PlannedBend]) -> tuple[PlannedBend, ...]:
 
 def _steps(job: Job, steps: Sequence[Step], bends: Sequence[PlannedBend]) -> tuple[Step, ...]:
     """Return the steps with the places of what they bend, and what concerns children."""
-    places: dict[tuple[str, str], tuple[float, ...]] = {}
+    # By entry and key, the places on each of its wires.
+    places: dict[tuple[str, str], dict[str, tuple[float, ...]]] = {}
     for bend in bends:
         cut, _, key = bend.id.rpartition("/")
-        places[(cut.partition("/")[0] if "/" in cut else "", key)] = bend.places
+        # Unlike bends of one key are told apart behind a "~".
+        wires = places.setdefault((_entry_of(cut), key.partition("~")[0]), {})
+        wires[cut] = tuple(sorted((*wires.get(cut, ()), *bend.places)))
     found = []
     for one in steps:
-        entry = one.id.partition("/")[0] if "/" in one.id else ""
-        at = [place for key in one.bends for place in places.get((entry, key), ())]
+        found_at = [places.get((_entry_of(one.id), key), {}) for key in one.bends]
+        # A step that is called as a wire is bends that one; any other the last that has such bends.
+        at = [
+            place
+            for wires in found_at
+            for place in wires.get(one.id, next(reversed(wires.values()), ()))
+        ]
         figures = {**one.figures, **{f"place_{n}": round(a, 4) for n, a in enumerate(at, 1)}}
         child = ("child",) if job.child and one.station == "fit" else ()
         changed = {"figures": figures, "cautions": (*one.cautions, *child)}
         found.append(one.model_copy(update=changed) if at or child else one)
     return tuple(found)
+
+
+def _entry_of(name: str) -> str:
+    """Return the entry that a wire or a step is for, '' in a piece of one wire."""
+    return name.partition("/")[0] if "/" in name else ""
 
 
 def _strength(weakest: Weakest | None) -> Strength | None:

@@ -89,7 +89,9 @@ class Job:
     def cuts_by(self) -> CutsBy:
         """The maker's allowances, with the hand where a margin is taken from its record."""
         by_record = self.cutting.school == "record"
-        return CutsBy(self.cutting, self.hand if by_record else NEW_HAND)
+        sampled = self.cutting.sample_wire
+        of = sampled.diameter_mm if sampled else chosen(self.wire, self.known).d
+        return CutsBy(self.cutting, self.hand if by_record else NEW_HAND, of)
 
     @property
     def kept(self) -> float:
@@ -149,21 +151,27 @@ class Job:
     def on_pins(self, laid: Laid, named: str = "") -> Iterator[PlannedBend]:
         """Yield the bends of a wire with the maker's nearest pin for each and what it opens to.
 
-        Bends of one key are one bend at several places. Wraps go round the wire's own stem: there
-        is nothing to bend them on.
+        Bends of one key that are alike in pin, angle and side are one bend at several places;
+        unlike ones are told apart by a number. Wraps go round the wire's own stem: there is nothing
+        to bend them on.
 
         Args:
             laid: the wire.
             named: what goes before the bend's own name.
         """
-        by_key: dict[str, list[BendAt]] = {}
+        by_key: dict[str, dict[tuple[float, float, str], list[BendAt]]] = {}
         for bend in laid.bends:
             if bend.label != "wraps":
-                by_key.setdefault(bend.label, []).append(bend)
-        for key, bends in by_key.items():
-            first = bends[0].model_copy(update={"label": named + say(f"bend.{key}")})
-            places = tuple(bend.position_mm for bend in bends)
-            yield self._on_pin(laid.wire, first, f"{laid.cut.id}/{key}", places)
+                made = (round(bend.pin_mm, 4), round(bend.angle, 4), bend.side)
+                by_key.setdefault(bend.label, {}).setdefault(made, []).append(bend)
+        for key, unlike in by_key.items():
+            for n, bends in enumerate(unlike.values(), 1):
+                number = f" {n}" if len(unlike) > 1 else ""
+                label = f"{named}{say(f'bend.{key}')}{number}"
+                first = bends[0].model_copy(update={"label": label})
+                places = tuple(bend.position_mm for bend in bends)
+                name = f"{laid.cut.id}/{key}" + (f"~{n}" if n > 1 else "")
+                yield self._on_pin(laid.wire, first, name, places)
 
     def _on_pin(
         self, wire: Wire, bend: BendAt, name: str, places: tuple[float, ...]

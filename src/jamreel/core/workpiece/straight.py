@@ -17,13 +17,22 @@ from jamreel.core.path.moves import BendAt, MarkAt, Move, bends_of, developed_le
 from jamreel.core.values import PlusMinus, RuleDrawing, Span
 from jamreel.core.words import say
 
+# Wires this near in diameter [mm] are one.
+SAME_MM = 0.006
+
 
 @dataclass(frozen=True)
 class CutsBy:
-    """What a maker cuts by: the allowances, and the hand that a margin from the record goes by."""
+    """What a maker cuts by: the allowances, the hand that a margin from the record goes by, and how
+    thick the wire of a trial loop was [mm]: no other wire goes by it."""
 
     cutting: Cutting
     hand: Hand = NEW_HAND
+    sampled_mm: float = 0.0
+
+    def goes_by_sample(self, wire: Wire) -> bool:
+        """Return whether a trial loop tells anything of a wire."""
+        return abs(wire.d - self.sampled_mm) < SAME_MM
 
 
 @dataclass(frozen=True)
@@ -132,11 +141,13 @@ def lay_straight(
         last = n == len(stretches) - 1
         label = say("mark.flush_cut") if last else say("mark.after", part=stretch.label)
         marks.append(MarkAt(label=label, at_mm=at))
-    bent = sum(bend.takes_mm for bend in bends)
     net = at - cutting.trim
     found = _techniques(stretches, wire) if techniques is None else techniques
+    # A trial loop tells of loops in its own wire, and of nothing else.
+    sampled = (one.by_sum for one in found if one.technique == "loop" and by.goes_by_sample(wire))
+    looped = sum(sampled)
     record, records = by_record(found, wire.key, by.hand)
-    more = extras(cutting, bent, net, wire.bend_adds, whole, record)
+    more = extras(cutting, looped, net, wire.bend_adds, whole, record)
     for key, value in (("trim_right", cutting.trim), *more):
         says = _record_says(records) if key == "record" else ""
         lines.append(CutLine(id=key, value_mm=value, says=says))
