@@ -29,6 +29,8 @@ hypothesis_settings.load_profile("patient")
 # Each of several test processes counts tries by itself.
 _WORKER = os.environ.get("PYTEST_XDIST_WORKER", "alone")
 settings.CACHES["default"]["LOCATION"] = settings.DATA / f"tries-{_WORKER}"
+settings.CACHES["close_views"]["LOCATION"] = settings.DATA / f"close-views-{_WORKER}"
+settings.SLOTS = settings.DATA / f"slots-{_WORKER}"
 
 # Files that take longest, the longest first: dealt out in this order, so that no process is left
 # with a long one when the other is done.

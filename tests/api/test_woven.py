@@ -2,13 +2,20 @@
 
 import io
 import json
+import threading
 from itertools import pairwise
 from typing import Any
 
+import numpy as np
 import pdfplumber
 import pytest
+from django.core.cache import caches
 from django.test import Client
 
+from jamreel.workshop import close_views
+from jamreel.workshop.apart import Spent
+from jamreel.workshop.close_views import THREAD
+from jamreel.workshop.models import Workshop
 from tests.conftest import EXAMPLES
 
 BRACELET = json.loads((EXAMPLES / "linked-bracelet.json").read_text())
@@ -220,3 +227,52 @@ def test_the_board_of_a_bundle_has_a_line_at_every_mark(client: Client) -> None:
         assert not any("Cross a box" in (page.extract_text() or "") for page in pdf.pages)
     ring = start(client, {"kind": "wound_ring"})
     assert asked(client, ring, "board.pdf").status_code == 404
+
+
+def test_a_body_is_shown_as_laid_until_it_is_pulled_tight_elsewhere(
+    client: Client, bench: Workshop
+) -> None:
+    caches["close_views"].clear()
+    piece = start(client, {"kind": "knot_row", "rows": 5})
+    path = f"/api/pieces/{piece['id']}/woven"
+
+    def look() -> Any:
+        (body,) = client.get(path).json()["bodies"]
+        return body
+
+    laid = look()
+    assert not laid["settled"]
+    for thread in threading.enumerate():
+        if thread.name == THREAD:
+            thread.join()
+    tight = look()
+    assert tight["settled"]
+
+    def long(body: Any) -> float:
+        lines = [np.array(one["points"]) for one in body["strands"] if one["role"] == "working"]
+        return sum(float(np.linalg.norm(np.diff(p, axis=0), axis=1).sum()) for p in lines)
+
+    # Wires that lie closer are not as long, and nothing else about the body has changed.
+    assert long(tight) != pytest.approx(long(laid), rel=1e-3)
+    assert {k: v for k, v in tight.items() if k not in ("settled", "strands", "beads")} == {
+        k: v for k, v in laid.items() if k not in ("settled", "strands", "beads")
+    }
+
+
+def test_what_could_not_be_pulled_tight_stays_as_it_is_laid(
+    client: Client, bench: Workshop, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    caches["close_views"].clear()
+
+    def spent(*given: Any, **bounds: Any) -> None:
+        raise Spent
+
+    monkeypatch.setattr(close_views, "apart", spent)
+    piece = start(client, {"kind": "knot_row", "rows": 5})
+    path = f"/api/pieces/{piece['id']}/woven"
+    (laid,) = client.get(path).json()["bodies"]
+    for thread in threading.enumerate():
+        if thread.name == THREAD:
+            thread.join()
+    (kept,) = client.get(path).json()["bodies"]
+    assert kept == {**laid, "settled": True}

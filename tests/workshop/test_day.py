@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from datetime import UTC, date, datetime, timedelta
 from typing import Any
+from zoneinfo import ZoneInfo
 
 import pytest
 from icalendar import Calendar
@@ -12,6 +13,8 @@ from jamreel.workshop import at_bench, clock, day, making
 from jamreel.workshop.day import Chosen, plan_day, why_stale
 from jamreel.workshop.models import Piece, Wait, Workshop
 from jamreel.workshop.pieces import change_card, start_piece
+from jamreel.workshop.slots import alone
+from jamreel.workshop.turns import Busy
 
 Brief = dict[str, Any]
 TODAY = date(2026, 11, 2)
@@ -163,3 +166,66 @@ def test_a_piece_without_a_plan_is_named(bench: Workshop, brief: Brief) -> None:
     with pytest.raises(BriefRefused) as refused:
         plan_day(bench, TODAY, chosen(piece))
     assert "Bare" in refused.value.problems[0].says
+
+
+@pytest.mark.parametrize(
+    ("on", "before"),
+    # The night before: summer time ends, and begins.
+    [(date(2026, 10, 25), 10.0), (date(2026, 3, 29), 8.0)],
+)
+def test_a_day_on_which_the_clocks_change_begins_when_its_clock_says_so(
+    bench: Workshop, brief: Brief, monkeypatch: pytest.MonkeyPatch, on: date, before: float
+) -> None:
+    zone = ZoneInfo("Europe/Amsterdam")
+    midnight = datetime(on.year, on.month, on.day, tzinfo=zone)
+    monkeypatch.setattr(clock, "now", lambda: midnight.astimezone(UTC) - timedelta(hours=2))
+    piece = change_card(bench, start_piece(bench, "Bangle", brief).pk, "Bangle", None, on)[0]
+    kept = plan_day(bench, on, chosen(piece))
+    first = day.moments(kept)[0]["start"]
+    assert (first.hour, first.minute, first.date()) == (9, 0, on)
+    # That is nine by the clock, and an hour more or less from midnight.
+    assert kept.found["placed"][0]["start"] == 60 * before
+    assert first.astimezone(UTC) - midnight.astimezone(UTC) == timedelta(hours=before)
+    # The next day is one of 24 hours again, on the same line of time.
+    monkeypatch.setattr(clock, "now", lambda: midnight.astimezone(UTC) + timedelta(hours=21))
+    later = day.moments(plan_day(bench, on, chosen(piece)))[0]["start"]
+    assert (later.hour, later.date()) == (9, on + timedelta(days=1))
+
+
+def test_a_day_that_is_over_is_worked_out_anew_from_now(
+    bench: Workshop, brief: Brief, set_clock: Callable[[float], None]
+) -> None:
+    piece = start_piece(bench, "Bangle", brief)
+    set_clock(3 * 24 * 60 + 45)
+    kept = plan_day(bench, TODAY, chosen(piece))
+    assert day.moments(kept)[0]["start"] == NINE + timedelta(days=3, minutes=45)
+
+
+def test_zones_go_by_their_common_names_and_entries_by_the_bench_s_own(
+    bench: Workshop, brief: Brief, set_clock: Callable[[float], None]
+) -> None:
+    piece = start_piece(bench, "Bangle", brief)
+    for zone in ("Etc/GMT+3", "EST", "right/Europe/Paris", "../../etc/passwd", "Europe/Nowhere"):
+        with pytest.raises(BriefRefused) as refused:
+            plan_day(bench, TODAY, chosen(piece, zone=zone))
+        assert refused.value.problems[0].field == "zone"
+    calendar = Calendar.from_ical(day.as_ics(bench, plan_day(bench, TODAY, chosen(piece))))
+    (zone,) = calendar.walk("VTIMEZONE")
+    assert zone["TZID"] == "Europe/Amsterdam"
+    event = calendar.walk("VEVENT")[0]
+    assert event["DTSTART"].params["TZID"] == "Europe/Amsterdam"
+    assert event.decoded("dtstart") == NINE
+    other = Workshop.objects.create(name="Sedge Bench")
+    theirs = start_piece(other, "Bangle", brief)
+    second = Calendar.from_ical(day.as_ics(other, plan_day(other, TODAY, chosen(theirs))))
+    assert str(event["UID"]) != str(second.walk("VEVENT")[0]["UID"])
+    assert len(str(event["UID"])) == 32
+
+
+def test_one_day_at_a_time_is_worked_out_for_a_bench(bench: Workshop, brief: Brief) -> None:
+    piece = start_piece(bench, "Bangle", brief)
+    with alone("day", bench.pk) as mine:
+        assert mine
+        with pytest.raises(Busy):
+            plan_day(bench, TODAY, chosen(piece))
+    assert plan_day(bench, TODAY, chosen(piece)).found["placed"]

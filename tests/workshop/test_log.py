@@ -1,10 +1,14 @@
 """The log: what goes in, searching it, another like it, photographs, and how quick it stays."""
 
 import io
+import os
+import threading
 from datetime import UTC, date, datetime
+from pathlib import Path
 from typing import Any
 
 import pytest
+from django.db import connections
 from django.http import Http404
 from PIL import Image
 from PIL.ExifTags import Base
@@ -14,6 +18,8 @@ from jamreel.core.plan import BriefRefused
 from jamreel.workshop import finishing, log, photos
 from jamreel.workshop.models import LogEntry, Piece, TryOnRecord, Wearer, Workshop
 from jamreel.workshop.pieces import present, start_piece
+from jamreel.workshop.slots import alone
+from jamreel.workshop.turns import Busy
 from jamreel.workshop.wearers import keep_readings
 from tests.counting import steps_of_database
 
@@ -186,14 +192,15 @@ def test_a_photograph_is_drawn_anew_without_what_came_with_it(bench: Workshop, k
 def test_what_is_no_picture_is_refused_in_a_sentence(bench: Workshop) -> None:
     made = entry(bench)
     gif = picture("GIF", (10, 10))
-    bomb = picture("PNG", (9000, 9000))
+    # 27 MB when unpacked: a browser makes it smaller before it is sent.
+    bomb = picture("PNG", (3000, 3000))
     cut_off = picture("PNG", (400, 400))[:200]
     for file, says in (
         (b"", "can't be read as a picture"),
         (b"<svg/>", "can't be read as a picture"),
         (gif, "can't be read as a picture"),
         (cut_off, "can't be read as a picture"),
-        (bomb, "9000 × 9000"),
+        (bomb, "3000 × 3000"),
         (b"x" * (photos.MOST_BYTES + 1), "up to 8 MB"),
     ):
         with pytest.raises(BriefRefused) as refused:
@@ -260,3 +267,61 @@ def test_a_try_on_is_read_in_the_unit_that_it_was_typed_in(
     TryOnRecord.objects.create(workshop=bench, piece=piece, noted=noted, answer={}, noted_at=AT)
     finishing.finish(bench, piece.pk, finished=True)
     assert LogEntry.objects.get().inside_made_mm == (pytest.approx(mm) if mm else None)
+
+
+def test_a_large_jpeg_is_read_small_and_costs_the_server_nothing(bench: Workshop) -> None:
+    made = entry(bench)
+    # 108 million dots, of one colour so that the file is small.
+    large = picture("JPEG", (12_000, 9_000))
+    before = resident()
+    kept = photos.add_photo(bench, made.pk, large)
+    assert (kept.width, kept.height) == (1600, 1200)
+    assert resident() - before < 30
+    over = picture("JPEG", (8, 8)).replace(b"\x00\x08\x00\x08", b"\xff\xff\xff\xff")
+    with pytest.raises(BriefRefused) as refused:
+        photos.add_photo(bench, made.pk, over)
+    assert "65535 × 65535" in refused.value.problems[0].says
+
+
+def resident() -> float:
+    """What this process holds in memory now [MB]."""
+    pages = int(Path("/proc/self/statm").read_text().split()[1])
+    return pages * os.sysconf("SC_PAGESIZE") / 1e6
+
+
+def test_one_picture_at_a_time_is_drawn_anew_for_a_bench(bench: Workshop) -> None:
+    made = entry(bench)
+    with alone("photo", bench.pk), pytest.raises(Busy):
+        photos.add_photo(bench, made.pk, picture("PNG", (8, 8)))
+    assert photos.add_photo(bench, made.pk, picture("PNG", (8, 8))).pk
+
+
+@pytest.mark.django_db(transaction=True)
+def test_racing_uploads_keep_to_six(bench: Workshop, monkeypatch: pytest.MonkeyPatch) -> None:
+    made = entry(bench)
+    # All are drawn anew before any of them is kept.
+    start = threading.Barrier(8)
+
+    def drawn(workshop: Workshop, file: bytes) -> tuple[bytes, tuple[int, int]]:
+        start.wait(60)
+        return file, (8, 8)
+
+    monkeypatch.setattr(photos, "_drawn", drawn)
+    refused: list[BriefRefused] = []
+
+    def adds() -> None:
+        try:
+            photos.add_photo(bench, made.pk, b"picture")
+        except BriefRefused as no:
+            refused.append(no)
+        finally:
+            connections.close_all()
+
+    hands = [threading.Thread(target=adds) for _ in range(8)]
+    for one in hands:
+        one.start()
+    for one in hands:
+        one.join()
+    assert (made.photos.count(), len(refused)) == (6, 2)
+    bench.refresh_from_db()
+    assert bench.kept_bytes >= 6 * len(b"picture")

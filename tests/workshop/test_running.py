@@ -202,7 +202,9 @@ def kept(tmp_path: Path) -> Path:
     database = tmp_path / "jamreel.sqlite3"
     change(
         database,
-        "insert into workshop_workshop (name, shop, shop_version) values ('Kept', '{}', 1)",
+        "insert into workshop_workshop"
+        " (name, shop, shop_version, hand, hand_version, tools_away, kept_bytes)"
+        " values ('Kept', '{}', 1, '{}', 1, '[]', 0)",
     )
     return database
 

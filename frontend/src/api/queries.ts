@@ -61,6 +61,8 @@ export const queries = {
         const found = await ask(api.GET("/api/pieces/{piece_id}/woven", { params }));
         return found.bodies[0] ?? null;
       },
+      // What is still being pulled tight is shown as laid, and asked for again.
+      refetchInterval: (query) => (query.state.data?.settled === false ? 700 : false),
       staleTime: Infinity,
       placeholderData: (before) => before,
     }),

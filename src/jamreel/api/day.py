@@ -1,6 +1,6 @@
 """The day plan: what is chosen for a day, the order that ends soonest, as a calendar too."""
 
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from typing import Any, Literal
 
 from django.http import Http404, HttpRequest, HttpResponse
@@ -10,6 +10,7 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import RowId, Typed
+from jamreel.api.throttles import DAYS_BY_BENCH
 from jamreel.core.words import speaking
 from jamreel.workshop import clock, day
 from jamreel.workshop.models import DayPlan, Piece, Workshop
@@ -108,7 +109,8 @@ def _view(workshop: Workshop, on: date, kept: DayPlan | None) -> DayView:
     if placed and kept is not None and not found["proven"]:
         first = min(one["start"] for one in kept.found["placed"])
         begins = min(one["start"] for one in placed)
-        bound = begins + timedelta(minutes=found["bound"] - first)
+        on_one_line = begins.astimezone(UTC) + timedelta(minutes=found["bound"] - first)
+        bound = on_one_line.astimezone(begins.tzinfo)
     return DayView(
         day=on,
         pieces=list(chosen.pieces),
@@ -160,7 +162,7 @@ def read(request: HttpRequest, on: date | None = None) -> DayView:
     return _view(workshop, on, rows(DayPlan, workshop).filter(day=on).first())
 
 
-@router.put("/day", response=DAY)
+@router.put("/day", response=DAY, throttle=[DAYS_BY_BENCH])
 def plan(request: HttpRequest, payload: DayIn, on: date | None = None) -> DayView:
     """Choose for a day, and work its plan out with what is done by now."""
     workshop = bench_of(request)

@@ -11,6 +11,7 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import Line, Lines, RowId, Typed
+from jamreel.api.throttles import PHOTOS_BY_BENCH
 from jamreel.core.bench.price import Pricing, cost_of, missing_for_price, price_of
 from jamreel.core.words import say
 from jamreel.workshop import finishing, log, photos
@@ -178,7 +179,11 @@ def again(request: HttpRequest, entry_id: int, payload: Again) -> Status[Started
     return Status(201, Started(id=piece.pk))
 
 
-@router.post("/log/{int:entry_id}/photos", response={200: EntryView, **EVERY_ERROR})
+@router.post(
+    "/log/{int:entry_id}/photos",
+    response={200: EntryView, **EVERY_ERROR},
+    throttle=[PHOTOS_BY_BENCH],
+)
 def add_photo(request: HttpRequest, entry_id: int, photo: File[UploadedFile]) -> EntryView:
     """Keep a photograph with an entry; it is drawn anew."""
     workshop = bench_of(request)

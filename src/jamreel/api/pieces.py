@@ -10,6 +10,7 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR, Stale
 from jamreel.api.texts import Line, RowId, Typed
+from jamreel.api.throttles import CLOSE_BY_BENCH
 from jamreel.api.views import PieceView, piece_view
 from jamreel.core.draft import unsound
 from jamreel.core.fit.tryon import PuttingRight
@@ -29,6 +30,7 @@ from jamreel.core.workpiece.woven import (
     shown_woven,
 )
 from jamreel.workshop import finishing, making, pieces
+from jamreel.workshop.close_views import pulls_for
 from jamreel.workshop.models import Piece, Wearer
 from jamreel.workshop.ownership import row
 from jamreel.workshop.papers.bench_strip import Paper, bench_strip, paper_of
@@ -365,12 +367,18 @@ def wires(request: HttpRequest, piece_id: int, entry: Typed = "") -> Wires:
     return Wires(wires=in_words(lambda: [shown(one, plan) for one in found[:MOST_WIRES]], shop))
 
 
-@router.get("/pieces/{int:piece_id}/woven", response={200: Bodies, **EVERY_ERROR})
+@router.get(
+    "/pieces/{int:piece_id}/woven",
+    response={200: Bodies, **EVERY_ERROR},
+    throttle=[CLOSE_BY_BENCH],
+)
 def woven(request: HttpRequest, piece_id: int, entry: Typed = "") -> Bodies:
     """Return the woven bodies of one entry in space, strand by strand; without one, the first that
-    the piece has."""
+    the piece has. What is still being pulled tight is not ``settled``: ask again."""
     _, plan, shop = _planned_on(request, piece_id)
-    return Bodies(bodies=in_words(lambda: [shown_woven(one) for one in _bodies(plan, entry)], shop))
+    pulls = pulls_for(bench_of(request))
+    found = in_words(lambda: [shown_woven(one, pulls) for one in _bodies(plan, entry)], shop)
+    return Bodies(bodies=found)
 
 
 @router.get("/pieces/{int:piece_id}/woven/goes", response={200: GoesSoFar, **EVERY_ERROR})

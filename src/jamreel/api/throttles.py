@@ -29,3 +29,6 @@ class ByBench(ByAddress):
 SIGN_INS = ByAddress("40/m", "sign-in")
 SIGN_UPS = ByAddress("20/h", "sign-up")
 IMPORTS_BY_BENCH = ByBench("40/m", "import")
+DAYS_BY_BENCH = ByBench("30/m", "day")
+PHOTOS_BY_BENCH = ByBench("30/m", "photo")
+CLOSE_BY_BENCH = ByBench("240/m", "close")

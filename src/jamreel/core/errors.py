@@ -23,9 +23,17 @@ class Refusal(ValueError):
         self.field = field
         self.values = values
 
+    def __reduce__(self) -> tuple[Any, ...]:
+        return _again, (self.key, self.got, self.field, self.values)
+
     def at(self, field: str) -> "Refusal":
         """Return the same refusal, placed at ``field``."""
         return Refusal(self.key, got=self.got, field=field, **self.values)
+
+
+def _again(key: str, got: object, field: str, values: dict[str, Any]) -> Refusal:
+    """Return a refusal that was handed over by another process."""
+    return Refusal(key, got=got, field=field, **values)
 
 
 class Refusals(ValueError):

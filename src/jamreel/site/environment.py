@@ -32,6 +32,7 @@ class Environment:
     proxy: bool
     sign_up: bool
     threads: int
+    processes: int
     log: str
 
 
@@ -48,7 +49,8 @@ def _read() -> Environment:
         hsts_seconds=_whole("JAMREEL_HSTS_SECONDS", 3600, 0, 10**9),
         proxy=_flag("JAMREEL_PROXY", False),
         sign_up=_choice("JAMREEL_SIGN_UP", "open", ("open", "closed")) == "open",
-        threads=_whole("JAMREEL_THREADS", 8, 1, 64),
+        threads=_whole("JAMREEL_THREADS", 4, 1, 64),
+        processes=_whole("JAMREEL_PROCESSES", os.cpu_count() or 1, 1, 64),
         log=_choice("JAMREEL_LOG", "off", ("off", "json")),
     )
 

@@ -43,7 +43,7 @@ def serve() -> int:
 
     clear_closed()
     print(f"Jam Reel listens at {ENV.bind}", flush=True)
-    return _run(ENV.bind, ENV.threads)
+    return _run(ENV.bind, ENV.threads, ENV.processes)
 
 
 def _prepare(*commands: str) -> None:
@@ -59,7 +59,7 @@ def _prepare(*commands: str) -> None:
         call_command(command, verbosity=0, skip_checks=True)
 
 
-def _run(bind: str, threads: int) -> int:
+def _run(bind: str, threads: int, processes: int = 1) -> int:
     from django.db import connections
     from gunicorn.app.base import BaseApplication
 
@@ -67,8 +67,9 @@ def _run(bind: str, threads: int) -> int:
 
     settings: dict[str, Any] = {
         "bind": bind,
-        # One process: what is worked out is remembered in it, and SQLite has one writer anyhow.
-        "workers": 1,
+        # A process for each core: what is worked out holds up only those of its own process. What
+        # must be counted or locked over all of them is in files.
+        "workers": processes,
         "threads": threads,
         "umask": 0o077,
         "loglevel": "warning",

@@ -68,13 +68,22 @@ DATABASES: dict[str, dict[str, Any]] = {
         "TEST": {"NAME": DATA / "test.sqlite3"},
     }
 }
+# Locks of what is done one at a time, whichever process does it.
+SLOTS = DATA / "slots"
 # On disk, so that all workers count together.
 CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
         "LOCATION": DATA / "tries",
         "OPTIONS": {"MAX_ENTRIES": 20_000},
-    }
+    },
+    # Woven bodies pulled tight: some 100 kB each.
+    "close_views": {
+        "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
+        "LOCATION": DATA / "close-views",
+        "OPTIONS": {"MAX_ENTRIES": 400},
+        "TIMEOUT": None,
+    },
 }
 
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]

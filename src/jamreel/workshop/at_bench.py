@@ -27,7 +27,7 @@ from jamreel.workshop.making import NothingToTick, tick, untick
 from jamreel.workshop.models import Piece, StepClock, Stock, Wait, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.pieces import bring_up_to_date
-from jamreel.workshop.planning import Planned, shop_of
+from jamreel.workshop.planning import Planned, plan_of, shop_of
 from jamreel.workshop.stock import NOTHING, WIRE_KINDS, amounts, on_rack, parse_count
 from jamreel.workshop.turns import PutAway, whole_piece
 
@@ -198,8 +198,11 @@ def lay_down(workshop: Workshop, piece_id: int) -> None:
 
 
 def count(workshop: Workshop, piece_id: int, key: str, counted: int) -> None:
-    """Keep how many repeats of a step are done."""
-    row(Piece, workshop, piece_id)
+    """Keep how many repeats of a step are done. Raises NothingToTick for no step of the piece."""
+    piece = whole_piece(workshop, piece_id)
+    plan = plan_of(piece, shop_of(workshop)).plan
+    if plan is None or all(step.id != key for step in plan.steps):
+        raise NothingToTick
     rows(StepClock, workshop).update_or_create(
         workshop=workshop, piece_id=piece_id, key=key, defaults={"counted": counted}
     )

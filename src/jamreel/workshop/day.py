@@ -1,28 +1,36 @@
 """The day plan of a bench: what is chosen for a day, worked out with what is done by now, kept."""
 
+import json
 import re
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
-from datetime import date, datetime, time, timedelta
+from datetime import UTC, date, datetime, time, timedelta
+from functools import cache
 from itertools import groupby
 from typing import Any
-from zoneinfo import ZoneInfo
+from zoneinfo import ZoneInfo, available_timezones
 
+from django.db import transaction
+from django.utils.crypto import salted_hmac
 from icalendar import Calendar, Event
 
-from jamreel.core.bench.day.case import DAY_MIN, MOST_JOBS, Hours, Job, Task
+from jamreel.core.bench.day.case import MOST_DAYS as MOST_DAYS_AHEAD
+from jamreel.core.bench.day.case import MOST_JOBS, Hours, Job, Task
 from jamreel.core.bench.day.schedule import schedule
 from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.plan import in_words
 from jamreel.core.words import say
 from jamreel.workshop import clock
+from jamreel.workshop.apart import Spent, apart
 from jamreel.workshop.at_bench import at_bench
 from jamreel.workshop.making import NothingToTick
 from jamreel.workshop.models import DayPlan, Piece, StepClock, Wait, Workshop
 from jamreel.workshop.ownership import rows
 from jamreel.workshop.planning import refuse, shop_of
-from jamreel.workshop.turns import whole_piece, worked_by
+from jamreel.workshop.quotas import count_bytes, room_for_bytes
+from jamreel.workshop.slots import alone
+from jamreel.workshop.turns import Busy, whole_piece, worked_by
 
 # Hours and resources of a bench that has not said otherwise; common practice.
 USUAL_HOURS = (("09:00", "12:30"), ("13:15", "17:00"))
@@ -32,6 +40,9 @@ MOST_STRETCHES, MOST_OF = 6, 9
 STILL = 1.0
 # A plan goes stale when what should have begun has not by so much [min].
 LATE_MIN = 10.0
+# What working a day out may take in a process of its own [s of processor, MB]; the solver ends
+# sooner by itself. So many days are kept.
+SECONDS, MEGABYTES, MOST_DAYS = 12.0, 1500, 400
 _TIME = re.compile(r"([01]?\d|2[0-3]):([0-5]\d)")
 
 
@@ -45,6 +56,20 @@ class Chosen:
     hours: tuple[tuple[str, str], ...]
     there_is: dict[str, int]
     zone: str = "UTC"
+
+
+# Where zones are named by a place, as people know them.
+_AREAS = (
+    "Africa", "America", "Antarctica", "Arctic", "Asia", "Atlantic", "Australia", "Europe",
+    "Indian", "Pacific",
+)  # fmt: skip
+
+
+@cache
+def zones() -> frozenset[str]:
+    """Return the zones that a day may be in, by their common names."""
+    named = (zone for zone in available_timezones() if zone.partition("/")[0] in _AREAS)
+    return frozenset(("UTC", *named))
 
 
 def chosen_for(workshop: Workshop, day: date) -> Chosen:
@@ -78,20 +103,50 @@ def plan_day(workshop: Workshop, day: date, chosen: Chosen) -> DayPlan:
     pieces = _pieces(workshop, chosen)
     midnight = datetime.combine(day, time(), ZoneInfo(chosen.zone))
     jobs = [_job(workshop, piece, midnight, chosen) for piece in pieces]
-    hours = _hours(chosen, _minutes(clock.now(), midnight))
+    hours = _hours(chosen, midnight)
     has: Any = {k: v for k, v in chosen.there_is.items() if k in USUAL_RESOURCES}
-    found = in_words(lambda: schedule(jobs, hours, has, chosen.first), shop)
-    kept, _ = rows(DayPlan, workshop).update_or_create(
-        workshop=workshop,
-        day=day,
-        defaults={
-            "chosen": asdict(chosen),
-            "found": asdict(found),
-            "worked_for": _worked_for(workshop, chosen.pieces),
-            "worked_at": clock.now(),
-        },
+    with alone("day", workshop.pk) as mine:
+        if not mine:
+            raise Busy
+        try:
+            found = in_words(
+                lambda: apart(
+                    schedule, jobs, hours, has, chosen.first, seconds=SECONDS, megabytes=MEGABYTES
+                ),
+                shop,
+            )
+        except Spent:
+            refuse(workshop, Refusal("day_spent", got=len(chosen.pieces), field="pieces"))
+    with transaction.atomic():
+        return _keep(
+            workshop,
+            day,
+            {
+                "chosen": asdict(chosen),
+                "found": asdict(found),
+                "worked_for": _worked_for(workshop, chosen.pieces),
+            },
+        )
+
+
+def _keep(workshop: Workshop, day: date, plan: dict[str, Any]) -> DayPlan:
+    """Keep a day's plan in place of an earlier one, counted in bytes; of very old ones none."""
+    mine = rows(DayPlan, workshop)
+    before = mine.filter(day=day).first()
+    size = _size(plan)
+    room_for_bytes(workshop, size)
+    count_bytes(workshop, size - (_size(vars(before)) if before else 0))
+    kept, _ = mine.update_or_create(
+        workshop=workshop, day=day, defaults={**plan, "worked_at": clock.now()}
     )
+    for old in mine.order_by("-day")[MOST_DAYS:]:
+        count_bytes(workshop, -_size(vars(old)))
+        old.delete()
     return kept
+
+
+def _size(plan: Any) -> int:
+    return sum(len(json.dumps(plan[name])) for name in ("chosen", "found", "worked_for"))
 
 
 def _sane(workshop: Workshop, chosen: Chosen) -> None:
@@ -111,9 +166,7 @@ def _sane(workshop: Workshop, chosen: Chosen) -> None:
         if name not in USUAL_RESOURCES or not 0 <= count <= MOST_OF:
             field = f"there_is.{name}"[:60]
             refuse(workshop, Refusal("day_count", got=count, field=field, most=MOST_OF))
-    try:
-        ZoneInfo(chosen.zone)
-    except (KeyError, ValueError, OSError):
+    if chosen.zone not in zones():
         refuse(workshop, Refusal("day_zone", got=chosen.zone, field="zone"))
 
 
@@ -125,12 +178,32 @@ def _of_day(workshop: Workshop, text: str, field: str) -> float:
     return int(found[1]) * 60 + int(found[2])
 
 
-def _hours(chosen: Chosen, now: float) -> Hours:
-    """Return when there are hands: what is left of today, and all of every day behind it."""
-    every = tuple(tuple(map(_clock_minutes, stretch)) for stretch in chosen.hours)
-    later = tuple((a, b) for a, b in every)
-    left = tuple((max(a, now), b) for a, b in later if b > max(a, now))
-    return Hours(left, later)
+def _hours(chosen: Chosen, midnight: datetime) -> Hours:
+    """Return when there are hands from now on: what is left of the day, or of today where that is
+    over, and all of every day behind it, on one line of time.
+
+    A day on which the clocks change has 23 or 25 hours.
+    """
+    now = _minutes(clock.now(), midnight)
+    zone = ZoneInfo(chosen.zone)
+    first = max(midnight.date(), clock.now().astimezone(zone).date())
+    later = tuple((_clock_minutes(a), _clock_minutes(b)) for a, b in chosen.hours)
+
+    def on(day: date) -> tuple[tuple[float, float], ...]:
+        stretches = (
+            tuple(_minutes(_at(day, text, zone), midnight) for text in stretch)
+            for stretch in chosen.hours
+        )
+        return tuple((max(a, now), b) for a, b in stretches if b > max(a, now))
+
+    days = tuple(on(first + timedelta(days=n)) for n in range(1, MOST_DAYS_AHEAD))
+    return Hours(on(first), later, days)
+
+
+def _at(day: date, text: str, zone: ZoneInfo) -> datetime:
+    """Return the moment at which a clock of a zone shows a time of day."""
+    minutes = _clock_minutes(text)
+    return datetime.combine(day, time(int(minutes) // 60, int(minutes) % 60), zone)
 
 
 def _clock_minutes(text: str) -> float:
@@ -139,7 +212,8 @@ def _clock_minutes(text: str) -> float:
 
 
 def _minutes(moment: datetime, midnight: datetime) -> float:
-    return (moment - midnight).total_seconds() / 60
+    # Two moments of one zone are told apart by what its clocks show: these are counted.
+    return (moment.astimezone(UTC) - midnight.astimezone(UTC)).total_seconds() / 60
 
 
 def _pieces(workshop: Workshop, chosen: Chosen) -> list[Piece]:
@@ -180,14 +254,17 @@ def _task(step: Step, seconds: float) -> Task:
 
 def _due(due: date, midnight: datetime, chosen: Chosen) -> float:
     """Return when a piece is due: at the end of the hours of its day."""
-    days = (due - midnight.date()).days
-    return days * DAY_MIN + _clock_minutes(chosen.hours[-1][1])
+    return _minutes(_at(due, chosen.hours[-1][1], ZoneInfo(chosen.zone)), midnight)
 
 
 def _worked_for(workshop: Workshop, pieces: Sequence[int]) -> dict[str, Any]:
     """Return what a plan hangs on: the turns of its pieces, and the settings."""
-    turns = dict(rows(Piece, workshop).filter(pk__in=pieces).values_list("pk", "turn"))
-    return {"turns": {str(k): v for k, v in turns.items()}, "by": worked_by(workshop)}
+    found = list(rows(Piece, workshop).filter(pk__in=pieces).values_list("pk", "turn", "head"))
+    return {
+        "turns": {str(pk): turn for pk, turn, _ in found},
+        "revisions": {str(pk): head for pk, _, head in found},
+        "by": worked_by(workshop),
+    }
 
 
 def why_stale(workshop: Workshop, kept: DayPlan) -> str:
@@ -208,10 +285,15 @@ def why_stale(workshop: Workshop, kept: DayPlan) -> str:
 
 def moments(kept: DayPlan) -> list[dict[str, Any]]:
     """Return the steps of a plan with their moments in its zone."""
-    midnight = datetime.combine(kept.day, time(), ZoneInfo(kept.chosen["zone"]))
+    zone = ZoneInfo(kept.chosen["zone"])
+    # Counted where no clock is ever changed.
+    midnight = datetime.combine(kept.day, time(), zone).astimezone(UTC)
+
+    def at(minutes: float) -> datetime:
+        return (midnight + timedelta(minutes=minutes)).astimezone(zone)
+
     return [
-        {**one, **{k: midnight + timedelta(minutes=one[k]) for k in ("start", "end", "free")}}
-        for one in kept.found["placed"]
+        {**one, **{k: at(one[k]) for k in ("start", "end", "free")}} for one in kept.found["placed"]
     ]
 
 
@@ -231,7 +313,14 @@ def as_ics(workshop: Workshop, kept: DayPlan) -> bytes:
         event.add("dtstart", listed[0]["start"])
         event.add("dtend", listed[-1]["end"])
         event.add("dtstamp", kept.worked_at)
-        event.add("uid", f"{workshop.pk}-{kept.day}-{job}-{listed[0]['task']}-{listed[0]['part']}")
+        event.add("uid", _uid(workshop, kept.day, job, listed[0]))
         event.add("description", "\n".join(one["title"] for one in listed))
         calendar.add_component(event)
+    calendar.add_missing_timezones()
     return bytes(calendar.to_ical())
+
+
+def _uid(workshop: Workshop, day: date, job: int, first: dict[str, Any]) -> str:
+    """Return a name for an entry that no other bench's calendar has."""
+    about = f"{workshop.pk}/{day}/{job}/{first['task']}/{first['part']}"
+    return salted_hmac("jamreel.day", about).hexdigest()[:32]

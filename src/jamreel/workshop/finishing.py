@@ -140,6 +140,7 @@ def _entry(piece: Piece, planned: Planned) -> LogEntry:
         waste_g=waste_g,
         material=_material(used),
         unpriced=_unpriced(used, planned),
+        revision=piece.head,
     )
 
 

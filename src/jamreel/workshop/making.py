@@ -264,6 +264,7 @@ def record_tryon(workshop: Workshop, piece_id: int, noted: dict[str, Any]) -> No
             piece=turn.piece,
             noted=noted,
             answer=answer.model_dump(mode="json"),
+            revision=turn.head,
             noted_at=timezone.now(),
         )
         turn.tryons.append(record)

@@ -19,6 +19,8 @@ class Workshop(models.Model):
     shop_version = models.PositiveIntegerField(default=1)
     closed_at = models.DateTimeField(null=True, blank=True)
     log_whole = models.BooleanField(default=True, db_default=True)
+    # What its revisions, photographs and day plans take [bytes].
+    kept_bytes = models.BigIntegerField(default=0)
     # What is known of the maker's hand (``shops.OF_HAND``): no setting, though plans go by it.
     hand = models.JSONField(default=dict)
     hand_version = models.PositiveIntegerField(default=1)
@@ -110,12 +112,17 @@ class Piece(Owned):
 
 
 class Revision(Owned):
-    """A brief as it was saved, never changed. ``burst`` is the first of a run of typing."""
+    """A brief as it was saved, never changed. ``burst`` is the first of a run of typing.
+
+    Old ones are thinned out (``thinning``); what a tick, try-on, log entry or day went by stays.
+    """
 
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="revisions")
     parent = models.ForeignKey("self", on_delete=models.RESTRICT, null=True, related_name="next")
     burst = models.ForeignKey("self", on_delete=models.RESTRICT, null=True, related_name="+")
     brief = models.JSONField()
+    # What it takes [bytes].
+    size = models.PositiveIntegerField(default=0)
     field = models.CharField(max_length=120, blank=True)
     saved_at = models.DateTimeField()
 
@@ -134,6 +141,7 @@ class Tick(Owned):
     actual = models.FloatField(null=True)
     what = models.JSONField(default=dict)
     named_by = models.PositiveSmallIntegerField(default=2)
+    revision = models.ForeignKey(Revision, on_delete=models.SET_NULL, null=True, related_name="+")
     ticked_at = models.DateTimeField()
     undone_at = models.DateTimeField(null=True)
 
@@ -200,6 +208,7 @@ class TryOnRecord(Owned):
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="tryons")
     noted = models.JSONField()
     answer = models.JSONField()
+    revision = models.ForeignKey(Revision, on_delete=models.SET_NULL, null=True, related_name="+")
     done = models.BooleanField(default=False)
     noted_at = models.DateTimeField()
 
@@ -300,6 +309,7 @@ class LogEntry(Owned):
     # What went into it and has no price, by name.
     unpriced = models.CharField(max_length=400, blank=True)
     note = models.CharField(max_length=500, blank=True)
+    revision = models.ForeignKey(Revision, on_delete=models.SET_NULL, null=True, related_name="+")
     opened_at = models.DateTimeField(null=True)
     put_away_at = models.DateTimeField(null=True)
 

@@ -1,24 +1,24 @@
 """Photographs of finished pieces: read with care, drawn anew, and nothing kept of the file."""
 
-import io
-import warnings
+from typing import NoReturn
 
-from PIL import Image, ImageOps
+from django.db import transaction
 
 from jamreel.core.errors import Refusal
 from jamreel.workshop import clock
+from jamreel.workshop.apart import Spent, apart
 from jamreel.workshop.models import LogEntry, Photo, Workshop
 from jamreel.workshop.ownership import row, rows
+from jamreel.workshop.pictures import TooLarge, Unreadable, drawn_anew
 from jamreel.workshop.planning import refuse
+from jamreel.workshop.quotas import count_bytes, room_for_bytes
+from jamreel.workshop.slots import alone
+from jamreel.workshop.turns import Busy
 
 MOST_PHOTOS = 6
 MOST_BYTES = 8 * 1024 * 1024
-# The longer side as it is kept.
-MOST_SIDE = 1600
-# More of a picture than this is not unpacked: 50 million dots take 200 MB.
-MOST_DOTS = 50_000_000
-READ = ("JPEG", "PNG", "WEBP")
-QUALITY = 82
+# What drawing one anew may take in its own process [s of processor, MB].
+SECONDS, MEGABYTES = 8.0, 400
 
 
 def add_photo(workshop: Workshop, entry_id: int, file: bytes) -> Photo:
@@ -30,74 +30,53 @@ def add_photo(workshop: Workshop, entry_id: int, file: bytes) -> Photo:
         file: JPEG, PNG or WebP, up to 8 MB.
 
     Raises:
-        BriefRefused: no such picture, one too large, or one too many.
+        BriefRefused: no such picture, one too large, one too many, or no room for it.
+        Busy: another one is being drawn anew for this bench.
     """
     entry = row(LogEntry, workshop, entry_id)
     if len(file) > MOST_BYTES:
         got = f"{len(file) / 1024 / 1024:.1f} MB"
         refuse(workshop, Refusal("photo_large", got=got, field="photo"))
-    if entry.photos.count() >= MOST_PHOTOS:
-        refuse(
-            workshop, Refusal("photo_many", got=MOST_PHOTOS + 1, field="photo", most=MOST_PHOTOS)
+    _not_too_many(entry)
+    picture, (width, height) = _drawn(workshop, file)
+    with transaction.atomic():
+        # Others may have added theirs meanwhile: counted again where nobody else writes.
+        _not_too_many(entry)
+        room_for_bytes(workshop, len(picture))
+        count_bytes(workshop, len(picture))
+        return Photo.objects.create(
+            workshop=workshop,
+            entry=entry,
+            picture=picture,
+            width=width,
+            height=height,
+            at=clock.now(),
         )
-    try:
-        picture, (width, height) = drawn_anew(file)
-    except _Unreadable:
-        refuse(workshop, Refusal("photo_none", got=f"{len(file)} bytes", field="photo"))
-    except _TooMany as many:
-        refuse(workshop, Refusal("photo_dots", got=str(many), field="photo"))
-    return Photo.objects.create(
-        workshop=workshop,
-        entry=entry,
-        picture=picture,
-        width=width,
-        height=height,
-        at=clock.now(),
-    )
 
 
-class _Unreadable(Exception):
-    """No picture, or none that is read here."""
+def _not_too_many(entry: LogEntry) -> None:
+    if entry.photos.count() >= MOST_PHOTOS:
+        many = Refusal("photo_many", got=MOST_PHOTOS + 1, field="photo", most=MOST_PHOTOS)
+        refuse(entry.workshop, many)
 
 
-class _TooMany(Exception):
-    """More dots than are unpacked."""
+def _drawn(workshop: Workshop, file: bytes) -> tuple[bytes, tuple[int, int]]:
+    """Return a picture drawn anew, one at a time for a bench."""
 
+    def no(key: str, got: str) -> NoReturn:
+        refuse(workshop, Refusal(key, got=got, field="photo"))
 
-def drawn_anew(file: bytes) -> tuple[bytes, tuple[int, int]]:
-    """Return a picture as JPEG without anything beside its dots, turned upright, and its size.
-
-    Args:
-        file: as it was sent.
-    """
-    try:
-        with warnings.catch_warnings():
-            warnings.simplefilter("ignore")
-            found = Image.open(io.BytesIO(file), formats=READ)
-            if found.width * found.height > MOST_DOTS:
-                raise _TooMany(f"{found.width} × {found.height}")
-            # A large JPEG is read small from the start.
-            found.draft("RGB", (2 * MOST_SIDE, 2 * MOST_SIDE))
-            upright = ImageOps.exif_transpose(found)
-            flat = _on_white(upright)
-            flat.thumbnail((MOST_SIDE, MOST_SIDE), Image.Resampling.LANCZOS)
-    except (OSError, ValueError, SyntaxError, Image.DecompressionBombError):
-        raise _Unreadable from None
-    # A new picture has nothing beside its dots.
-    bare = Image.new("RGB", flat.size)
-    bare.paste(flat)
-    out = io.BytesIO()
-    bare.save(out, "JPEG", quality=QUALITY, optimize=True)
-    return out.getvalue(), bare.size
-
-
-def _on_white(found: Image.Image) -> Image.Image:
-    if found.mode in ("RGBA", "LA", "PA") or "transparency" in found.info:
-        ground = Image.new("RGB", found.size, "white")
-        clear = found.convert("RGBA")
-        ground.paste(clear, mask=clear.getchannel("A"))
-        return ground
-    return found.convert("RGB")
+    with alone("photo", workshop.pk) as mine:
+        if not mine:
+            raise Busy
+        try:
+            return apart(drawn_anew, file, seconds=SECONDS, megabytes=MEGABYTES)
+        except Unreadable:
+            no("photo_none", f"{len(file)} bytes")
+        except TooLarge as large:
+            no("photo_dots", str(large))
+        except Spent:
+            no("photo_dots", f"{len(file)} bytes")
 
 
 def picture_of(workshop: Workshop, photo_id: int) -> bytes:
@@ -107,5 +86,7 @@ def picture_of(workshop: Workshop, photo_id: int) -> bytes:
 
 def drop_photo(workshop: Workshop, photo_id: int) -> None:
     """Take a photograph out of the log."""
-    row(Photo, workshop, photo_id)
-    rows(Photo, workshop).filter(pk=photo_id).delete()
+    photo = row(Photo, workshop, photo_id)
+    with transaction.atomic():
+        if rows(Photo, workshop).filter(pk=photo_id).delete()[0]:
+            count_bytes(workshop, -len(photo.picture))

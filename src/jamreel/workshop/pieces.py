@@ -4,6 +4,7 @@ A brief is kept as it was typed, whether or not it gives a plan; each save is a 
 piece's ``version`` moves with every change, and a save from an older version is refused.
 """
 
+import json
 import time
 from collections.abc import Callable
 from datetime import date
@@ -30,7 +31,8 @@ from jamreel.workshop.planning import (
     work_out,
     work_out_with,
 )
-from jamreel.workshop.quotas import room_for, room_for_revision
+from jamreel.workshop.quotas import count_bytes, room_for, room_for_bytes, room_for_revision
+from jamreel.workshop.thinning import EVERY, thin
 from jamreel.workshop.turns import Turn, derived, facts_of, take_turn, whole_piece, worked_by
 
 # What the bench may take to work out pieces that its settings have changed for [s].
@@ -120,14 +122,17 @@ def start_piece(
     planned = work_out(brief_for_planning(piece, brief), shop)
     _sound(planned)
     room_for(workshop, Piece)
+    room_for_bytes(workshop, len(json.dumps(brief)))
     state = derived(planned, shop, facts_of(piece, planned, []), [])
     piece.waits_for, piece.state = state.pop("waits_for"), state
     piece.worked_by = worked_by(workshop)
     with transaction.atomic():
         piece.save()
+        size = len(json.dumps(brief))
         piece.head = Revision.objects.create(
-            workshop=workshop, piece=piece, brief=brief, saved_at=timezone.now()
+            workshop=workshop, piece=piece, brief=brief, size=size, saved_at=timezone.now()
         )
+        count_bytes(workshop, size)
         piece.save(update_fields=["head"])
     return piece
 
@@ -154,10 +159,14 @@ def save_brief(
         if brief == before:
             return
         room_for_revision(turn.piece)
+        room_for_bytes(workshop, len(json.dumps(brief)))
         turn.revise(brief, changed_field(before, brief))
         _sound(turn.planned)
 
-    return take_turn(workshop, piece_id, change)
+    piece, planned = take_turn(workshop, piece_id, change)
+    if piece.version % EVERY == 0:
+        thin(piece)
+    return piece, planned
 
 
 def _current(turn: Turn, version: int) -> None:

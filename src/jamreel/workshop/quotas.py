@@ -1,5 +1,7 @@
 """How much a bench may keep: far more than a maker needs, and not all of the disk."""
 
+from django.db.models import F
+
 from jamreel.core.errors import Refusal
 from jamreel.workshop.models import (
     HandRecord,
@@ -26,6 +28,9 @@ MOST: dict[type[Owned], int] = {
     Movement: 1_000_000,
 }
 MOST_REVISIONS = 50_000
+# What a bench may keep in all of briefs, photographs and days [bytes]; from this share of it on the
+# bench says so.
+MOST_KEPT, NEARLY = 500_000_000, 0.9
 
 
 def room_for(workshop: Workshop, model: type[Owned], count: int = 1) -> None:
@@ -39,6 +44,27 @@ def room_for(workshop: Workshop, model: type[Owned], count: int = 1) -> None:
     if kept + count > MOST[model]:
         what = model.__name__.lower()
         refuse(workshop, Refusal("quota", got=kept + count, field=what, most=MOST[model]))
+
+
+def room_for_bytes(workshop: Workshop, size: int) -> None:
+    """Refuse what would take more than a bench may keep. Raises BriefRefused."""
+    kept = Workshop.objects.values_list("kept_bytes", flat=True).get(pk=workshop.pk)
+    if kept + size > MOST_KEPT:
+        got, most = (f"{n / 1e6:.1f} MB" for n in (kept + size, MOST_KEPT))
+        refuse(workshop, Refusal("quota_bytes", got=got, field="bench", most=most))
+
+
+def count_bytes(workshop: Workshop, more: int) -> None:
+    """Count what is kept more, or less, inside the transaction that keeps it."""
+    if more:
+        Workshop.objects.filter(pk=workshop.pk).update(kept_bytes=F("kept_bytes") + more)
+
+
+def nearly_full(workshop: Workshop) -> tuple[float, float] | None:
+    """Return what a bench keeps and may keep [MB] where that is nearly all, else None."""
+    if workshop.kept_bytes < NEARLY * MOST_KEPT:
+        return None
+    return workshop.kept_bytes / 1e6, MOST_KEPT / 1e6
 
 
 def room_for_revision(piece: Piece) -> None:

@@ -5,11 +5,13 @@ was worked out from: whoever comes second works it out again. So the database is
 writing alone, and no answer is made from what is no longer so.
 """
 
+import json
 import random
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import timedelta
+from functools import partial
 from typing import Any
 
 from django.db import transaction
@@ -33,6 +35,7 @@ from jamreel.workshop.planning import (
     shop_of,
     work_out_with,
 )
+from jamreel.workshop.quotas import count_bytes
 from jamreel.workshop.stations import Facts, station_states, waits_for
 
 # Keystrokes in one field, each within this of the last, are undone in one step.
@@ -110,11 +113,13 @@ class Turn:
             parent=before,
             burst=(before.burst or before) if goes_on else None,
             brief=brief,
+            size=len(json.dumps(brief)),
             field=changed,
             saved_at=now,
         )
         self.piece.version += 1
         self.then(self.head.save)
+        self.then(partial(count_bytes, self.piece.workshop, self.head.size))
 
     def go_to(self, revision: Revision) -> None:
         """Make an earlier or later revision its head."""
@@ -145,6 +150,7 @@ class Turn:
             planned=record.planned,
             actual=amount,
             what=record.model_dump(include={"says", "stock", "figures", "follows"}),
+            revision=self.head,
             ticked_at=timezone.now(),
         )
 

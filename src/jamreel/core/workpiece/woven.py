@@ -1,7 +1,7 @@
 """Woven bodies of a piece: rows, working wires, board; how far a wire goes; how they look close."""
 
+from collections.abc import Callable
 from dataclasses import replace
-from functools import lru_cache
 
 import numpy as np
 
@@ -290,7 +290,8 @@ class WovenShown(Frozen):
     """What repeats in a woven body, in space: x along it, y across it, z towards the eye [mm].
 
     Each cell holds ``cell_rows`` and lies ``advance_mm`` behind the last one; strands lie ``over``
-    the beads, or run through them.
+    the beads, or run through them. What is not ``settled`` is shown as it is laid: it lies a
+    little wider than it does when it is pulled tight.
     """
 
     entry: str
@@ -300,15 +301,36 @@ class WovenShown(Frozen):
     cell_rows: int
     advance_mm: float
     over: bool
+    settled: bool
     strands: tuple[StrandShown, ...]
     beads: tuple[BeadShown, ...]
 
 
-def shown_woven(body: WovenBody) -> WovenShown:
+# What pulls a packed body tight, or None where it is still under way: its part and its wires.
+Pulls = Callable[[Interlaced, Palette], Cell | None]
+
+
+def tightened(part: Interlaced, wires: Palette) -> Cell:
+    """Return a packed body of close strands as it lies when it is pulled tight.
+
+    Takes up to a second; of plain values, so that it can be done in another process.
+
+    Args:
+        part: with its choices.
+        wires: that it is made of.
+
+    Source: ``interlace.settle``.
+    """
+    body = part.body(wires)
+    return body.close(settled) if body.close is not None else settled(body.cell())
+
+
+def shown_woven(body: WovenBody, pulls: Pulls = tightened) -> WovenShown:
     """Return a woven body as it is looked at from all sides.
 
     Args:
         body: of a plan.
+        pulls: gives it pulled tight, or None: then it is shown as laid.
 
     Raises:
         TypeError: a body that was read back from a kept plan.
@@ -316,10 +338,11 @@ def shown_woven(body: WovenBody) -> WovenShown:
     Source: ``interlace.cells``; what is packed close is pulled tight first (``settle``).
     """
     weaving = body.weaving
+    tight = True
     if isinstance(weaving, Bound):
         cell = weaving.whole()
     elif isinstance(weaving, Weaving):
-        cell = _close(weaving.part.one_row, weaving.wires)
+        cell, tight = _close(weaving, pulls)
     else:
         raise TypeError("a body as planned, not as kept")
     working = [one for one in cell.strands if one.role == "working"]
@@ -333,19 +356,21 @@ def shown_woven(body: WovenBody) -> WovenShown:
         cell_rows=cell.rows,
         advance_mm=cell.advance,
         over=cell.under,
+        settled=tight,
         strands=tuple(_strand(one, weaving.wire_of(one.role), rows) for one in cell.strands),
         beads=tuple(map(_bead, cell.balls)),
     )
 
 
-# Pulling a cell tight takes up to two seconds: what was looked at once is looked at again.
-@lru_cache(maxsize=128)
-def _close(part: Interlaced, wires: Palette) -> Cell:
+def _close(weaving: Weaving, pulls: Pulls) -> tuple[Cell, bool]:
+    """Return a woven body's cell looked at closely, and whether it is as it lies in the end."""
+    part, wires = weaving.part.one_row, weaving.wires
     body = part.body(wires)
-    if body.close is not None:
-        return body.close(settled)
-    cell = body.cell()
-    return settled(cell) if cell.packed else cell
+    laid = body.close(lambda cell: cell) if body.close is not None else body.cell()
+    if body.close is None and not laid.packed:
+        return laid, True
+    tight = pulls(part, wires)
+    return (laid, False) if tight is None else (tight, True)
 
 
 def _strand(one: Strand, wire: Wire, rows: int) -> StrandShown:

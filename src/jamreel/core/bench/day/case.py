@@ -55,10 +55,21 @@ class Job:
 @dataclass(frozen=True)
 class Hours:
     """When there are hands at the bench [min from the first moment of the plan], one stretch after
-    the other on the first day, and the same on every day behind it."""
+    the other on the first day, and the same on every day behind it.
+
+    ``days`` are the stretches of the days behind the first where they are not just 24 hours apart:
+    clocks are changed, or the first day was long ago.
+    """
 
     today: tuple[tuple[float, float], ...]
     later: tuple[tuple[float, float], ...]
+    days: tuple[tuple[tuple[float, float], ...], ...] = ()
+
+    def on(self, day: int) -> Sequence[tuple[float, float]]:
+        """Return the stretches of a day behind the first."""
+        if day <= len(self.days):
+            return self.days[day - 1]
+        return [(a + day * DAY_MIN, b + day * DAY_MIN) for a, b in self.later]
 
 
 @dataclass(frozen=True)
@@ -149,7 +160,7 @@ def _windows(jobs: Sequence[Job], goes: Sequence[Go], hours: Hours) -> tuple[tup
         raise Refusal("day_much", got=f"{days} days", field="pieces", most=MOST_DAYS)
     every = list(hours.today)
     for day in range(1, days):
-        every += [(a + day * DAY_MIN, b + day * DAY_MIN) for a, b in hours.later]
+        every += hours.on(day)
     whole = [(math.ceil(a * UNITS), math.floor(b * UNITS)) for a, b in sorted(every)]
     return tuple((a, b) for a, b in whole if b > a)
 
