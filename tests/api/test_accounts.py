@@ -234,3 +234,24 @@ def test_tries_are_forgotten_in_time(monkeypatch: pytest.MonkeyPatch) -> None:
     assert accounts.must_wait("reed", "10.0.0.1") is True
     cache.clear()
     assert accounts.must_wait("reed", "10.0.0.1") is False
+
+
+def test_wrong_passwords_at_a_change_count_as_tries_at_the_door(db: None) -> None:
+    user = User.objects.create_user("reed", password="willow-and-wire-7")
+    Workshop.objects.create(name="Reed Bench").members.add(user)
+    inside = Client()
+    inside.force_login(user, backend=settings.AUTHENTICATION_BACKENDS[1])
+    answers = []
+    for n in range(9):
+        body = {"password": f"guess-{n}", "new": "long-legged-heron-9"}
+        answer = inside.post("/api/account/password", body, content_type="application/json")
+        answers.append(answer.status_code)
+    assert answers[0] == 422
+    assert answers[-1] == 429
+    # Nor does the door open now to whoever guesses there, right or wrong.
+    outside = Client()
+    outside.get("/")
+    right = {"user": "reed", "password": "willow-and-wire-7"}
+    at_door = outside.post("/api/session/sign-in", right, content_type="application/json")
+    assert at_door.status_code == 429
+    assert User.objects.get().check_password("willow-and-wire-7")

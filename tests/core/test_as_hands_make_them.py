@@ -783,3 +783,33 @@ def test_a_swag_is_told_how_far_apart_its_points_hang() -> None:
     sheet = next(one for one in plan.drawings.sheets if one.id == "fall")
     drawn = [y for s in sheet.strokes if s.part.startswith("swag") for _, y in s.points]
     assert -min(drawn) == pytest.approx(low, abs=1.5)
+
+
+def test_rings_that_are_soldered_are_soldered_quenched_and_pickled() -> None:
+    brief = json.loads((EXAMPLES / "linked-bracelet.json").read_text())
+    ring = {"kind": "jump_ring", "soldered": True}
+    brief["piece"]["entries"].append({"id": "three", "part": ring, "times": 3})
+    bench = Shop.model_validate({"outfit": {"torch": True, "pickle": True}})
+    plan = plan_raw(brief, bench)
+    mine = [one for one in plan.steps if one.id.startswith("three/")]
+    assert [one.id.partition("/")[2] for one in mine] == [
+        "rings",
+        "ring_close",
+        "ring_solder",
+        "ring_quench",
+        "ring_pickle",
+    ]
+    heat, _, pot = mine[2:]
+    assert heat.takes == ("hands", "torch")
+    assert "torch" in heat.cautions
+    assert (pot.waits, pot.waits_in) == (10.0, "pickle")
+    assert "pickle" in pot.cautions
+    assert all(one.minutes > 0 and one.times == 3 for one in mine)
+    # Before the beads are there to be spoiled.
+    ids = [one.id for one in plan.steps]
+    beads = [one.id for one in plan.steps if "linked_bead" in one.work or "bead" in one.id]
+    assert all(ids.index(heat.id) < ids.index(one) for one in beads)
+    # Left open, they are closed and no more.
+    brief["piece"]["entries"][-1]["part"] = {"kind": "jump_ring"}
+    opened = plan_raw(brief, bench)
+    assert not any("solder" in one.id for one in opened.steps)

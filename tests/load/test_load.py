@@ -151,3 +151,13 @@ def test_fifty_kills_in_the_middle_of_writes_lose_nothing(tmp_path: Path) -> Non
     total = kept.execute("select sum(amount) from workshop_movement").fetchone()[0]
     assert total == pytest.approx(10_000_000)
     assert "All is well." in served.run("-m", "jamreel", "check")
+
+
+def test_an_address_without_end_is_answered_with_a_problem_body(tmp_path: Path) -> None:
+    with Served(tmp_path / "data", [1]) as served:
+        hand = Hand(served.port).sign_in(0)
+        status, said = hand.ask("GET", f"/api/log?words={'w' * 5000}")
+        assert (status, said["status"]) == (414, 414)
+        assert said["title"] == "Too long an address"
+        # Strangers are not given the document.
+        assert Hand(served.port).ask("GET", "/api/openapi.json")[0] == 404

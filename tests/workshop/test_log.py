@@ -3,6 +3,7 @@
 import io
 import os
 import threading
+import unicodedata
 from datetime import UTC, date, datetime
 from pathlib import Path
 from typing import Any
@@ -325,3 +326,37 @@ def test_racing_uploads_keep_to_six(bench: Workshop, monkeypatch: pytest.MonkeyP
     assert (made.photos.count(), len(refused)) == (6, 2)
     bench.refresh_from_db()
     assert bench.kept_bytes >= 6 * len(b"picture")
+
+
+@pytest.mark.parametrize(
+    ("name", "asked"),
+    [
+        ("한강의 팔찌", "한강의"),
+        ("がらすのブレスレット", "がらすの"),
+        ("ぱーる", "ぱーる"),
+        ("Йога и Ёлка", "Ёлка"),
+        ("йод", "йод"),
+        ("Ἑλένη", "ελενη"),
+        ("Άλφα", "Άλφα"),
+        ("สร้อยข้อมือ", "สร้อยข้อมือ"),
+        ("½ round cuff", "½"),
+        ("ﬁligree ﬂower", "filigree"),
+        ("filigree", "ﬁligree"),
+        ("Donaudampfschifffahrtselektrizitätenhauptbetriebswerk", None),
+        ("Zoë’s", "zoe"),
+        ("Ａlpha", "alpha"),
+        ("Straße", "STRASSE"),
+        ("İstanbul", "istanbul"),
+        ("शंख", "शंख"),
+        ("naïve zebra", "zebra"),
+    ],
+)
+def test_a_name_of_any_script_is_found_as_it_is_kept(
+    bench: Workshop, brief: Brief, name: str, asked: str | None
+) -> None:
+    for one in (name, "Bangle"):
+        piece = start_piece(bench, one, brief)
+        finishing.finish(bench, piece.pk, finished=True)
+    wanted = LogEntry.objects.get(name=name).pk
+    for words in (name, asked or name, unicodedata.normalize("NFD", name), name.upper()):
+        assert [one.pk for one in log.entries(bench, words).entries] == [wanted], words

@@ -222,3 +222,20 @@ def test_the_strip_of_an_inch_bench_has_an_inch_ruler() -> None:
 def test_paper_follows_the_bench() -> None:
     assert paper_of(Shop(unit="in")) == "letter"
     assert paper_of(Shop()) == "a4"
+
+
+@pytest.mark.parametrize("name", ["W" * 120, "Ж" * 120, "Ærø's chain", ""])
+def test_a_name_of_120_wide_letters_fits_its_line(name: str) -> None:
+    plan = plan_of("linked-bracelet")
+    for body in (
+        bench_strip(plan, name, "a4", Shop()),
+        making_card(plan, name, "", "letter", Shop()),
+    ):
+        with pdfplumber.open(io.BytesIO(body)) as pdf:
+            page = pdf.pages[0]
+            head = [c for c in page.chars if c["top"] < 60 and "Bold" in c["fontname"]]
+            assert max((c["x1"] for c in head), default=0) <= page.width - 10
+            # What stands at the right of the same line is not written over.
+            right = [c["x0"] for c in head if c["x0"] > page.width / 2 and c["size"] == 11]
+            mine = [c["x1"] for c in head if c["text"] in "WЖ…" and c["size"] != 11]
+            assert not right or not mine or max(mine) < min(right)

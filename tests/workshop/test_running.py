@@ -315,3 +315,28 @@ def test_each_check_finds_what_it_is_for(worked: Piece) -> None:
         at=tick.ticked_at,
     )  # fmt: skip
     assert set(faults()) == {"Ticks"}
+
+
+@pytest.mark.parametrize("harm", ["torn", "rubbish"])
+def test_a_damaged_database_is_told_in_words_with_what_to_do(kept: Path, harm: str) -> None:
+    data = kept.parent
+    copy = keeping.backup(kept, data / "backups")
+    for beside in ("-wal", "-shm"):
+        kept.with_name(kept.name + beside).unlink(missing_ok=True)
+    raw = bytearray(kept.read_bytes())
+    raw[100:60_000] = b"\x00" * 59_900
+    kept.write_bytes(bytes(raw) if harm == "torn" else b"no database at all" * 4000)
+    for command in ("check", "serve"):
+        done = run(data, "-m", "jamreel", command, JAMREEL_BIND="127.0.0.1:0")
+        assert done.returncode == 1, command
+        assert f"jamreel restore {copy}" in done.stderr
+        assert "Traceback" not in done.stderr
+    done = run(data, "-m", "jamreel", "restore", str(copy))
+    assert done.returncode == 0, done.stderr
+    assert names_in(kept) == ["Kept"]
+    assert (data / "before-restore.sqlite3").read_bytes()[:50] == kept_start(harm, raw)
+    assert "All is well." in run(data, "-m", "jamreel", "check").stdout
+
+
+def kept_start(harm: str, torn: bytearray) -> bytes:
+    return bytes(torn[:50]) if harm == "torn" else (b"no database at all" * 4)[:50]

@@ -1285,7 +1285,7 @@ export interface paths {
         /**
          * Woven
          * @description Return the woven bodies of one entry in space, strand by strand; without one, the first that
-         *     the piece has.
+         *     the piece has. What is still being pulled tight is not ``settled``: ask again.
          */
         get: operations["jamreel_api_pieces_woven"];
         put?: never;
@@ -13195,7 +13195,8 @@ export interface components {
          * @description What repeats in a woven body, in space: x along it, y across it, z towards the eye [mm].
          *
          *     Each cell holds ``cell_rows`` and lies ``advance_mm`` behind the last one; strands lie ``over``
-         *     the beads, or run through them.
+         *     the beads, or run through them. What is not ``settled`` is shown as it is laid: it lies a
+         *     little wider than it does when it is pulled tight.
          */
         WovenShown: {
             /** Advance Mm */
@@ -13214,6 +13215,8 @@ export interface components {
             row_name: string;
             /** Rows */
             rows: number;
+            /** Settled */
+            settled: boolean;
             /** Strands */
             strands: components["schemas"]["StrandShown"][];
         };

@@ -82,6 +82,7 @@ _IN_WORDS: dict[int, tuple[str, str, str]] = {
     404: ("not-found", "Not found", "There is nothing here by that name or number."),
     405: ("method", "Not done this way", "This address is not asked in that way."),
     413: ("too-large", "Too much at once", "This is more than can be sent at once. Split it."),
+    414: ("too-long", "Too long an address", "No address here is as long. Ask for less at once."),
     415: ("media-type", "Not JSON", "Send this as application/json."),
     429: ("slow-down", "Too many tries", "Too many tries. Wait a little and try again."),
     500: (

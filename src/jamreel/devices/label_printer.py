@@ -12,6 +12,10 @@ WIDTH, HEIGHT = 600, 300
 MARGIN = 24
 
 
+# Nothing is written smaller than this [dots].
+SMALLEST = 14
+
+
 @dataclass(frozen=True)
 class LabelPrinter:
     """Prints labels of a heading and some lines into ``outbox``, in the faces given."""
@@ -34,9 +38,10 @@ class LabelPrinter:
         label = Image.new("1", (WIDTH, HEIGHT), 1)
         draw = ImageDraw.Draw(label)
         room = WIDTH - 2 * MARGIN
-        draw.text((MARGIN, 16), heading, font=_fitting(self.bold, heading, 64, room), fill=0)
+        font, heading = _fitting(self.bold, heading, 64, room)
+        draw.text((MARGIN, 16), heading, font=font, fill=0)
         for i, line in enumerate(lines[:4]):
-            font = _fitting(self.text, line, 38, room)
+            font, line = _fitting(self.text, line, 38, room)
             draw.text((MARGIN, 106 + 44 * i), line, font=font, fill=0)
         path = self.outbox / f"{name}.png"
         with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as file:
@@ -48,8 +53,13 @@ def _one_line(text: str) -> str:
     return " ".join("".join(c if c.isprintable() else " " for c in text).split())
 
 
-def _fitting(face: Path, words: str, size: int, room: int) -> ImageFont.FreeTypeFont:
-    """Return a face in the largest size up to ``size`` in which words fit the room."""
-    while size > 14 and ImageFont.truetype(str(face), size).getlength(words) > room:
+def _fitting(face: Path, words: str, size: int, room: int) -> tuple[ImageFont.FreeTypeFont, str]:
+    """Return a face in the largest size up to ``size`` in which words fit the room, and the words,
+    cut where even the smallest is too large."""
+    font = ImageFont.truetype(str(face), size)
+    while font.getlength(words) > room and size > SMALLEST:
         size -= 2
-    return ImageFont.truetype(str(face), size)
+        font = ImageFont.truetype(str(face), size)
+    while words and font.getlength(words) > room:
+        words = f"{words[:-2]}…"
+    return font, words

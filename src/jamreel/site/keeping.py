@@ -2,6 +2,7 @@
 
 import argparse
 import os
+import shutil
 import sqlite3
 import sys
 from collections.abc import Callable, Iterator
@@ -24,6 +25,8 @@ def run(chosen: argparse.Namespace) -> int:
     import django
 
     django.setup()
+    from django.db import DatabaseError
+
     from jamreel.site.environment import DATABASE, ENV
 
     try:
@@ -33,10 +36,27 @@ def run(chosen: argparse.Namespace) -> int:
             print(f"The database before is kept as {restore(chosen.backup, DATABASE)}")
         else:
             return _check()
-    except (NotKept, OSError, sqlite3.Error) as error:
+    except (sqlite3.DatabaseError, DatabaseError) as error:
+        print(f"Jam Reel: {damaged(error)}", file=sys.stderr)
+        return BAD
+    except (NotKept, OSError) as error:
         print(f"Jam Reel: {error}", file=sys.stderr)
         return BAD
     return GOOD
+
+
+def damaged(error: Exception) -> str:
+    """Return what to say of a database that can't be read, and what to do."""
+    from jamreel.site.environment import DATABASE, ENV
+
+    copies = sorted((ENV.data / "backups").glob(NAMED))
+    newest = copies[-1] if copies else "FILE"
+    which = "" if copies else " There is no backup in it: look for one elsewhere."
+    return (
+        f"the database at {DATABASE} can't be read ({error}). Stop the bench, then put a backup"
+        f" back: jamreel restore {newest}.{which} What is there now is kept as"
+        " before-restore.sqlite3."
+    )
 
 
 def backup(database: Path, folder: Path, keep: int = 14) -> Path:
@@ -116,9 +136,13 @@ def restore(chosen: Path, database: Path) -> Path:
     _sound(chosen)
     kept = database.with_name("before-restore.sqlite3")
     if database.exists() and database.stat().st_size:
-        _alone(database)
         half = database.with_name(".before-restore.sqlite3")
-        _copy(database, half)
+        try:
+            _alone(database)
+            _copy(database, half)
+        except sqlite3.DatabaseError:
+            # What can't be read is kept as it is: something may still be got out of it.
+            shutil.copyfile(database, half)
         os.replace(half, kept)
     fresh = database.with_name(".restored.sqlite3")
     _copy(chosen, fresh)
@@ -138,7 +162,9 @@ def _alone(database: Path) -> None:
             found.execute("PRAGMA wal_checkpoint(TRUNCATE)")
             # Leaving the journal takes the database for oneself: nobody else may have it open.
             found.execute("PRAGMA journal_mode=DELETE")
-    except sqlite3.OperationalError:
+    except sqlite3.OperationalError as error:
+        if "locked" not in str(error):
+            raise
         raise NotKept("the database is in use: stop serving it first.") from None
 
 

@@ -1,5 +1,6 @@
 """Serving: the demo on this machine, or a bench for real behind a reverse proxy."""
 
+import contextlib
 import gc
 import os
 import socket
@@ -8,6 +9,8 @@ from typing import Any
 
 PORTS_TO_TRY = 20
 SWITCH_S = 0.001
+# So long may the first line of a request be.
+LONGEST_LINE = 4000
 
 
 def free_port(wanted: int) -> int:
@@ -37,11 +40,20 @@ def serve_demo(wanted: int) -> int:
 
 def serve() -> int:
     """Bring the database up to date and serve it as the environment says, until stopped."""
-    _prepare()
-    from jamreel.site.environment import ENV
-    from jamreel.workshop.accounts import clear_closed
+    from django.db import DatabaseError
 
-    clear_closed()
+    try:
+        _prepare()
+        from jamreel.workshop.accounts import clear_closed
+
+        clear_closed()
+    except DatabaseError as error:
+        from jamreel.site.keeping import damaged
+
+        print(f"Jam Reel can't start: {damaged(error)}", file=sys.stderr)
+        return 1
+    from jamreel.site.environment import ENV
+
     print(f"Jam Reel listens at {ENV.bind}", flush=True)
     return _run(ENV.bind, ENV.threads, ENV.processes)
 
@@ -61,6 +73,7 @@ def _prepare(*commands: str) -> None:
 
 def _run(bind: str, threads: int, processes: int = 1) -> int:
     from django.db import connections
+    from gunicorn import util
     from gunicorn.app.base import BaseApplication
 
     from jamreel.site.wsgi import application
@@ -77,7 +90,7 @@ def _run(bind: str, threads: int, processes: int = 1) -> int:
         "timeout": 60,
         "graceful_timeout": 20,
         "keepalive": 5,
-        "limit_request_line": 4000,
+        "limit_request_line": LONGEST_LINE,
         "limit_request_fields": 60,
         "limit_request_field_size": 8000,
     }
@@ -92,6 +105,7 @@ def _run(bind: str, threads: int, processes: int = 1) -> int:
         def load(self) -> object:
             return application
 
+    util.write_error = _write_problem
     # One hand's keystroke asks the database some thirty times, and each time waits for whoever
     # is working something out: for a millisecond, not for five.
     sys.setswitchinterval(SWITCH_S)
@@ -103,3 +117,18 @@ def _run(bind: str, threads: int, processes: int = 1) -> int:
     connections.close_all()
     Server().run()
     return 0
+
+
+def _write_problem(sock: Any, status: int, reason: str, says: str) -> None:
+    """Answer what never reached the application as it would have answered: with a problem body."""
+    from jamreel.api.errors import problem_of
+
+    # The only thing of it that is too long is its first line.
+    problem = problem_of(414 if "Request Line is too large" in says else status)
+    body = problem.content
+    head = (
+        f"HTTP/1.1 {problem.status_code} {problem.reason_phrase}\r\nConnection: close\r\n"
+        f"Content-Type: {problem['Content-Type']}\r\nContent-Length: {len(body)}\r\n\r\n"
+    )
+    with contextlib.suppress(OSError):
+        sock.sendall(head.encode("latin-1") + body)

@@ -9,7 +9,7 @@ from jamreel.core.words import say
 # What a file may hold; a field longer than this is no cell of ours.
 MOST_TEXT, MOST_FIELD = 200_000, 1_000
 # A cell that begins with one of these is run, not shown.
-_RUNS = "=+-@\t\r\n|%"
+_RUNS = "=+-@\t\r\n|%＝＋－＠｜％"
 
 
 class Unreadable(ValueError):

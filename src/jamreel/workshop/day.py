@@ -26,7 +26,7 @@ from jamreel.workshop.apart import Spent, apart
 from jamreel.workshop.at_bench import at_bench
 from jamreel.workshop.making import NothingToTick
 from jamreel.workshop.models import DayPlan, Piece, StepClock, Wait, Workshop
-from jamreel.workshop.ownership import rows
+from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.planning import refuse, shop_of
 from jamreel.workshop.quotas import count_bytes, room_for_bytes
 from jamreel.workshop.slots import alone
@@ -153,6 +153,9 @@ def _sane(workshop: Workshop, chosen: Chosen) -> None:
     if len(chosen.pieces) > MOST_JOBS:
         many = Refusal("day_much", got=len(chosen.pieces), field="pieces", most=MOST_JOBS)
         refuse(workshop, many)
+    if chosen.first is not None:
+        # Another bench's piece is none of ours, first or not.
+        row(Piece, workshop, chosen.first)
     if not 1 <= len(chosen.hours) <= MOST_STRETCHES:
         refuse(workshop, Refusal("day_hours", got=len(chosen.hours), field="hours"))
     before = -1.0

@@ -1,7 +1,5 @@
 """The log: every finished piece as it came out, found by its words, made anew, as CSV."""
 
-import re
-import unicodedata
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
@@ -18,6 +16,7 @@ from jamreel.workshop.models import LogEntry, LogWord, Photo, Piece, Wearer, Wor
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.pieces import present, start_piece
 from jamreel.workshop.planning import refuse, shop_of
+from jamreel.workshop.searching import as_ascii, words_of
 from jamreel.workshop.wearers import measures_of
 
 # So many entries are on one page of the log.
@@ -28,7 +27,6 @@ MOST_WORDS = 8
 MOST_ALIKE = 40
 # Before this nothing was put into a log.
 FIRST_YEAR = 2000
-_WORD = re.compile(r"[^\W_]+", re.UNICODE)
 
 
 @dataclass(frozen=True)
@@ -59,7 +57,7 @@ def entries(
     Source: SQLite's full text, read backwards; what was finished last has the highest number.
     """
     found = in_log(workshop).order_by("-id")
-    asked = _WORD.findall(words)[:MOST_WORDS]
+    asked = words_of(words)[:MOST_WORDS]
     if asked:
         numbers = _numbers(workshop, asked, before, most + 1)
         by_number = found.in_bulk(numbers)
@@ -86,15 +84,14 @@ def _numbers_of(match: str, before: int, most: int) -> list[int]:
         return [number for (number,) in cursor.fetchall()]
 
 
-def _match(workshop: Workshop, asked: str) -> str:
+def _match(workshop: Workshop, word: str) -> str:
     """Return a word as full text looks for it: whole words that begin so are read backwards one by
     one; what begins too many is gathered first. Of numbers as short as a day's none begins so."""
-    word = _plain(asked)
-    if word.isdigit() and len(word) <= len("31"):
-        return f'("{word}" OR "{word.zfill(2)}")'
+    if word.isdecimal() and len(word) <= len("31"):
+        return f"({_quoted(word)} OR {_quoted(word.zfill(2))})"
     begins = rows(LogWord, workshop).filter(word__gte=word, word__lt=word + "\U0010ffff")
     found = list(begins.values_list("word", flat=True)[: MOST_ALIKE + 1])
-    alike = [f'"{word}"*'] if len(found) > MOST_ALIKE else [_quoted(one) for one in found]
+    alike = [f"{_quoted(word)}*"] if len(found) > MOST_ALIKE else [_quoted(one) for one in found]
     either = [*alike, *map(_quoted, _months(workshop, word))]
     return f"({' OR '.join(either)})" if either else ""
 
@@ -118,35 +115,33 @@ def _month_word(day: date) -> str:
 
 
 def _quoted(word: str) -> str:
-    return f'"{word}"'
+    return f'"{as_ascii(word)}"'
 
 
-def _plain(word: str) -> str:
-    """Return a word as full text keeps it: in small letters, without marks on them."""
-    apart = unicodedata.normalize("NFKD", word.lower())
-    return "".join(one for one in apart if not unicodedata.combining(one))[:40]
+def entry_words(one: LogEntry) -> list[str]:
+    """Return the words that an entry is found by, in their normal form, each once."""
+    texts = (one.name, one.wearer, one.kind, one.made_of, one.metals, one.reels, one.note)
+    dates = str(one.finished_on).split("-")
+    said = [word for text in texts for word in words_of(text)]
+    return list(dict.fromkeys([*said, *dates, _month_word(one.finished_on)]))
 
 
 def know_words(workshop: Workshop, listed: Sequence[LogEntry]) -> None:
-    """Keep the words of entries, so that searches find them by their beginnings."""
-    said = (
-        (one.name, one.wearer, one.kind, one.made_of, one.metals, one.reels, one.note)
-        for one in listed
-    )
-    dates = {part for one in listed for part in str(one.finished_on).split("-")}
-    words = {_plain(word) for texts in said for text in texts for word in _WORD.findall(text)}
-    months = {_month_word(one.finished_on) for one in listed}
-    every = sorted(words | dates | months)
+    """Keep the words of entries, so that searches find them, and words by their beginnings."""
+    every: set[str] = set()
+    for one in listed:
+        found = entry_words(one)
+        one.words = " ".join(map(as_ascii, found))
+        every.update(found)
+    LogEntry.objects.bulk_update(listed, ["words"], batch_size=400)
     LogWord.objects.bulk_create(
-        (LogWord(workshop=workshop, word=word) for word in every), ignore_conflicts=True
+        (LogWord(workshop=workshop, word=word) for word in sorted(every)), ignore_conflicts=True
     )
 
 
 def forget_words(workshop: Workshop, gone: LogEntry) -> None:
     """Let go of the words that only an entry had that is deleted."""
-    texts = (gone.name, gone.wearer, gone.kind, gone.made_of, gone.metals, gone.reels, gone.note)
-    words = {_plain(word) for text in texts for word in _WORD.findall(text)}
-    for word in sorted(words):
+    for word in entry_words(gone):
         if not _numbers_of(f"bench : b{workshop.pk} AND words : {_quoted(word)}", 2**62, 1):
             rows(LogWord, workshop).filter(word=word).delete()
 

@@ -309,6 +309,8 @@ class LogEntry(Owned):
     # What went into it and has no price, by name.
     unpriced = models.CharField(max_length=400, blank=True)
     note = models.CharField(max_length=500, blank=True)
+    # The words that it is found by, as full text keeps them (``searching``).
+    words = models.TextField(blank=True)
     revision = models.ForeignKey(Revision, on_delete=models.SET_NULL, null=True, related_name="+")
     opened_at = models.DateTimeField(null=True)
     put_away_at = models.DateTimeField(null=True)

@@ -3,6 +3,7 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import thin_for_links
+from jamreel.core.bench.steps import Step, step
 from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import (
@@ -19,6 +20,22 @@ from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.wire.metals import Metal
+
+
+def _soldered(metal: Metal) -> tuple[Step, ...]:
+    """Return how a closed ring is soldered: in one heat, then quenched, or left to cool where water
+    would crack it, and pickled."""
+    cooled = (
+        step("heat.quench", "form", name="ring_quench", cautions=("torch",), metal=metal.name)
+        if metal.quench
+        else step("heat.cool", "form", name="ring_quench", metal=metal.name)
+    )
+    return (
+        part_step("ring_solder", cautions=("torch",), check=True),
+        cooled,
+        step("heat.pickle", "form", name="ring_pickle", cautions=("pickle",), check=True),
+    )
 
 
 class JumpRing(Part):
@@ -50,7 +67,6 @@ class JumpRing(Part):
         end = End(inner, w.d, not self.soldered, "any")
         bears = ovals_at("soldered_ring", w, inner)
         hold = bears if self.soldered else opens_at("jump_ring", w, inner)
-        cautions = ("torch", "eyes") if self.soldered else ("eyes",)
         turn = (("body", (ring_turn(w, self.pin, inner),)),)
         use = laid(WireUse(self.kind, w, turn, off_coil=True), middle=inner / 2, low=True)
         return Made(
@@ -63,8 +79,9 @@ class JumpRing(Part):
             holds=(hold,),
             strokes=drawn(use),
             steps=(
-                part_step("rings", cautions=cautions, pin=self.pin, inner=inner),
+                part_step("rings", cautions=("eyes",), pin=self.pin, inner=inner),
                 part_step("ring_close", check=True),
+                *(_soldered(w.metal) if self.soldered else ()),
             ),
             minutes=3.0 if self.soldered else 0.7,
             advice=(None if self.soldered else thin_for_links(w.d, self.pin),),

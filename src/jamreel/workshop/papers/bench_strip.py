@@ -156,11 +156,32 @@ def _line(canvas: Canvas, x1: float, y1: float, x2: float, y2: float, width: flo
     canvas.line(x1 * mm, y1 * mm, x2 * mm, y2 * mm)
 
 
+# A name is set smaller where it is long, and cut where even that is too wide [pt].
+NAME_PT, LEAST_PT = 15.0, 8.0
+
+
+def fit_name(name: str, room: float, most: float = NAME_PT) -> tuple[str, float]:
+    """Return a name as it fits on one line, and the size it is set in [pt].
+
+    Args:
+        name: of a piece.
+        room: width of the line [mm].
+        most: largest size [pt].
+    """
+    wide = pdfmetrics.stringWidth(name, "Bold", most) / mm
+    size = max(LEAST_PT, min(most, most * room / wide)) if wide else most
+    while name and pdfmetrics.stringWidth(name, "Bold", size) / mm > room:
+        name = f"{name[:-2]}…"
+    return name, size
+
+
 def page_head(canvas: Canvas, name: str, under: str, width: float, height: float) -> None:
     """Write what a page is of: the piece, what it is made of, and to print it at full size."""
     canvas.setFillColor(INK)
     canvas.setStrokeColor(INK)
-    _text(canvas, "Bold", 15, EDGE_MM, height - 17, name)
+    room = width - 2 * EDGE_MM - canvas.stringWidth(say("paper.full_size"), "Bold", 11) / mm - 6
+    fitted, size = fit_name(name, room)
+    _text(canvas, "Bold", size, EDGE_MM, height - 17, fitted)
     line = simpleSplit(under, "Text", 9.5, (width - 90) * mm)[:1]
     _text(canvas, "Text", 9.5, EDGE_MM, height - 23, line[0] if line else "")
     canvas.setFont("Bold", 11)

@@ -16,7 +16,7 @@ from jamreel.core.shop import Shop
 from jamreel.core.units import format_column, format_length
 from jamreel.core.values import Placed, Sheet, Stroke
 from jamreel.core.words import say, speaking
-from jamreel.workshop.papers.bench_strip import INK, RULE, Paper, register_fonts
+from jamreel.workshop.papers.bench_strip import INK, RULE, Paper, fit_name, register_fonts
 
 EDGE = 14.0
 GUTTER = 8.0
@@ -82,9 +82,14 @@ class _Card:
         self.canvas.setFillColor(INK)
         self.canvas.drawString(x * mm, (self.height - y) * mm, words)
 
+    def name(self, name: str) -> None:
+        """Write what a page is of, on one line however long it is."""
+        fitted, size = fit_name(name, self.width - 2 * EDGE, 18)
+        self.text("Bold", size, EDGE, 18, fitted)
+
     def _head(self, name: str, whom: str) -> None:
         plan = self.plan
-        self.text("Bold", 18, EDGE, 18, name)
+        self.name(name)
         made = " · ".join(w for w in (plan.says, whom, f"{plan.wire} {plan.metal}") if w)
         self.text("Text", 10, EDGE, 24, made)
         wanted = {plan.answers.make_up, plan.answers.fit, plan.answers.cut}
@@ -206,7 +211,7 @@ class _Card:
     def row_plan(self, name: str) -> None:
         """Draw the rows of what is woven on a page of their own: a box for every row, or for
         several where there are very many."""
-        self.text("Bold", 18, EDGE, 18, name)
+        self.name(name)
         y = 30.0
         for body in (one for one in self.plan.woven if one.wires):
             tall = self._rows_tall(body)
