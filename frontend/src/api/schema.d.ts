@@ -1942,6 +1942,10 @@ export interface components {
          *     room for ``most_on_board``.
          */
         Bench: {
+            /** Kept Mb */
+            kept_mb: number | null;
+            /** Most Mb */
+            most_mb: number | null;
             /** Most On Board */
             most_on_board: number;
             /** Pieces */

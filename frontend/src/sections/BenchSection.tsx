@@ -42,6 +42,14 @@ export function BenchSection() {
             {t("bench.still", { count: still })}
           </p>
         )}
+        {bench?.kept_mb != null && (
+          <p role="status" className="mt-1 border-l-4 border-ink pl-3 font-medium">
+            {t("bench.nearly_full", {
+              kept: bench.kept_mb.toFixed(0),
+              most: (bench.most_mb ?? 0).toFixed(0),
+            })}
+          </p>
+        )}
         <Suspense fallback={null}>
           <InHand />
         </Suspense>

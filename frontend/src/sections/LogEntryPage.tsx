@@ -9,6 +9,7 @@ import { queries } from "../api/queries";
 import { usePutAway } from "../hooks/useArchive";
 import { minutesText } from "../logic/day";
 import { money } from "../logic/log";
+import { forSending } from "../logic/photo";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Select } from "../ui/Select";
@@ -164,8 +165,9 @@ function Photos({ entry }: { entry: LogEntry }) {
   const path = { entry_id: entry.id };
   const add = useMutation({
     meta: { shown: true },
-    mutationFn: (file: File) =>
-      ask(
+    mutationFn: async (chosen: File) => {
+      const file = await forSending(chosen);
+      return ask(
         api.POST("/api/log/{entry_id}/photos", {
           params: { path },
           body: { photo: file as unknown as string },
@@ -175,7 +177,8 @@ function Photos({ entry }: { entry: LogEntry }) {
             return form;
           },
         }),
-      ),
+      );
+    },
     onSuccess: take,
   });
   const drop = useMutation({

@@ -19,6 +19,7 @@ from jamreel.workshop.models import Piece
 from jamreel.workshop.ownership import rows
 from jamreel.workshop.pieces import refresh
 from jamreel.workshop.planning import shop_of, work_out
+from jamreel.workshop.quotas import nearly_full
 
 router = Router(tags=["bench"])
 # A finished piece stays on the bench for so long.
@@ -50,6 +51,8 @@ class Bench(Schema):
     pieces: list[PieceLine]
     still_to_work_out: int
     most_on_board: int
+    kept_mb: float | None
+    most_mb: float | None
 
 
 class Worked(Schema):
@@ -80,11 +83,14 @@ def bench(request: HttpRequest) -> Bench:
     )
     order = sorted(found, key=lambda p: (p.due is None, p.due or date.max, p.pk))
     lines = [_line(piece) for piece in order]
+    full = nearly_full(workshop)
     return Bench(
         workshop=workshop.name,
         pieces=lines,
         still_to_work_out=still,
         most_on_board=MOST_ON_BOARD,
+        kept_mb=full[0] if full else None,
+        most_mb=full[1] if full else None,
     )
 
 

@@ -39,7 +39,7 @@ SHOP: dict[str, Any] = {
         {"name": "cone pliers", "kind": "cone pliers", "tip": "1.2", "base": "5.5", "length": "28"},
         {"name": "flat pliers", "kind": "flat pliers"},
     ],
-    "pricing": {"hour": 16, "overheads": 1.8, "share": 0.15},
+    "pricing": {"hour": 16, "overheads": 1.8, "share": 0.15, "currency": "€"},
     "outfit": {"torch": True, "pickle": True, "mill": True, "punches": ["4", "6", "8", "10"]},
 }
 
