@@ -81,7 +81,7 @@ def laid_out_by_highs(cuts: list[Wanted], racks: list[Rack], keep: float, second
         constraints=LinearConstraint(
             matrix.tocsr(), [low for _, low, _ in rows], [high for _, _, high in rows]
         ),
-        integrality=whole,
+        integrality=whole.astype(int),
         bounds=Bounds(np.zeros(at.count), most),
         options={"time_limit": seconds},
     )

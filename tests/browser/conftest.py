@@ -1,12 +1,15 @@
 """Debian's Chromium against the built front end and a live server with the demo bench."""
 
+import sqlite3
 from collections.abc import Iterator
+from contextlib import closing
 from datetime import date
 from pathlib import Path
 from typing import Any
 
 import pytest
 from django.conf import settings
+from django.db import connection
 from playwright.sync_api import Browser, Page, Playwright, expect
 
 from jamreel.workshop.demo import build
@@ -30,10 +33,22 @@ def demo(
     request: pytest.FixtureRequest,
     django_db_reset_sequences: None,
     monkeypatch: pytest.MonkeyPatch,
+    tmp_path_factory: pytest.TempPathFactory,
 ) -> None:
-    """The demo bench; its season's log takes a while, and few tests look at it."""
+    """The demo bench; its season's log takes a while, and few tests look at it. It is made once,
+    and put back for every test as it was made."""
     monkeypatch.setattr(settings, "DEMO", True)
-    build(date(2026, 11, 24), whole=request.node.get_closest_marker("season") is not None)
+    whole = request.node.get_closest_marker("season") is not None
+    made = tmp_path_factory.getbasetemp() / f"demo-{'whole' if whole else 'bare'}.sqlite3"
+    connection.ensure_connection()
+    ours: sqlite3.Connection = connection.connection
+    if made.exists():
+        with closing(sqlite3.connect(made)) as kept:
+            kept.backup(ours)
+        return
+    build(date(2026, 11, 24), whole=whole)
+    with closing(sqlite3.connect(made)) as kept:
+        ours.backup(kept)
 
 
 @pytest.fixture

@@ -48,8 +48,9 @@ def test_a_bangle_by_mouse_from_wearer_to_finished(page: Page) -> None:
     # Make-up: nonsense gets a sentence and no number; mending it brings the number back.
     page.get_by_role("link", name=re.compile("^needs something Make-up|Make-up")).click()
     page.get_by_label("Wire", exact=True).fill("0.08")
-    expect(page.get_by_text("Has the decimal point slipped?")).to_be_visible()
-    expect(page.get_by_text("no figure yet")).to_be_visible()
+    expect(page.get_by_text("Has the decimal point slipped?").first).to_be_visible()
+    # What there was stays to be looked at, and says that it is from before.
+    expect(answer(page)).to_contain_text("216.0 mm before")
     page.get_by_label("Wire", exact=True).fill("14 awg")
     page.get_by_role("radio", name="copper", exact=True).click()
     expect(answer(page)).to_contain_text("216.0")

@@ -210,8 +210,8 @@ def test_zones_go_by_their_common_names_and_entries_by_the_bench_s_own(
             plan_day(bench, TODAY, chosen(piece, zone=zone))
         assert refused.value.problems[0].field == "zone"
     calendar = Calendar.from_ical(day.as_ics(bench, plan_day(bench, TODAY, chosen(piece))))
-    (zone,) = calendar.walk("VTIMEZONE")
-    assert zone["TZID"] == "Europe/Amsterdam"
+    (told,) = calendar.walk("VTIMEZONE")
+    assert told["TZID"] == "Europe/Amsterdam"
     event = calendar.walk("VEVENT")[0]
     assert event["DTSTART"].params["TZID"] == "Europe/Amsterdam"
     assert event.decoded("dtstart") == NINE

@@ -9,6 +9,9 @@ import { Trays } from "../stations/Trays";
 import { Button, buttonLook } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 
+// More kinds without a price than this are a list to be opened.
+const FEW = 3;
+
 /** Several pieces cut together: which, on what, and what has to be bought. */
 export function CuttingSection() {
   const { t } = useTranslation();
@@ -22,6 +25,7 @@ export function CuttingSection() {
   const pieces = chosen.join(",");
   const { data: board } = useQuery({ ...queries.board(pieces), enabled: chosen.length > 0 });
   const sum = totals(chosen.length > 0 ? board : undefined);
+  const unpriced = board?.unpriced ?? [];
   const short = (chosen.length > 0 && board?.short) || [];
   const labels = useMutation({
     mutationFn: () => ask(api.POST("/api/board/labels", { params: { query: { pieces } } })),
@@ -69,10 +73,22 @@ export function CuttingSection() {
             scrap: sum.scrapG.toFixed(2),
             cost: money(sum.cost + (board?.fetch_cost ?? 0), board?.currency),
           })}
-          {(board?.unpriced ?? []).length > 0 && (
+          {unpriced.length > 0 && unpriced.length <= FEW && (
             <strong className="block font-semibold text-ink">
-              {t("cutting.unpriced", { what: board?.unpriced.join("; ") })}
+              {t("cutting.unpriced", { what: unpriced.join("; ") })}
             </strong>
+          )}
+          {unpriced.length > FEW && (
+            <details className="text-ink">
+              <summary className="min-h-[44px] py-2.5 font-semibold underline underline-offset-4">
+                {t("cutting.unpriced_many", { count: unpriced.length })}
+              </summary>
+              <ul className="columns-2 gap-6 pb-2">
+                {unpriced.map((what) => (
+                  <li key={what}>{what}</li>
+                ))}
+              </ul>
+            </details>
           )}
         </span>
       </div>

@@ -96,6 +96,7 @@ function SiteForm({ wearer, site }: { wearer: Wearer; site: string }) {
           facts={facts}
           unit={unit}
           askPosture
+          narrow
           onChange={typed.change}
         />
         <Button

@@ -15,6 +15,8 @@ interface Props {
   wrong?: readonly number[];
   /** Whether to ask how it was held; what was noted of it is shown anyway. */
   askPosture?: boolean;
+  /** There is little room: the method stands on a line of its own. */
+  narrow?: boolean;
   onChange: (readings: Reading[]) => void;
 }
 
@@ -26,6 +28,7 @@ export function ReadingFields({
   unit,
   wrong = [],
   askPosture,
+  narrow,
   onChange,
 }: Props) {
   const { t } = useTranslation();
@@ -36,7 +39,7 @@ export function ReadingFields({
   const all = (part: Partial<Reading>) => onChange(withManner(readings, part));
   return (
     <>
-      <div className="grid grid-cols-[1fr_1fr_1fr_1.25fr] gap-2">
+      <div className={`grid gap-2 ${narrow ? "grid-cols-3" : "grid-cols-[1fr_1fr_1fr_1.25fr]"}`}>
         {SLOTS.map((i) => (
           <TextField
             key={i}
@@ -55,13 +58,13 @@ export function ReadingFields({
         <Select
           label={t("measure.method_of", { site: t(`site.${site}`) })}
           labelHidden
-          className="text-[15px]"
+          className={`text-[15px] ${narrow ? "col-span-3" : ""}`}
           value={manner.method ?? "tape"}
           options={methods.map((one) => ({ value: one.id, label: t(`method.${one.id}`) }))}
           onChoose={(value) => all({ method: value as Reading["method"] })}
         />
       </div>
-      <div className="mt-2 grid grid-cols-2 gap-2">
+      <div className={`mt-2 grid gap-2 ${narrow ? "" : "grid-cols-2"}`}>
         {how && how.along !== "none" && kind === "girth" && (
           <TextField
             label={t("measure.thickness")}

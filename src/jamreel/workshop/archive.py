@@ -117,7 +117,7 @@ def note_tools_gone(workshop: Workshop, before: dict[str, Any], after: dict[str,
 
 
 def _rows(what: What, workshop: Workshop) -> "QuerySet[Any]":
-    return cast("QuerySet[Any]", rows(KEPT[what], workshop))
+    return rows(KEPT[what], workshop)
 
 
 def _turned(what: What) -> dict[str, Any]:

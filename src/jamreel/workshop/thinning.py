@@ -7,6 +7,7 @@ from what stays to what stays.
 
 from collections.abc import Iterable
 from datetime import datetime, timedelta
+from typing import Any
 
 from django.db import transaction
 
@@ -41,16 +42,16 @@ def thin(piece: Piece) -> int:
     if not going:
         return 0
     gone = set(going)
-    parents = {pk: parent for pk, parent, _, _, _ in listed}
+    parents: dict[int, int | None] = {pk: parent for pk, parent, _, _, _ in listed}
     changed = []
     firsts: dict[int, int] = {}
     for pk, parent, burst, _, _ in listed:
         if pk in gone:
             continue
-        new_parent = parent
-        while new_parent in gone:
+        new_parent: int | None = parent
+        while new_parent is not None and new_parent in gone:
             new_parent = parents[new_parent]
-        new_burst = burst
+        new_burst: int | None = burst
         if burst in gone:
             # The first of a run that stays stands for the run.
             new_burst = firsts.get(burst)
@@ -69,9 +70,14 @@ def thin(piece: Piece) -> int:
 def _named(piece: Piece) -> set[int]:
     """Return the revisions that something names."""
     found = {piece.head_id or 0}
-    for model in (Tick, TryOnRecord, LogEntry):
-        about = rows(model, piece.workshop).filter(piece=piece, revision__isnull=False)
-        found |= set(about.values_list("revision_id", flat=True))
+    by_it: tuple[Any, ...] = (
+        rows(Tick, piece.workshop),
+        rows(TryOnRecord, piece.workshop),
+        rows(LogEntry, piece.workshop),
+    )
+    for about in by_it:
+        going_by = about.filter(piece=piece, revision__isnull=False)
+        found |= set(going_by.values_list("revision_id", flat=True))
     days = rows(DayPlan, piece.workshop).values_list("worked_for", flat=True)
     for worked_for in days:
         found.add((worked_for.get("revisions") or {}).get(str(piece.pk), 0))

@@ -1,9 +1,11 @@
 """Readings are kept whole: all that one has beside its value in one place."""
 
+from typing import Any
+
 from django.db import migrations, models
 
 
-def gather(apps, schema_editor):
+def gather(apps: Any, schema_editor: Any) -> None:
     reading = apps.get_model("workshop", "Reading")
     changed = []
     for one in reading.objects.all().iterator():

@@ -1,5 +1,7 @@
 """Wearers, log entries and tools can be put away; what is known of the hand leaves the settings."""
 
+from typing import Any
+
 from django.db import migrations, models
 
 OF_HAND = ("hand", "woven", "measured")
@@ -27,7 +29,7 @@ END;
 """
 
 
-def part(apps, schema_editor):
+def part(apps: Any, schema_editor: Any) -> None:
     for one in apps.get_model("workshop", "Workshop").objects.all():
         if isinstance(one.shop, dict) and any(key in one.shop for key in OF_HAND):
             one.hand = {key: one.shop[key] for key in OF_HAND if key in one.shop}

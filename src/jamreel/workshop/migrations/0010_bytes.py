@@ -15,7 +15,7 @@ UPDATE workshop_workshop SET kept_bytes =
 """
 
 
-def names(model):
+def names(model: str) -> migrations.AddField:
     to = models.ForeignKey(
         null=True,
         on_delete=django.db.models.deletion.SET_NULL,

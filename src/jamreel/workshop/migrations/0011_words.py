@@ -1,5 +1,7 @@
 """The log's full text keeps words in one normal form, the same as what is asked."""
 
+from typing import Any
+
 from django.db import migrations, models
 
 from jamreel.workshop.log import entry_words
@@ -29,7 +31,7 @@ END;
 """
 
 
-def know(apps, schema_editor):
+def know(apps: Any, schema_editor: Any) -> None:
     """Put down the words of every entry; full text follows by its triggers."""
     entry, word = (apps.get_model("workshop", name) for name in ("LogEntry", "LogWord"))
     word.objects.all().delete()
