@@ -89,11 +89,11 @@ def test_a_cuff_of_half_round_wire(page: Page) -> None:
     page.get_by_label("Section", exact=True).select_option("half_round")
     expect(page.get_by_text("4.00 mm half-round").first).to_be_visible()
     page.get_by_label("Flat", exact=True).fill("0.01")
-    expect(page.get_by_text("outside 0.1 mm to 30 mm")).to_be_visible()
+    expect(page.get_by_text("outside 0.1 mm to 30 mm").first).to_be_visible()
     page.get_by_label("Section", exact=True).select_option("round")
     page.get_by_text("Allowances").click()
     page.get_by_label("Margin by").select_option("sample")
-    expect(page.get_by_text("The pin of the trial loop is missing")).to_be_visible()
+    expect(page.get_by_text("The pin of the trial loop is missing").first).to_be_visible()
 
 
 def test_beads_are_taken_from_their_tray_and_put_back(page: Page) -> None:

@@ -50,7 +50,7 @@ def test_a_bangle_by_mouse_from_wearer_to_finished(page: Page) -> None:
     page.get_by_label("Wire", exact=True).fill("0.08")
     expect(page.get_by_text("Has the decimal point slipped?").first).to_be_visible()
     # What there was stays to be looked at, and says that it is from before.
-    expect(answer(page)).to_contain_text("216.0 mm before")
+    expect(answer(page)).to_contain_text(re.compile(r"216\.0.*before"))
     page.get_by_label("Wire", exact=True).fill("14 awg")
     page.get_by_role("radio", name="copper", exact=True).click()
     expect(answer(page)).to_contain_text("216.0")
@@ -77,8 +77,8 @@ def test_a_bangle_by_mouse_from_wearer_to_finished(page: Page) -> None:
     page.get_by_role("link", name=re.compile("Fit")).click()
     page.get_by_label("Inside girth by tape, fully open").fill("216")
     expect(page.get_by_text("snip 24.3 mm, loop included")).to_be_visible()
-    expect(answer(page)).to_contain_text("11.0")
     page.get_by_role("button", name="Record this try-on").click()
+    expect(answer(page)).to_contain_text("11.0")
     page.get_by_role("button", name="That is done").click()
     page.get_by_label("Passes the hand?").get_by_role("radio", name="Yes").click()
     page.get_by_label("Inside girth by tape, fully open").fill("205.5")
@@ -198,7 +198,7 @@ def test_nothing_typed_is_lost_on_reload_or_without_a_connection(page: Page) -> 
     wire.fill("not a w")
     page.reload()
     expect(wire).to_have_value("not a w")
-    expect(page.get_by_text("can't be read as a wire size")).to_be_visible()
+    expect(page.get_by_text("can't be read as a wire size").first).to_be_visible()
     page.context.set_offline(True)
     wire.fill("16 awg")
     expect(page.get_by_text("not saved yet, trying again")).to_be_visible()
@@ -400,8 +400,8 @@ def test_a_bangle_that_fits_can_be_copied(page: Page) -> None:
     field.fill("169")
     expect(answer(page)).to_contain_text("169.0")
     field.fill("90")
-    expect(page.get_by_text("can't be one that fits a girth")).to_be_visible()
-    expect(page.get_by_text("no figure yet")).to_be_visible()
+    expect(page.get_by_text("can't be one that fits a girth").first).to_be_visible()
+    expect(answer(page)).to_contain_text(re.compile(r"169\.0.*before"))
 
 
 def test_callipers_shape_the_wrist_and_contradictions_are_named(page: Page) -> None:
@@ -411,6 +411,6 @@ def test_callipers_shape_the_wrist_and_contradictions_are_named(page: Page) -> N
     page.get_by_label("Wrist depth, reading 1").fill("39.5")
     expect(page.get_by_role("img", name=re.compile("wrist across 57.0 mm"))).to_be_visible()
     page.get_by_label("Wrist depth, reading 1").fill("62")
-    expect(page.get_by_text("Take the wrist depth again first.")).to_be_visible()
+    expect(page.get_by_text("Take the wrist depth again first.").first).to_be_visible()
     page.get_by_label("Wrist depth, reading 1").focus()
     expect(page.get_by_role("img", name=re.compile("Calliper through the wrist"))).to_be_visible()

@@ -26,11 +26,13 @@ export function CutStation(props: StationProps) {
   const at = piece.version * 1000 + piece.ticks.length;
   const advice = (plan?.advice ?? []).filter((one) => one.field === "cut");
   const before = useBefore();
+  // The last wire of a piece can be undone on the board, too.
+  const [cutHere, setCutHere] = useState(false);
   const groups = plan ? cutGroups(plan.cuts, piece.standing.open_wires ?? []) : [];
   return (
     <div className="col-span-full space-y-5">
       <CutAlready {...props} />
-      {!before && groups.some((group) => group.open > 0) && (
+      {!before && (cutHere || groups.some((group) => group.open > 0)) && (
         <section>
           <div className="mb-1 flex items-baseline justify-between gap-4">
             <h2 className="text-lg">{t("board.title")}</h2>
@@ -41,7 +43,14 @@ export function CutStation(props: StationProps) {
               {t("board.batch")}
             </Link>
           </div>
-          <CutBoard pieces={String(piece.id)} at={at} onCut={props.take} />
+          <CutBoard
+            pieces={String(piece.id)}
+            at={at}
+            onCut={(changed) => {
+              setCutHere(true);
+              props.take(changed);
+            }}
+          />
         </section>
       )}
       {!before && plan && (plan.needs ?? []).length > 0 && (

@@ -31,7 +31,12 @@ export function Figure({ mm, places = 1, unit = false, signed = false, className
 
 function Before() {
   const { t } = useTranslation();
-  return <span className="ml-1.5 font-sans text-[13px] font-normal">{t("before.word")}</span>;
+  return (
+    <>
+      {" "}
+      <span className="ml-1 font-sans text-[13px] font-normal">{t("before.word")}</span>
+    </>
+  );
 }
 
 /** Numerator over denominator; together they are as high as the digits beside them, or higher. */

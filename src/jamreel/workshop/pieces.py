@@ -73,21 +73,24 @@ def present(brief: Any) -> Any:
     return {**found, "piece": with_names(piece)} if isinstance(piece, dict) else found
 
 
-# So many changes back a plan is looked for where what is typed gives none.
-MOST_BACK = 6
+# So many changes back a plan is looked for where what is typed gives none, and so many runs of
+# typing beyond these.
+MOST_BACK, RUNS_BACK = 4, 4
 
 
 def plan_before(piece: Piece, planned: Planned, shop: Shop) -> Plan | None:
     """Return the last plan that a piece had, where what is typed now gives none.
 
     Args:
-        piece: whose changes are walked back, a burst of typing at once.
+        piece: whose changes are walked back, one by one, then a run of typing at once.
         planned: the piece as it stands.
         shop: the workshop's settings.
     """
     revision = piece.head
-    for _ in range(0 if planned.plan else MOST_BACK):
-        revision = (revision.burst or revision).parent if revision else None
+    if revision is None:
+        return None
+    for n in range(0 if planned.plan else MOST_BACK + RUNS_BACK):
+        revision = ((revision.burst if n >= MOST_BACK else None) or revision).parent
         if revision is None:
             return None
         brief = brief_for_planning(piece, revision.brief)
