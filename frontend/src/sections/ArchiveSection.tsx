@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { AlertDialog } from "radix-ui";
+import { useId, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { api, ask, type Away } from "../api/client";
 import { queries } from "../api/queries";
@@ -46,6 +46,8 @@ function Row({ thing }: { thing: Away }) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const { what, id } = thing;
+  const [asked, setAsked] = useState(false);
+  const sure = useId();
   const done = { onSuccess: () => client.invalidateQueries() };
   const back = useMutation({
     mutationFn: () => ask(api.POST("/api/archive/back", { body: { what, id } })),
@@ -72,34 +74,31 @@ function Row({ thing }: { thing: Away }) {
       <Button disabled={back.isPending} onClick={() => back.mutate()}>
         {t("archive.back")}
       </Button>
-      <AlertDialog.Root>
-        <AlertDialog.Trigger asChild>
-          <Button look="quiet" disabled={drop.isPending}>
-            {t("archive.delete")}
-          </Button>
-        </AlertDialog.Trigger>
-        <AlertDialog.Portal>
-          <AlertDialog.Overlay className="fixed inset-0 z-20 bg-ink/40" />
-          <AlertDialog.Content className="fixed top-1/3 left-1/2 z-30 w-[min(520px,92vw)] -translate-x-1/2 border-2 border-ink bg-panel p-5">
-            <AlertDialog.Title className="text-xl font-bold">
-              {t("archive.sure", { name: thing.name })}
-            </AlertDialog.Title>
-            <AlertDialog.Description className="mt-2 mb-4">
-              {thing.goes} {t("archive.no_way_back")}
-            </AlertDialog.Description>
-            <div className="flex flex-wrap justify-end gap-3">
-              <AlertDialog.Cancel asChild>
-                <Button>{t("archive.keep")}</Button>
-              </AlertDialog.Cancel>
-              <AlertDialog.Action asChild>
-                <Button look="strong" onClick={() => drop.mutate()}>
-                  {t("archive.delete")}
-                </Button>
-              </AlertDialog.Action>
-            </div>
-          </AlertDialog.Content>
-        </AlertDialog.Portal>
-      </AlertDialog.Root>
+      {!asked && (
+        <Button look="quiet" disabled={drop.isPending} onClick={() => setAsked(true)}>
+          {t("archive.delete")}
+        </Button>
+      )}
+      {asked && (
+        <div
+          role="alertdialog"
+          aria-labelledby={sure}
+          className="w-full border-2 border-ink bg-panel p-4"
+        >
+          <h3 id={sure} className="text-lg">
+            {t("archive.sure", { name: thing.name })}
+          </h3>
+          <p className="mt-1 mb-3">
+            {thing.goes} {t("archive.no_way_back")}
+          </p>
+          <div className="flex flex-wrap gap-3">
+            <Button onClick={() => setAsked(false)}>{t("archive.keep")}</Button>
+            <Button look="strong" onClick={() => drop.mutate()}>
+              {t("archive.delete")}
+            </Button>
+          </div>
+        </div>
+      )}
     </li>
   );
 }
