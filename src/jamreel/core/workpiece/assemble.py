@@ -240,6 +240,10 @@ def _bends(job: Job, wires: Sequence[Laid], cuts: tuple[Cut, ...]) -> Iterable[P
             yield from job.on_pins(laid, f"{cut.label}: " if several else "")
 
 
+# Of very many bends of one place each names so many others: all would be as many times as many.
+MOST_MATCHES = 60
+
+
 def _matched(bends: Iterable[PlannedBend]) -> tuple[PlannedBend, ...]:
     """Return bends with the others that are made at their place of the maker's tool."""
     found = tuple(bends)
@@ -250,7 +254,7 @@ def _matched(bends: Iterable[PlannedBend]) -> tuple[PlannedBend, ...]:
 
     def others(bend: PlannedBend) -> tuple[str, ...]:
         there = at.get((bend.tool or "", bend.tool_mm or 0.0, bend.pin), [])
-        return tuple(one for one in there if one != bend.id)
+        return tuple(one for one in there if one != bend.id)[:MOST_MATCHES]
 
     return tuple(one.model_copy(update={"matches": others(one)}) for one in found)
 
