@@ -79,7 +79,7 @@ def test_nothing_is_computed_while_the_database_is_locked(
     stock = reel(bench, brief)
     changed, _ = save_brief(bench, piece.pk, 1, {**brief, "cutting": {"trim": "2"}})
     undo(bench, piece.pk, changed.version)
-    making.tick(bench, piece.pk, "cut", "bangle", "400", stock.pk)
+    making.tick(bench, piece.pk, "cut", "bangle", "400", stock.pk, sure=True)
     wire = whole_piece(bench, piece.pk)
     [record] = [tick for tick in wire.ticks.all() if tick.undone_at is None]
     resolve(bench, piece.pk, record.key, "offcut")

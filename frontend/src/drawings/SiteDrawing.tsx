@@ -1,4 +1,8 @@
 import { useTranslation } from "react-i18next";
+import { addWords } from "../i18n";
+import words from "../locales/en-measure.json";
+
+addWords(words);
 
 /** Where the tape or calliper goes at each site: a region of the body, and the line to follow. */
 const REGIONS: Record<string, { body: string[]; view: string }> = {

@@ -9,6 +9,10 @@ import { asText } from "../logic/draft";
 import { fromOneField, inOneField } from "../logic/readings";
 import { Button } from "../ui/Button";
 import { Problem } from "../ui/TextField";
+import { addWords } from "../i18n";
+import words from "../locales/en-cast.json";
+
+addWords(words);
 
 const FIRST_SITES = ["wrist_girth", "hand_pass_girth", "neck_base_girth", "head_girth"];
 const BLANK_ROWS = 4;

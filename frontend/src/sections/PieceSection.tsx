@@ -23,6 +23,10 @@ import { Ledger } from "../ui/Ledger";
 import { PieceCard } from "./PieceCard";
 import { StalePanel } from "./StalePanel";
 import { StationBar } from "./StationBar";
+import { addWords } from "../i18n";
+import words from "../locales/en-piece.json";
+
+addWords(words);
 
 const SCREENS: Record<Station, (props: StationProps) => React.ReactNode> = {
   measure: MeasureStation,

@@ -11,6 +11,10 @@ import { GaugeSense } from "./GaugeSense";
 import { StockCsv } from "./StockCsv";
 import { StockDetail } from "./StockDetail";
 import { StockForm, type StockTyped } from "./StockForm";
+import { addWords } from "../i18n";
+import words from "../locales/en-stock.json";
+
+addWords(words);
 
 const KINDS = ["reel", "length", "offcut", "bead", "finding"] as const;
 const WIRES: readonly string[] = ["reel", "length", "offcut"];

@@ -6,6 +6,10 @@ import { useUnit } from "../hooks/useUnit";
 import { Button } from "../ui/Button";
 import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
+import { addWords } from "../i18n";
+import words from "../locales/en-stock.json";
+
+addWords(words);
 
 interface Props {
   stock: StockLine;

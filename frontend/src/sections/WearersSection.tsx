@@ -9,6 +9,10 @@ import { Figure } from "../ui/Figure";
 import { Problem, TextField } from "../ui/TextField";
 import { CastLink } from "./CastEntry";
 import { WearerPage } from "./WearerPage";
+import { addWords } from "../i18n";
+import words from "../locales/en-cast.json";
+
+addWords(words);
 
 const LISTED = ["wrist_girth", "hand_pass_girth"];
 
