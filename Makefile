@@ -8,7 +8,7 @@ UV_VERSION := 0.13.9
 export DJANGO_SETTINGS_MODULE := jamreel.site.settings
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html frontend/vite.config.ts
 
-.PHONY: demo serve test lint screenshots bench types formats build clean chromium
+.PHONY: demo serve test prove lint screenshots bench types build clean chromium
 
 demo: .venv/.run frontend/dist/.built
 	@$(BIN)/python -m jamreel demo
@@ -22,24 +22,24 @@ test: .venv/.dev frontend/dist/.built chromium
 	@cd frontend && npm run -s test
 	@$(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
 
+# The whole sweeps, where `make test` takes samples: before an issue is closed.
+prove: .venv/.dev frontend/dist/.built chromium
+	@JAMREEL_PROVE=1 $(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
+
 lint: .venv/.dev frontend/node_modules/.installed
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/lint-imports
 	$(BIN)/mypy
-	$(BIN)/python -m jamreel.site.openapi | diff - frontend/src/api/openapi.json || (echo "The API has drifted from its types: run make types." && false)
-	cp frontend/src/api/schema.d.ts frontend/node_modules/.schema-kept
-	cd frontend && npm run -s types > /dev/null && diff src/api/schema.d.ts node_modules/.schema-kept
-	$(BIN)/python -m jamreel schemas | diff - docs/format/schemas.json || (echo "The formats have drifted from their document: run make formats." && false)
+	$(BIN)/python -m jamreel.site.documents frontend/.documents | diff docs/format/digests.txt - || (echo "The API or a format has changed: if it was meant to, run make types and commit docs/format/digests.txt." && false)
+	cd frontend && npm run -s types
 	$(BIN)/django-admin makemigrations --check --dry-run -v0
 	cd frontend && npm run -s lint
 
+# The front end's types of the API, for an editor and for lint; the digests that tell of a change.
 types: .venv/.run frontend/node_modules/.installed
-	$(BIN)/python -m jamreel.site.openapi > frontend/src/api/openapi.json
+	$(BIN)/python -m jamreel.site.documents frontend/.documents > docs/format/digests.txt
 	cd frontend && npm run -s types
-
-formats: .venv/.run
-	$(BIN)/python -m jamreel schemas > docs/format/schemas.json
 
 screenshots: .venv/.dev frontend/dist/.built chromium
 	$(BIN)/python tools/screenshots.py
@@ -82,7 +82,9 @@ frontend/node_modules/.installed: frontend/package-lock.json
 	@touch $@
 
 frontend/dist/.built: .venv/.run frontend/node_modules/.installed $(FRONTEND_SOURCES)
-	@cd frontend && npm run -s build
+	@$(BIN)/python -m jamreel.site.documents frontend/.documents > /dev/null & \
+	  (cd frontend && npm run -s build) && wait $$! && mkdir -p frontend/dist/docs && \
+	  cp frontend/.documents/*.json frontend/dist/docs/
 	@$(BIN)/python -m whitenoise.compress -q frontend/dist
 	@touch $@
 

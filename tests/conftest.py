@@ -19,10 +19,19 @@ from hypothesis import settings as hypothesis_settings
 
 from jamreel.workshop.models import Workshop
 
-# A busy machine is slow now and then; that is no finding. On CI the examples are the same each
-# time, so that a change is judged by itself; at the bench they differ from run to run.
+# `make test` takes samples, the same each time, so that a change is judged by itself; `make prove`
+# goes through all, and draws others from run to run.
+PROVE = bool(os.environ.get("JAMREEL_PROVE"))
+
+
+def samples(usual: int, whole: int) -> int:
+    """Return how many cases of a sweep are gone through."""
+    return whole if PROVE else usual
+
+
+# A busy machine is slow now and then; that is no finding.
 hypothesis_settings.register_profile(
-    "patient", deadline=None, derandomize=bool(os.environ.get("CI"))
+    "patient", deadline=None, derandomize=not PROVE, max_examples=samples(30, 200)
 )
 hypothesis_settings.load_profile("patient")
 
@@ -66,6 +75,12 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
         return ranks.get(name, len(LONGEST))
 
     items.sort(key=rank)
+
+
+def shared_folder(factory: pytest.TempPathFactory) -> Path:
+    """Return a folder of this run, the same for each of several test processes."""
+    own = factory.getbasetemp()
+    return own if _WORKER == "alone" else own.parent
 
 
 ROOT = Path(__file__).parents[1]

@@ -10,7 +10,7 @@ from jamreel.core.json_text import MOST_BYTES, read_json
 from jamreel.core.plan import BriefRefused, plan_raw, read_shop
 from jamreel.core.problem import problem_details
 from jamreel.core.shop import Shop
-from jamreel.core.words import Problem
+from jamreel.core.words import Problem, say
 
 REFUSED = 2
 
@@ -19,19 +19,19 @@ def main(arguments: list[str] | None = None) -> int:
     """Run one command. Returns 0, or 2 with problem JSON on standard output for bad input."""
     parser = argparse.ArgumentParser(prog="jamreel", description=__doc__)
     commands = parser.add_subparsers(dest="command", required=True)
-    planning = commands.add_parser("plan", help="print the plan of a brief as JSON")
-    planning.add_argument("brief", help="brief as JSON, or - for standard input")
-    planning.add_argument("--shop", help="workshop settings as JSON (tools, units, ease words)")
-    commands.add_parser("schemas", help="print the JSON Schemas of brief, shop and plan")
-    demo = commands.add_parser("demo", help="serve the demo bench on 127.0.0.1")
+    planning = commands.add_parser("plan", help=say("command.plan"))
+    planning.add_argument("brief", help=say("command.plan_brief"))
+    planning.add_argument("--shop", help=say("command.plan_shop"))
+    commands.add_parser("schemas", help=say("command.schemas"))
+    demo = commands.add_parser("demo", help=say("command.demo"))
     demo.add_argument("--port", type=int, default=8720)
-    commands.add_parser("serve", help="serve a bench as the environment says (docs/running)")
-    backing = commands.add_parser("backup", help="copy the database while it is in use")
-    backing.add_argument("--to", type=Path, help="folder (default: backups beside the database)")
-    backing.add_argument("--keep", type=int, default=14, help="how many are kept, the newest")
-    restoring = commands.add_parser("restore", help="put a backup in the place of the database")
+    commands.add_parser("serve", help=say("command.serve"))
+    backing = commands.add_parser("backup", help=say("command.backup"))
+    backing.add_argument("--to", type=Path, help=say("command.backup_to"))
+    backing.add_argument("--keep", type=int, default=14, help=say("command.backup_keep"))
+    restoring = commands.add_parser("restore", help=say("command.restore"))
     restoring.add_argument("backup", type=Path)
-    commands.add_parser("check", help="hold the database against itself")
+    commands.add_parser("check", help=say("command.check"))
     chosen = parser.parse_args(arguments)
     if chosen.command == "plan":
         return _plan(chosen.brief, chosen.shop)
@@ -83,9 +83,9 @@ def _unreadable(name: str, error: Exception) -> Problem:
     return Problem(
         field="",
         key="json",
-        expected="a readable file of JSON",
+        expected=say("json.expected"),
         got=name,
-        says=f"{name} can't be read as JSON: {error}.",
+        says=say("json.unreadable", name=name, why=str(error)),
     )
 
 

@@ -12,7 +12,7 @@ Row = dict[str, Any]
 SMALL: Row = {"kind": "linked_bead", "bead": "6", "pin": "3"}
 LARGE: Row = {"kind": "linked_bead", "bead": "8", "pin": "4"}
 BRIEF: Row = {
-    "schema": 2,
+    "schema": "0.2",
     "measures": {"wrist_girth": {"readings": [{"value": "160"}, {"value": "160"}]}},
     "ease": {"school": "fixed", "word": "comfortable"},
     "wire": {"size": "20 awg", "metal": "copper", "temper": "half_hard"},

@@ -30,7 +30,7 @@ def piece(client: Client, brief: dict[str, Any]) -> dict[str, Any]:
 
 
 def test_a_piece_comes_with_its_plan(piece: dict[str, Any]) -> None:
-    assert piece["plan"]["schema"] == 1
+    assert piece["plan"]["schema"] == "0.2"
     assert piece["plan"]["cuts"][0]["length_mm"] == pytest.approx(245.53, abs=0.01)
     assert piece["plan"]["advice"][0]["try"]
     assert piece["waits_for"] == "cut"

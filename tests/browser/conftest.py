@@ -1,18 +1,15 @@
 """Debian's Chromium against the built front end and a live server with the demo bench."""
 
-import sqlite3
 from collections.abc import Iterator
-from contextlib import closing
-from datetime import date
 from pathlib import Path
 from typing import Any
 
 import pytest
 from django.conf import settings
-from django.db import connection
 from playwright.sync_api import Browser, Page, Playwright, expect
 
-from jamreel.workshop.demo import build
+from tests.conftest import shared_folder
+from tests.demo_made import put_back
 
 ROOT = Path(__file__).parents[2]
 AXE = (ROOT / "frontend/node_modules/axe-core/axe.min.js").read_text()
@@ -35,20 +32,10 @@ def demo(
     monkeypatch: pytest.MonkeyPatch,
     tmp_path_factory: pytest.TempPathFactory,
 ) -> None:
-    """The demo bench; its season's log takes a while, and few tests look at it. It is made once,
-    and put back for every test as it was made."""
+    """The demo bench, as it was made."""
     monkeypatch.setattr(settings, "DEMO", True)
     whole = request.node.get_closest_marker("season") is not None
-    made = tmp_path_factory.getbasetemp() / f"demo-{'whole' if whole else 'bare'}.sqlite3"
-    connection.ensure_connection()
-    ours: sqlite3.Connection = connection.connection
-    if made.exists():
-        with closing(sqlite3.connect(made)) as kept:
-            kept.backup(ours)
-        return
-    build(date(2026, 11, 24), whole=whole)
-    with closing(sqlite3.connect(made)) as kept:
-        ours.backup(kept)
+    put_back(shared_folder(tmp_path_factory), whole=whole)
 
 
 @pytest.fixture

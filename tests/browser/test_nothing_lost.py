@@ -17,6 +17,7 @@ def test_a_piece_that_is_put_away_comes_back_on_the_spot_or_from_the_archive(pag
     page.get_by_role("link", name=re.compile("Ring of keys")).first.click()
     page.get_by_role("button", name="Change").first.click()
     page.get_by_role("button", name="Put the piece away").click()
+    expect(page.get_by_text("Ring of keys is in the archive now.")).to_be_visible()
     page.get_by_role("link", name="Archive").click()
     expect(page.get_by_text("Ring of keys", exact=True)).to_be_visible()
     assert_accessible(page)

@@ -195,7 +195,7 @@ DEEP = b"[" * 100_000 + b"]" * 100_000
     [
         (DEEP, "nested too deep"),
         (rb'{"note": "\ud800"}', "surrogates"),
-        (b'{"schema": 2, "schema": 1}', "'schema' is given twice"),
+        (b'{"schema": "0.2", "schema": 1}', "'schema' is given twice"),
         (b"x" * (MOST_BYTES + 1), "over 1,000,000 bytes"),
         (b'{"a": NaN}', "NaN is not a number"),
         (b"\xff\xfe", "utf-8"),

@@ -19,7 +19,7 @@ from jamreel.core.parts.beads import MOST_ALIKE, MOST_LISTED
 from jamreel.core.parts.own_shape import MOST_TURNS, OwnMove, own_shape
 from jamreel.core.parts.tassel import MOST_SORTS
 from jamreel.core.units import FURTHEST_MM, parse_length
-from tests.conftest import ROOT
+from tests.conftest import ROOT, samples
 from tests.core.families import example
 from tests.core.limits import MOST_CALLS, MOST_MB
 
@@ -165,14 +165,15 @@ def drawn(pick: random.Random) -> Brief:
 def test_random_briefs_at_and_over_every_limit(asked: Any) -> None:
     pick = random.Random(11)
     planned = 0
-    for n in range(150):
+    count = samples(50, 150)
+    for n in range(count):
         brief = drawn(pick)
         found = asked(brief)
         assert max(found["calls"]) < MOST_CALLS, (n, found)
         assert found["mb"] < MOST_MB, (n, found)
         planned += not found["field"]
     # Not all of them are turned away at the door.
-    assert planned >= 20
+    assert planned >= count / 8
 
 
 def test_limits_are_where_they_are_said_to_be() -> None:

@@ -21,7 +21,7 @@ from jamreel.core.workpiece.records import Record, Standing, record_of_step, sta
 Row = dict[str, Any]
 
 BRIEF: Row = {
-    "schema": 2,
+    "schema": "0.2",
     "measures": {"wrist_girth": {"readings": [{"value": "160"}]}},
     "ease": {"school": "fixed", "word": "comfortable"},
     "wire": {"size": "20 awg", "metal": "copper", "temper": "half_hard"},

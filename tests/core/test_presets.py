@@ -24,7 +24,7 @@ MEASURES: dict[str, Any] = {
 
 def planned(kind: str, preset: Preset, /, **piece: Any) -> Plan:
     brief = {
-        "schema": 2,
+        "schema": "0.2",
         "measures": deepcopy(MEASURES),
         "ease": {"school": "fixed", "word": "comfortable"},
         "piece": {"kind": kind, **deepcopy(preset.piece), **piece},
@@ -62,7 +62,7 @@ def test_a_preset_is_planned_as_it_stands(kind: str, preset: Preset) -> None:
 @pytest.mark.parametrize(("kind", "preset"), PRESETS, ids=[p.name for _, p in PRESETS])
 def test_what_reading_a_preset_fills_in_changes_nothing(kind: str, preset: Preset) -> None:
     """Written out with every default, it is the same piece."""
-    brief = {"schema": 2, "measures": MEASURES, "wire": preset.wire}
+    brief = {"schema": "0.2", "measures": MEASURES, "wire": preset.wire}
     brief["piece"] = {"kind": kind, **preset.piece}
     whole = read_brief(brief, Shop()).piece.model_dump(mode="json")
     one, two = planned(kind, preset), planned(kind, preset, **whole)

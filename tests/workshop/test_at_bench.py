@@ -42,7 +42,7 @@ def caps(bench: Workshop) -> Piece:
     """Return a piece whose glue has to set."""
     change_settings(bench, lambda typed: {"outfit": {"torch": True}})
     brief = {
-        "schema": 3,
+        "schema": "0.2",
         "measures": {"wrist_girth": {"readings": [{"value": "158"}, {"value": "158"}]}},
         "piece": {
             "kind": "linked_bracelet",

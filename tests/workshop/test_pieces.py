@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 
+from jamreel.core.families import registered
 from jamreel.core.plan import BriefRefused
 from jamreel.workshop import finishing, making, turns
 from jamreel.workshop.models import Piece, Revision, Tick, Workshop
@@ -38,6 +39,18 @@ def typed(brief: dict[str, Any], wire: str) -> dict[str, Any]:
 @pytest.fixture
 def piece(bench: Workshop, brief: dict[str, Any]) -> Piece:
     return start_piece(bench, "Bangle", brief)
+
+
+def test_a_piece_is_kept_with_every_choice_spelled_out(piece: Piece) -> None:
+    whole = brief_of(piece)
+    fields = registered()["sliding_bangle"].model_fields
+    assert set(whole["piece"]) == set(fields)
+    # What leaves a choice open, or unreadable, is completed as soon as it can be read.
+    bare = {**whole, "piece": {"kind": "open_cuff"}, "wire": {**whole["wire"], "size": "thick"}}
+    save(piece, bare)
+    assert brief_of(piece)["piece"] == {"kind": "open_cuff"}
+    save(piece, {**bare, "wire": whole["wire"]})
+    assert set(brief_of(piece)["piece"]) == set(registered()["open_cuff"].model_fields)
 
 
 @pytest.fixture

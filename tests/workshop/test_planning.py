@@ -145,20 +145,13 @@ def test_a_save_plans_its_brief_once(bench: Workshop, planned: list[Any]) -> Non
 
 def test_a_childs_piece_is_planned_as_one(bench: Workshop) -> None:
     piece = start_piece(bench, "Choker", example("choker"))
-    assert "child" not in brief_for_planning(piece)
+    assert brief_for_planning(piece)["child"] is False
     child = Wearer.objects.create(workshop=bench, name="Wren Halloway", is_child=True)
     piece.wearer = child
     assert brief_for_planning(piece)["child"] is True
     plan = plan_of(piece, shop_of(bench)).plan
     assert plan is not None
     assert "child_neck" in {note.id for note in plan.advice}
-
-
-def test_a_brief_of_an_earlier_format_is_planned_as_it_reads_now(bench: Workshop) -> None:
-    old = {**deepcopy(WORKED), "schema": 1}
-    piece = start_piece(bench, "Old", old)
-    assert brief_for_planning(piece)["schema"] == 3
-    assert plan_of(piece, shop_of(bench)).plan is not None
 
 
 def test_the_code_s_name_goes_by_what_is_written_not_by_when(tmp_path: Path) -> None:

@@ -2,6 +2,7 @@
 
 import json
 import os
+import shutil
 import sqlite3
 import stat
 import subprocess
@@ -15,7 +16,7 @@ import pytest
 from django.test import Client
 
 from jamreel.site import keeping
-from jamreel.site.keeping import NotKept
+from jamreel.site.keeping import NotKept, refuse_another_release
 from jamreel.workshop import checking
 from jamreel.workshop.models import Movement, Piece, Revision, Stock, Tick, Workshop
 from jamreel.workshop.pieces import start_piece
@@ -93,6 +94,37 @@ def test_files_are_for_their_owner_only(tmp_path: Path) -> None:
     copy = run(data, "-m", "jamreel", "backup").stdout.strip()
     assert stat.S_IMODE(Path(copy).stat().st_mode) == 0o600
     assert stat.S_IMODE(Path(copy).parent.stat().st_mode) == 0o700
+
+
+@pytest.mark.parametrize(
+    ("names", "when"),
+    [
+        (["0001_initial"], "before the first release"),
+        (["0001_initial", "0007_at_the_bench"], "before the first release"),
+        (["0001_first", "0099_later"], "by a newer release"),
+    ],
+)
+def test_a_database_of_another_release_is_told_in_a_sentence_and_left_alone(
+    tmp_path: Path, names: list[str], when: str
+) -> None:
+    database = tmp_path / "jamreel.sqlite3"
+    with closing(sqlite3.connect(database)) as made, made:
+        made.execute("CREATE TABLE django_migrations (app TEXT, name TEXT)")
+        made.executemany("INSERT INTO django_migrations VALUES ('workshop', ?)", zip(names))
+    before = database.read_bytes()
+    with pytest.raises(NotKept, match=when):
+        refuse_another_release(database)
+    assert database.read_bytes() == before
+
+
+def test_a_database_of_this_release_or_none_at_all_is_taken(tmp_path: Path) -> None:
+    database = tmp_path / "jamreel.sqlite3"
+    refuse_another_release(database)
+    with closing(sqlite3.connect(database)) as made, made:
+        made.execute("CREATE TABLE django_migrations (app TEXT, name TEXT)")
+        made.execute("INSERT INTO django_migrations VALUES ('workshop', '0001_first')")
+    refuse_another_release(database)
+    assert database.exists()
 
 
 def test_labels_are_for_their_owner_only(
@@ -199,10 +231,18 @@ def test_health_is_asked_without_a_session(db: None) -> None:
 # ---- backups
 
 
+@pytest.fixture(scope="module")
+def empty(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """The folder of a bench that has just been made."""
+    folder = tmp_path_factory.mktemp("empty")
+    assert run(folder, "-m", "django", "migrate", "-v0").returncode == 0
+    return folder
+
+
 @pytest.fixture
-def kept(tmp_path: Path) -> Path:
+def kept(tmp_path: Path, empty: Path) -> Path:
     """A small database of ours, with a row in it."""
-    assert run(tmp_path, "-m", "django", "migrate", "-v0").returncode == 0
+    shutil.copytree(empty, tmp_path, dirs_exist_ok=True)
     database = tmp_path / "jamreel.sqlite3"
     change(
         database,

@@ -59,7 +59,7 @@ def under_lock(monkeypatch: pytest.MonkeyPatch) -> Iterator[list[str]]:
     monkeypatch.setattr(transaction.Atomic, "__exit__", exits)
     for module, name in (
         (planning, "plan_raw"), (planning, "unsound"), (planning, "_hash"), (planning, "standing"),
-        (pieces, "derived"), (turns, "derived"), (turns, "found_again"),
+        (pieces, "derived"), (turns, "derived"),
     ):  # fmt: skip
         one = getattr(module, name)
 

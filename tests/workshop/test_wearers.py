@@ -26,6 +26,8 @@ from jamreel.workshop.models import (
 from jamreel.workshop.planning import brief_for_planning, shop_of, work_out
 from jamreel.workshop.stock import amount_of
 from jamreel.workshop.wearers import keep_readings, measures_of
+from tests.conftest import shared_folder
+from tests.demo_made import put_back
 
 MADE = len(CAST) + len(OTHERS + WOVEN + BOUND)
 
@@ -69,8 +71,9 @@ def plan_of(piece: Piece) -> Any:
 
 
 @pytest.fixture
-def demo(db: None) -> Workshop:
-    return build(date(2026, 11, 24), whole=False)
+def demo(transactional_db: None, tmp_path_factory: pytest.TempPathFactory) -> Workshop:
+    put_back(shared_folder(tmp_path_factory), whole=False)
+    return Workshop.objects.get()
 
 
 def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
@@ -102,8 +105,11 @@ def test_measures_of_the_cast_can_all_be_read(demo: Workshop) -> None:
             assert girth.count == len(typed["readings"])
 
 
-def test_the_whole_demo_has_a_season_behind_it_and_a_piece_at_work(db: None) -> None:
-    whole = build(date(2026, 11, 24))
+def test_the_whole_demo_has_a_season_behind_it_and_a_piece_at_work(
+    transactional_db: None, tmp_path_factory: pytest.TempPathFactory
+) -> None:
+    put_back(shared_folder(tmp_path_factory), whole=True)
+    whole = Workshop.objects.get()
     entries = LogEntry.objects.filter(workshop=whole, opened_at=None)
     assert entries.count() >= 60
     made = [one for one in entries if one.made_mm or one.inside_made_mm]

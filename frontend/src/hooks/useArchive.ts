@@ -15,8 +15,10 @@ export function usePutAway(onGone: () => void) {
   });
   return useMutation({
     mutationFn: ({ what, id }: Thing) => ask(api.POST("/api/archive", { body: { what, id } })),
-    onSuccess: (_, thing) => {
-      onGone();
+    onMutate: () => window.location.pathname,
+    onSuccess: (_, thing, left) => {
+      // Who has gone elsewhere meanwhile stays there.
+      if (window.location.pathname === left) onGone();
       void client.invalidateQueries();
       notice.offer(t("archive.gone", { name: thing.name }), {
         says: t("archive.undo"),

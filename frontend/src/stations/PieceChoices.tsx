@@ -1,20 +1,12 @@
 import { useTranslation } from "react-i18next";
 import type { Brief, Facts } from "../api/client";
-import { useUnit } from "../hooks/useUnit";
-import { asked } from "../logic/asked";
-import { asNumber, asText } from "../logic/draft";
-import { typedLength } from "../logic/length";
 import { Select } from "../ui/Select";
-import { TextField } from "../ui/TextField";
-import { problemAt, type StationProps } from "./context";
-
-type Choice = Facts["kinds"][number]["choices"][number];
-/** A construction's own choices, by name, as typed. */
-type Typed = Record<string, unknown>;
+import { ChoiceFields } from "./ChoiceFields";
+import type { StationProps } from "./context";
 
 /** Which construction, and its own choices: asked from what the construction declares. */
 export function PieceChoices(props: StationProps) {
-  const { brief, facts, edit } = props;
+  const { brief, facts, problems, edit } = props;
   const { t } = useTranslation();
   const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
   return (
@@ -25,11 +17,14 @@ export function PieceChoices(props: StationProps) {
         value={brief.piece.kind ?? ""}
         onChoose={(chosen) => edit([], asKind(brief, facts, chosen))}
       />
-      <div className="grid grid-cols-2 gap-3">
-        {asked(kind?.choices ?? [], brief.piece as Typed).map((choice) => (
-          <OneChoice key={choice.name} choice={choice} {...props} />
-        ))}
-      </div>
+      <ChoiceFields
+        choices={kind?.choices ?? []}
+        value={brief.piece as Record<string, unknown>}
+        at="piece"
+        problems={problems}
+        unit={brief.unit ?? "mm"}
+        onSet={(name, value) => edit(["piece", name], value)}
+      />
     </section>
   );
 }
@@ -92,54 +87,5 @@ export function KindSelect({ label, facts, value, onChoose, className = "" }: Ki
   );
   return (
     <Select label={label} className={className} value={value} options={kinds} onChoose={onChoose} />
-  );
-}
-
-function OneChoice({ choice, brief, problems, edit }: StationProps & { choice: Choice }) {
-  const { t } = useTranslation();
-  const shown = useUnit();
-  const typed = (brief.piece as Typed)[choice.name];
-  const label = t(`piece_choice.${choice.name}`, { defaultValue: choice.says });
-  const set = (value: unknown) => edit(["piece", choice.name], value);
-  if (choice.type === "option") {
-    return (
-      <Select
-        label={label}
-        value={asText(typed ?? choice.default)}
-        options={(choice.options ?? []).map((value, i) => ({
-          value,
-          label: t(`option.${choice.name}.${value}`, { defaultValue: choice.labels?.[i] ?? value }),
-        }))}
-        onChoose={set}
-      />
-    );
-  }
-  if (choice.type === "flag") {
-    return (
-      <label className="flex min-h-[44px] items-center gap-3 self-end font-semibold">
-        <input
-          type="checkbox"
-          className="size-6 accent-accent"
-          checked={Boolean(typed ?? choice.default)}
-          onChange={(event) => set(event.target.checked)}
-        />
-        {label}
-      </label>
-    );
-  }
-  const length = choice.type === "length";
-  const write = (value: unknown) =>
-    length ? typedLength(value, brief.unit ?? "mm") : asText(value);
-  return (
-    <TextField
-      label={label}
-      inputMode="decimal"
-      className="[&_input]:figures"
-      placeholder={write(choice.default)}
-      suffix={length && (brief.unit ?? "mm") !== shown ? (brief.unit ?? "mm") : undefined}
-      value={write(typed)}
-      problem={problemAt(problems, `piece.${choice.name}`)}
-      onText={(text) => set(length ? text : asNumber(text))}
-    />
   );
 }

@@ -16,6 +16,7 @@ from jamreel.api.errors import handle_errors
 from jamreel.core.brief import Brief
 from jamreel.core.json_text import read_json
 from jamreel.core.shop import Shop
+from jamreel.core.words import say
 
 
 class StrictParser(Parser):
@@ -24,13 +25,13 @@ class StrictParser(Parser):
     def parse_body(self, request: HttpRequest) -> Any:
         """Return the parsed body. Raises HttpError: 415, 413, or 400 with what is wrong."""
         if request.content_type != "application/json":
-            raise HttpError(415, "Send this as application/json.")
+            raise HttpError(415, say("answer.media_type.says"))
         try:
             return read_json(request.body, settings.DATA_UPLOAD_MAX_MEMORY_SIZE, whole=False)
         except RequestDataTooBig:
             raise HttpError(413, "") from None
         except ValueError as error:
-            raise HttpError(400, f"This can't be read as JSON: {error}.") from None
+            raise HttpError(400, say("answer.json.says", why=str(error))) from None
 
 
 class JamReelAPI(NinjaAPI):

@@ -14,7 +14,7 @@ from jamreel.api.texts import Line, Lines, RowId, Typed
 from jamreel.api.throttles import PHOTOS_BY_BENCH
 from jamreel.core.bench.price import Pricing, cost_of, missing_for_price, price_of
 from jamreel.core.words import say
-from jamreel.workshop import finishing, log, photos
+from jamreel.workshop import log, photos
 from jamreel.workshop.models import LogEntry, Wearer, Workshop
 from jamreel.workshop.ownership import row
 from jamreel.workshop.planning import shop_of
@@ -140,7 +140,6 @@ def _money(one: LogEntry, minutes: float, pricing: Pricing) -> tuple[float | Non
 def read(request: HttpRequest, words: Typed = "", before: RowId | None = None) -> LogView:
     """Return a page of the log: all entries, or those that have all words."""
     workshop = bench_of(request)
-    finishing.catch_up(workshop)
     page = log.entries(workshop, words[:200], before)
     first = log.first_photos(workshop, page.entries)
     lines = [EntryLine(**_line(one, first.get(one.pk))) for one in page.entries]

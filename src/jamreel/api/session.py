@@ -64,14 +64,13 @@ def _offered() -> dict[str, Any]:
     return {"demo": settings.DEMO, "demo_user": user, "sign_up": settings.SIGN_UP_OPEN}
 
 
-def _refused(field: str, expected: str, says: str, status: int = 422) -> HttpResponse:
-    return not_allowed(NotAllowed(field, expected, says), status)
+def _refused(key: str, field: str, status: int) -> HttpResponse:
+    return not_allowed(NotAllowed(key, field), status)
 
 
 def locked_out(request: HttpRequest, *rest: Any) -> HttpResponse:
     """Return the answer to one password guess too many."""
-    says = "Too many wrong tries from here. Wait a quarter of an hour."
-    response = _refused("password", "fewer tries", says, 429)
+    response = _refused("locked_out", "password", 429)
     response["Retry-After"] = str(int(settings.AXES_COOLOFF_TIME * 3600))
     return response
 
@@ -87,7 +86,7 @@ def open_demo(request: HttpRequest) -> Any:
     """Sign in at the demo bench; only where the demo is served."""
     user = User.objects.filter(username=settings.DEMO_USER).first() if settings.DEMO else None
     if user is None:
-        return _refused("", "demo mode", "There is no demo bench here: sign in.", 403)
+        return _refused("no_demo", "", 403)
     login(request, user, backend=MODEL_BACKEND)
     return _session(request)
 
@@ -103,8 +102,7 @@ def sign_in(request: HttpRequest, payload: Credentials) -> Any:
     user = authenticate(request, username=name, password=payload.password)
     if user is None:
         accounts.guessed(name)
-        says = "This name and password don't go together."
-        return _refused("password", "the password of this user", says, 403)
+        return _refused("wrong_pair", "password", 403)
     accounts.got_in(name, address)
     login(request, user)
     return _session(request)
@@ -116,8 +114,7 @@ def sign_in(request: HttpRequest, payload: Credentials) -> Any:
 def sign_up(request: HttpRequest, payload: NewBench) -> Any:
     """Make a user with a bench of their own, and sign in."""
     if not settings.SIGN_UP_OPEN:
-        says = "New benches are not made here. Ask who runs this one."
-        return _refused("", "an account that is there", says, 403)
+        return _refused("no_sign_up", "", 403)
     user = accounts.sign_up(payload.user, payload.password, payload.workshop)
     login(request, user, backend=MODEL_BACKEND)
     return _session(request)

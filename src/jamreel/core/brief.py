@@ -10,7 +10,7 @@ from jamreel.core.families import Piece
 from jamreel.core.fit.ease import EaseChoice, FixedEase
 from jamreel.core.fit.tryon import TryOn
 from jamreel.core.units import Unit
-from jamreel.core.values import Frozen
+from jamreel.core.values import FORMAT, Format, Frozen
 from jamreel.core.wire.gauges import GaugeSystem
 from jamreel.core.wire.metals import WireChoice
 from jamreel.core.wire.palette import PaletteChoice
@@ -26,7 +26,7 @@ class Brief(Frozen):
     adds the cautions that concern children.
     """
 
-    schema_version: Literal[3] = Field(default=3, alias="schema")
+    schema_version: Format = Field(default=FORMAT, alias="schema")
     unit: Unit | None = None
     gauge_system: GaugeSystem | None = None
     measures: dict[SiteId, Measure] = Field(default_factory=dict)

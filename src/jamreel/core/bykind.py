@@ -5,6 +5,8 @@ which takes longer than any plan.
 """
 
 from collections.abc import Callable, Iterator, Mapping
+from contextlib import contextmanager
+from contextvars import ContextVar
 from typing import Any
 
 from pydantic import BaseModel, GetCoreSchemaHandler, GetJsonSchemaHandler, ValidationError
@@ -15,6 +17,17 @@ from jamreel.core.errors import Refusal
 from jamreel.core.values import refused
 
 _WITHIN = "within"
+_whole: ContextVar[bool] = ContextVar("whole", default=False)
+
+
+@contextmanager
+def every_kind() -> Iterator[None]:
+    """Have JSON Schemas made inside the block tell every kind with all its choices."""
+    token = _whole.set(True)
+    try:
+        yield
+    finally:
+        _whole.reset(token)
 
 
 class ByKind:
@@ -32,7 +45,15 @@ class ByKind:
     def __get_pydantic_json_schema__(
         self, schema: CoreSchema, handler: GetJsonSchemaHandler
     ) -> JsonSchemaValue:
-        """Return all kinds as alternatives."""
+        """Return all kinds as alternatives, or typed data with a kind: see ``every_kind``."""
+        if not _whole.get():
+            kind = {"type": "string", "description": "One of those that /api/facts tells of."}
+            return {
+                "type": "object",
+                "properties": {"kind": kind},
+                "required": ["kind"],
+                "additionalProperties": True,
+            }
         choices = {}
         for kind, cls in self._kinds().items():
             cls.model_rebuild()
@@ -54,11 +75,14 @@ class ByKind:
         try:
             return cls.model_validate(value, context=info.context)
         except ValidationError as error:
-            raise PydanticCustomError(_WITHIN, _WITHIN, {"errors": error.errors()}) from None
+            raise PydanticCustomError(
+                _WITHIN, _WITHIN, {"errors": error.errors(), "kind": kind}
+            ) from None
 
 
 def every_error(errors: Iterator[Any] | list[Any], under: tuple[Any, ...] = ()) -> Iterator[Any]:
-    """Yield validation errors, those within a value of some kind at their own place.
+    """Yield validation errors, those within a value of some kind at their own place, with the
+    kind's name as ``of_kind``.
 
     Args:
         errors: as pydantic gives them.
@@ -67,6 +91,7 @@ def every_error(errors: Iterator[Any] | list[Any], under: tuple[Any, ...] = ()) 
     for error in errors:
         loc = (*under, *error["loc"])
         if error["type"] == _WITHIN:
-            yield from every_error(error["ctx"]["errors"], loc)
+            for one in every_error(error["ctx"]["errors"], loc):
+                yield {"of_kind": error["ctx"]["kind"], **one}
         else:
             yield {**error, "loc": loc}

@@ -2,7 +2,7 @@
 
 import typing
 from collections.abc import Mapping
-from typing import Any, ClassVar, Literal
+from typing import ClassVar, Literal
 
 from pydantic import BeforeValidator, model_validator
 from pydantic.fields import FieldInfo
@@ -10,7 +10,7 @@ from pydantic.fields import FieldInfo
 from jamreel.core.errors import Refusal
 from jamreel.core.units import Mm
 from jamreel.core.values import Frozen, refused
-from jamreel.core.words import catalogue, say
+from jamreel.core.words import catalogue, choice_says, say, voice
 
 Limits = Mapping[str, tuple[float, float]]
 
@@ -34,7 +34,7 @@ class Choice(Frozen):
     high: float | None = None
     options: tuple[str, ...] = ()
     labels: tuple[str, ...] = ()
-    says: str = ""
+    says: str
     help: str = ""
     if_field: str = ""
     if_values: tuple[str, ...] = ()
@@ -63,8 +63,10 @@ class Asking(Frozen):
     @classmethod
     def choices(cls) -> tuple[Choice, ...]:
         """Return the simple choices, in the order in which they are declared."""
+        own = cls.model_fields.get("kind")
+        kind = "" if own is None or own.is_required() else str(own.default)
         found = (
-            _choice(name, field, cls.ranges.get(name, (None, None)))
+            _choice(kind, name, field, cls.ranges.get(name, (None, None)))
             for name, field in cls.model_fields.items()
             if name != "kind"
         )
@@ -90,19 +92,21 @@ def is_length(field: FieldInfo) -> bool:
 
 
 def _choice(
-    name: str, field: FieldInfo, limits: tuple[float | None, float | None]
+    of: str, name: str, field: FieldInfo, limits: tuple[float | None, float | None]
 ) -> Choice | None:
     annotation, default = field.annotation, field.default
     low, high = limits
-    words = _words(name)
+    words = {"says": choice_says(of, name), "help": choice_says(of, name, "help")}
     if typing.get_origin(annotation) is Literal:
         options = tuple(str(o) for o in typing.get_args(annotation))
-        labels = tuple(_option(name, option) for option in options)
+        labels = tuple(_option(of, name, option) for option in options)
         return Choice(
             name=name, type="option", default=str(default), options=options, labels=labels, **words
         )
     if isinstance(default, bool):
         return Choice(name=name, type="flag", default=default, **words)
+    if field.json_schema_extra == {"asks": "whole"}:
+        return Choice(name=name, type="whole", default="", low=low, high=high, **words)
     typed = is_length(field)
     if default is None and typed:
         size = field.json_schema_extra == {"asks": "size"}
@@ -115,18 +119,7 @@ def _choice(
     return Choice(name=name, type=kind, default=default, low=low, high=high, **words)
 
 
-def _option(name: str, option: str) -> str:
-    key = f"choice_option.{name}.{option}"
-    return say(key) if key in catalogue("en") else option
-
-
-def _words(name: str) -> dict[str, Any]:
-    """Return what a choice is called and its help, where the catalogue has words for it."""
-    known = catalogue("en")
-    if f"choice.{name}.label" not in known:
-        return {}
-    helps = f"choice.{name}.help"
-    return {
-        "says": say(f"choice.{name}.label"),
-        "help": say(f"choice.{name}.help") if helps in known else "",
-    }
+def _option(kind: str, name: str, option: str) -> str:
+    known = catalogue(voice()[0])
+    keys = (f"choice_option.{kind}.{name}.{option}", f"choice_option.{name}.{option}")
+    return next((say(key) for key in keys if key in known), option)

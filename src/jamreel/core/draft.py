@@ -16,8 +16,7 @@ from jamreel.core.bykind import every_error
 from jamreel.core.errors import Refusal, Refusals
 from jamreel.core.plan import BriefRefused, in_words
 from jamreel.core.shop import Shop
-from jamreel.core.upgrade import upgraded
-from jamreel.core.words import Problem
+from jamreel.core.words import Problem, say
 
 # A necklace of 200 parts of 40 kinds takes some 25,000 characters and is nested ten deep.
 MOST_CHARS, DEEPEST = 100_000, 32
@@ -90,7 +89,7 @@ def _rounds(raw: Any) -> Iterator[tuple[list[tuple[Path, Refusal]], dict[str, An
 
 def _faults(raw: Any) -> Iterator[tuple[Path, Refusal]]:
     if not isinstance(raw, dict):
-        yield (), Refusal("shape", got=type(raw).__name__, detail="Input should be an object")
+        yield (), Refusal("shape", got=type(raw).__name__, detail=say("refused.shape.object"))
         return
     bare = list(_bare_faults(raw))
     yield from bare
@@ -136,20 +135,17 @@ def _whole(text: str) -> bool:
 def _misshapen(raw: dict[str, Any]) -> Iterator[tuple[Path, Refusal]]:
     """Yield the places with a list or an object where there should be none, or none where there
     should be one."""
-    now = upgraded(raw)
     try:
-        Brief.model_validate(now)
+        Brief.model_validate(raw)
     except ValidationError as error:
         for one in every_error(error.errors(include_url=False)):
             if _wrong_shape(one):
-                path = _path_in(now, one["loc"])
-                came = type(_at(now, path)).__name__
+                path = _path_in(raw, one["loc"])
+                came = type(_at(raw, path)).__name__
                 lists = one["type"] in ("list_type", "tuple_type")
-                wanted = "A list" if lists else "An object"
-                detail = (
-                    f"{wanted if one['type'] in _NO_CONTAINER else 'Text or a number'} is wanted"
-                )
-                shape = {"dict": "{…}", "list": "[…]"}.get(came, str(_at(now, path)))
+                wants = ("list" if lists else "object") if one["type"] in _NO_CONTAINER else "plain"
+                detail = say(f"refused.shape.{wants}")
+                shape = {"dict": "{…}", "list": "[…]"}.get(came, str(_at(raw, path)))
                 yield path, Refusal("shape", got=shape, field=_dotted(path), detail=detail)
 
 

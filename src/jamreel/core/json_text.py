@@ -4,6 +4,8 @@ import json
 import math
 from typing import Any, NoReturn
 
+from jamreel.core.words import say
+
 # No brief or shop comes near this; more is refused before it is looked at [bytes].
 MOST_BYTES = 1_000_000
 
@@ -27,7 +29,7 @@ def read_json(raw: bytes, most: int = MOST_BYTES, *, whole: bool = True) -> Any:
     Source: RFC 8259, which leaves the last four to the reader; published.
     """
     if len(raw) > most:
-        raise ValueError(f"over {most:,} bytes")
+        raise ValueError(say("json.long", most=most))
     try:
         read = json.loads(
             raw.decode("utf-8"),
@@ -38,20 +40,20 @@ def read_json(raw: bytes, most: int = MOST_BYTES, *, whole: bool = True) -> Any:
         if whole:
             json.dumps(read, ensure_ascii=False).encode("utf-8")
     except RecursionError:
-        raise ValueError("nested too deep") from None
+        raise ValueError(say("json.deep")) from None
     except UnicodeEncodeError:
-        raise ValueError("text with half a pair of surrogates in it") from None
+        raise ValueError(say("json.half")) from None
     return read
 
 
 def _no_constant(name: str) -> NoReturn:
-    raise ValueError(f"{name} is not a number")
+    raise ValueError(say("json.constant", name=name))
 
 
 def _finite(text: str) -> float:
     number = float(text)
     if not math.isfinite(number):
-        raise ValueError(f"{text[:20]} is more than a number can be")
+        raise ValueError(say("json.large", text=text[:20]))
     return number
 
 
@@ -59,6 +61,6 @@ def _each_once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
     read: dict[str, Any] = {}
     for key, value in pairs:
         if key in read:
-            raise ValueError(f"the key {key[:60]!r} is given twice")
+            raise ValueError(say("json.twice", name=repr(key[:60])))
         read[key] = value
     return read

@@ -14,8 +14,6 @@ from jamreel.core.families.base import Job
 from jamreel.core.fit.ease import SCHOOLS
 from jamreel.core.result import Plan, Proposal
 from jamreel.core.shop import Shop
-from jamreel.core.units import Unit
-from jamreel.core.upgrade import records_within, upgraded
 from jamreel.core.wire.sections import SHAPES
 from jamreel.core.words import Problem, problem, say, speaking
 from jamreel.core.workpiece.records import Record
@@ -138,7 +136,7 @@ def read_brief(raw: Any, shop: Shop) -> Brief:
         "unit": _either(own.get("unit"), ("mm", "in"), shop.unit),
         "gauge_system": _either(own.get("gauge_system"), ("awg", "swg"), shop.gauge_system),
     }
-    return in_words(lambda: Brief.model_validate(upgraded(raw), context=context), shop)
+    return in_words(lambda: Brief.model_validate(raw, context=context), shop)
 
 
 def _either(given: Any, allowed: tuple[str, str], default: str) -> str:
@@ -166,10 +164,8 @@ def read_girth(site: SiteId, raw: Any, shop: Shop) -> BodyMeasure:
 
 
 def plan_raw(raw: Any, shop: Shop, done: Sequence[Record] = ()) -> Plan:
-    """Return the plan of a brief as typed, in any format. Raises ``BriefRefused``."""
-    unit: Unit = "in" if isinstance(raw, dict) and raw.get("unit") == "in" else "mm"
-    within = in_words(lambda: records_within(raw, unit), shop)
-    return plan(read_brief(raw, shop), shop, (*within, *done))
+    """Return the plan of a brief as typed. Raises ``BriefRefused``."""
+    return plan(read_brief(raw, shop), shop, done)
 
 
 def in_words(work: Callable[[], T], shop: Shop, under: tuple[str, ...] = ()) -> T:
@@ -216,15 +212,17 @@ def _refusal(error: Any) -> Refusal:
     loc = [str(part) for part in error["loc"]]
     kept = [part for i, part in enumerate(loc) if i == 0 or part not in _TAGS.get(loc[i - 1], ())]
     field = ".".join(kept)
+    of_kind = error.get("of_kind", "")
     if error["type"] == "refused":
         context = error["ctx"]
         # A check of a whole model names the field within it.
         field = ".".join(p for p in (field, context["values"].get("under")) if p)
-        return Refusal(context["key"], got=context["got"], field=field, **context["values"])
+        values = {"of_kind": of_kind, **context["values"]}
+        return Refusal(context["key"], got=context["got"], field=field, **values)
     if error["type"] == "union_tag_invalid":
         context = error["ctx"]
         known = context["expected_tags"].replace("'", "")
         return Refusal("kind_unknown", got=context["tag"], field=field, known=known)
     key = {"missing": "missing", "extra_forbidden": "unknown_field"}.get(error["type"], "shape")
     got = None if key == "missing" else error.get("input")
-    return Refusal(key, got=got, field=field, detail=error["msg"])
+    return Refusal(key, got=got, field=field, detail=error["msg"], of_kind=of_kind)

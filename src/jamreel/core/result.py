@@ -14,7 +14,7 @@ from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.oval import OvalFormer
 from jamreel.core.forming.tools import Former, Place
 from jamreel.core.path.moves import BendAt
-from jamreel.core.values import Drawings, Frozen, LedgerLine, PlusMinus
+from jamreel.core.values import FORMAT, Drawings, Format, Frozen, LedgerLine, PlusMinus
 
 
 class PlannedBend(Frozen):
@@ -248,7 +248,7 @@ class Plan(Frozen):
     ``counted_out`` are the counts that the plan took for a make-up whose entries were not set.
     """
 
-    schema_version: Literal[1] = Field(default=1, alias="schema")
+    schema_version: Format = Field(default=FORMAT, alias="schema")
     family: str
     says: str
     wire: str

@@ -1,6 +1,6 @@
 """What the workshop knows: units, the maker's own ease words, tools."""
 
-from typing import Any, Literal
+from typing import Any
 
 from pydantic import Field, model_validator
 
@@ -11,7 +11,7 @@ from jamreel.core.forming.tools import Outfit, Tool
 from jamreel.core.hand.hand import NEW_HAND, Hand
 from jamreel.core.parts.own_link import OwnLink
 from jamreel.core.units import Unit
-from jamreel.core.values import Frozen, Length, refused
+from jamreel.core.values import FORMAT, Format, Frozen, Length, refused
 from jamreel.core.wire.gauges import GaugeSystem
 from jamreel.core.wire.metals import OwnMetal
 from jamreel.core.words import Language
@@ -122,7 +122,7 @@ class Shop(Frozen):
     is what time and overheads are worth.
     """
 
-    schema_version: Literal[1] = Field(default=1, alias="schema")
+    schema_version: Format = Field(default=FORMAT, alias="schema")
     unit: Unit = "mm"
     gauge_system: GaugeSystem = "awg"
     language: Language = "en"

@@ -80,6 +80,24 @@ def _read_optional(entered: object, info: ValidationInfo) -> float | None:
 
 OptionalLength = Annotated[float | None, BeforeValidator(_read_optional), _AS_TYPED_OR_NOT]
 
+# A whole number, or blank: then the plan counts.
+OptionalCount = Annotated[
+    int | None, BeforeValidator(_blank_to_none), Field(json_schema_extra={"asks": "whole"})
+]
+
+# Of briefs, shops and plans as they are kept and handed out. Nothing is promised before 1.0.
+FORMAT = "0.2"
+
+
+def _known_format(given: object) -> object:
+    if given == FORMAT:
+        return given
+    key = "format_before" if given in (1, 2, 3) else "format_unknown"
+    raise refused(Refusal(key, got=given, known=FORMAT))
+
+
+Format = Annotated[Literal["0.2"], BeforeValidator(_known_format)]
+
 Backing = Literal["published", "common practice", "geometry", "from memory", "measured", "chosen"]
 
 

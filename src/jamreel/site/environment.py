@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any, NoReturn
 
 from jamreel.core.draft import MOST_CHARS
+from jamreel.core.words import say
 from jamreel.workshop.csv_text import MOST_TEXT
 
 ROOT = Path(__file__).resolve().parents[3]
@@ -62,19 +63,19 @@ def _flag(name: str, default: bool) -> bool:
 def _choice(name: str, default: str, known: tuple[str, ...]) -> str:
     given = os.environ.get(name, "") or default
     if given not in known:
-        _stop(f"{name} is “{given}”; it can be {' or '.join(known)}.")
+        _stop("choice", name=name, given=given, known=say("running.or").join(known))
     return given
 
 
 def _whole(name: str, default: int, low: int, high: int) -> int:
     given = os.environ.get(name, "") or str(default)
     if not (given.isascii() and given.isdecimal()) or not low <= int(given[:12]) <= high:
-        _stop(f"{name} is “{given}”; it can be a whole number from {low} to {high}.")
+        _stop("whole", name=name, given=given, low=low, high=high)
     return int(given)
 
 
-def _stop(says: str) -> NoReturn:
-    sys.exit(f"Jam Reel can't start: {says}")
+def _stop(key: str, **values: object) -> NoReturn:
+    sys.exit(say("running.cant_start", why=say(f"running.{key}", **values)))
 
 
 ENV = _read()
@@ -99,9 +100,9 @@ def secret() -> str:
         os.close(os.open(DATABASE, os.O_RDWR | os.O_CREAT, 0o600))
         found = kept.read_text()
     except OSError as error:
-        _stop(f"{error.filename or kept} can't be written ({error.strerror}). Is the disk full?")
+        _stop("not_written", file=error.filename or kept, why=error.strerror)
     if len(found) < SHORTEST_SECRET:
-        _stop(f"{kept} is no secret. Remove it; a new one is made, and everybody signs in again.")
+        _stop("no_secret", file=kept)
     return found
 
 

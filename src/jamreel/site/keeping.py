@@ -10,8 +10,12 @@ from contextlib import closing
 from datetime import UTC, datetime
 from pathlib import Path
 
+from jamreel.core.words import say
+
 GOOD, BAD = 0, 1
 NAMED = "jamreel-*.sqlite3"
+# What stood first in every database from before 0.1.0.
+_BEFORE_RELEASE = "0001_initial"
 
 
 class NotKept(Exception):
@@ -33,14 +37,14 @@ def run(chosen: argparse.Namespace) -> int:
         if chosen.command == "backup":
             print(backup(DATABASE, chosen.to or ENV.data / "backups", chosen.keep))
         elif chosen.command == "restore":
-            print(f"The database before is kept as {restore(chosen.backup, DATABASE)}")
+            print(say("keeping.before_kept", file=restore(chosen.backup, DATABASE)))
         else:
             return _check()
     except (sqlite3.DatabaseError, DatabaseError) as error:
-        print(f"Jam Reel: {damaged(error)}", file=sys.stderr)
+        print(say("keeping.failed", why=damaged(error)), file=sys.stderr)
         return BAD
     except (NotKept, OSError) as error:
-        print(f"Jam Reel: {error}", file=sys.stderr)
+        print(say("keeping.failed", why=error), file=sys.stderr)
         return BAD
     return GOOD
 
@@ -49,14 +53,11 @@ def damaged(error: Exception) -> str:
     """Return what to say of a database that can't be read, and what to do."""
     from jamreel.site.environment import DATABASE, ENV
 
-    copies = sorted((ENV.data / "backups").glob(NAMED))
-    newest = copies[-1] if copies else "FILE"
-    which = "" if copies else " There is no backup in it: look for one elsewhere."
-    return (
-        f"the database at {DATABASE} can't be read ({error}). Stop the bench, then put a backup"
-        f" back: jamreel restore {newest}.{which} What is there now is kept as"
-        " before-restore.sqlite3."
-    )
+    folder = ENV.data / "backups"
+    copies = sorted(folder.glob(NAMED))
+    if not copies:
+        return say("keeping.damaged_no_copy", file=DATABASE, why=error, folder=folder)
+    return say("keeping.damaged", file=DATABASE, why=error, copy=copies[-1])
 
 
 def backup(database: Path, folder: Path, keep: int = 14) -> Path:
@@ -73,7 +74,7 @@ def backup(database: Path, folder: Path, keep: int = 14) -> Path:
     Source: the online backup of SQLite, which copies one state of the whole.
     """
     if keep < 1:
-        raise NotKept(f"--keep is {keep}; keep at least one.")
+        raise NotKept(say("keeping.keep_one", keep=keep))
     folder.mkdir(parents=True, exist_ok=True, mode=0o700)
     stamp = datetime.now(UTC).strftime("%Y%m%dT%H%M%S%f")
     done = folder / f"jamreel-{stamp}.sqlite3"
@@ -93,7 +94,7 @@ def backup(database: Path, folder: Path, keep: int = 14) -> Path:
 
 def _copy(source: Path, to: Path) -> None:
     if not source.exists() or not source.stat().st_size:
-        raise NotKept(f"there is no database at {source}.")
+        raise NotKept(say("keeping.none_there", file=source))
     os.close(os.open(to, os.O_WRONLY | os.O_CREAT, 0o600))
     with (
         closing(sqlite3.connect(f"file:{source}?mode=ro", uri=True, timeout=30)) as one,
@@ -115,9 +116,26 @@ def _sound(copy: Path) -> None:
             ours = found.execute("SELECT COUNT(*) FROM django_migrations WHERE app='workshop'")
             count = ours.fetchone()[0]
     except sqlite3.DatabaseError as error:
-        raise NotKept(f"{copy} is no database of Jam Reel ({error}).") from None
+        raise NotKept(say("keeping.not_ours", file=copy, why=error)) from None
     if said != ["ok"] or loose or not count:
-        raise NotKept(f"{copy} is damaged: {said[0]}, {len(loose)} loose rows.")
+        raise NotKept(say("keeping.copy_damaged", file=copy, why=said[0], loose=len(loose)))
+
+
+def refuse_another_release(database: Path) -> None:
+    """Refuse a database that this release can't bring up to date. Raises NotKept."""
+    if not database.exists() or not database.stat().st_size:
+        return
+    with closing(sqlite3.connect(f"file:{database}?mode=ro", uri=True)) as found:
+        try:
+            rows = found.execute("SELECT name FROM django_migrations WHERE app='workshop'")
+            done = {name for (name,) in rows}
+        except sqlite3.OperationalError:
+            return  # not one of ours yet, or damaged: the next step says so
+    folder = Path(__file__).parents[1] / "workshop" / "migrations"
+    if done <= {path.stem for path in folder.glob("0*.py")}:
+        return
+    when = "before_release" if _BEFORE_RELEASE in done else "newer_release"
+    raise NotKept(say(f"keeping.{when}", file=database))
 
 
 def restore(chosen: Path, database: Path) -> Path:
@@ -134,6 +152,7 @@ def restore(chosen: Path, database: Path) -> Path:
         NotKept: the backup is damaged, or something still serves the database.
     """
     _sound(chosen)
+    refuse_another_release(chosen)
     kept = database.with_name("before-restore.sqlite3")
     if database.exists() and database.stat().st_size:
         half = database.with_name(".before-restore.sqlite3")
@@ -165,7 +184,7 @@ def _alone(database: Path) -> None:
     except sqlite3.OperationalError as error:
         if "locked" not in str(error):
             raise
-        raise NotKept("the database is in use: stop serving it first.") from None
+        raise NotKept(say("keeping.in_use")) from None
 
 
 def _check() -> int:
@@ -175,16 +194,16 @@ def _check() -> int:
     for name, check in CHECKS.items():
         found = list(_first(check))
         wrong += len(found)
-        print(f"{name}: {'good' if not found else ''}")
+        print(f"{say(f'check.{name}')}: {'' if found else say('keeping.good')}")
         for says in found:
             print(f"  {says}")
-    print("All is well." if not wrong else f"{wrong} things are wrong; the newest backup may help.")
+    print(say("keeping.wrong", count=wrong) if wrong else say("keeping.all_well"))
     return BAD if wrong else GOOD
 
 
 def _first(check: Callable[[], Iterator[str]], most: int = 20) -> Iterator[str]:
     for i, says in enumerate(check()):
         if i == most:
-            yield "… and more"
+            yield say("keeping.more")
             return
         yield says

@@ -7,6 +7,8 @@ import socket
 import sys
 from typing import Any
 
+from jamreel.core.words import say
+
 PORTS_TO_TRY = 20
 SWITCH_S = 0.001
 # So long may the first line of a request be.
@@ -23,7 +25,7 @@ def free_port(wanted: int) -> int:
             except OSError:
                 continue
             return port
-    raise OSError(f"no free port from {wanted} to {wanted + PORTS_TO_TRY - 1}")
+    raise OSError(say("running.no_port", low=wanted, high=wanted + PORTS_TO_TRY - 1))
 
 
 def serve_demo(wanted: int) -> int:
@@ -31,10 +33,16 @@ def serve_demo(wanted: int) -> int:
 
     Prepared and served in one process: loading everything twice would double the start.
     """
+    from jamreel.site.keeping import NotKept
+
     os.environ["JAMREEL_DEMO"] = "1"
-    _prepare("demo_bench")
+    try:
+        _prepare("demo_bench")
+    except NotKept as error:
+        print(say("running.cant_start", why=error), file=sys.stderr)
+        return 1
     port = free_port(wanted)
-    print(f"Jam Reel: http://127.0.0.1:{port}/  (stop with Ctrl-C)", flush=True)
+    print(say("running.at", port=port), flush=True)
     return _run(f"127.0.0.1:{port}", threads=4)
 
 
@@ -42,19 +50,22 @@ def serve() -> int:
     """Bring the database up to date and serve it as the environment says, until stopped."""
     from django.db import DatabaseError
 
+    from jamreel.site.keeping import NotKept, damaged
+
     try:
         _prepare()
         from jamreel.workshop.accounts import clear_closed
 
         clear_closed()
+    except NotKept as error:
+        print(say("running.cant_start", why=error), file=sys.stderr)
+        return 1
     except DatabaseError as error:
-        from jamreel.site.keeping import damaged
-
-        print(f"Jam Reel can't start: {damaged(error)}", file=sys.stderr)
+        print(say("running.cant_start", why=damaged(error)), file=sys.stderr)
         return 1
     from jamreel.site.environment import ENV
 
-    print(f"Jam Reel listens at {ENV.bind}", flush=True)
+    print(say("running.listens", bind=ENV.bind), flush=True)
     return _run(ENV.bind, ENV.threads, ENV.processes)
 
 
@@ -65,7 +76,10 @@ def _prepare(*commands: str) -> None:
     from django.core.management import call_command
 
     import jamreel.site.wsgi  # noqa: F401  # sets Django up
+    from jamreel.site.environment import DATABASE
+    from jamreel.site.keeping import refuse_another_release
 
+    refuse_another_release(DATABASE)
     call_command("migrate", verbosity=0, interactive=False, skip_checks=True)
     for command in commands:
         call_command(command, verbosity=0, skip_checks=True)

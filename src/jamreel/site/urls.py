@@ -7,6 +7,7 @@ from django.urls import path, re_path
 from django.views.decorators.csrf import ensure_csrf_cookie
 
 from jamreel.api import api
+from jamreel.core.words import say
 
 
 @ensure_csrf_cookie
@@ -14,7 +15,7 @@ def page(request: HttpRequest) -> HttpResponse:
     """Return the application's page, with the token that its writes must carry."""
     index = settings.FRONTEND / "index.html"
     if not index.exists():
-        return HttpResponse("The front end is not built: run make build.", status=503)
+        return HttpResponse(say("running.not_built"), status=503)
     response = HttpResponse(index.read_bytes())
     response["Cache-Control"] = "no-store"
     return response

@@ -2,7 +2,6 @@
 
 import hashlib
 import shutil
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -15,6 +14,7 @@ from django.core.exceptions import ValidationError
 from django.db import IntegrityError, connection, transaction
 from django.utils import timezone
 
+from jamreel.core.words import say
 from jamreel.workshop.models import (
     DayPlan,
     HandRecord,
@@ -46,13 +46,14 @@ AT_ONCE = 500
 LONGEST_NAME = 150
 
 
-@dataclass
 class NotAllowed(Exception):
     """Something about an account that can't be done: the field, what is expected, and why."""
 
-    field: str
-    expected: str
-    says: str
+    def __init__(self, key: str, field: str, says: str = "", **values: Any) -> None:
+        super().__init__(key)
+        self.field = field
+        self.expected = say(f"account.{key}.expected", **values)
+        self.says = says or say(f"account.{key}.says", **values)
 
 
 def sign_up(name: str, password: str, workshop: str) -> User:
@@ -64,10 +65,9 @@ def sign_up(name: str, password: str, workshop: str) -> User:
     try:
         name = user_name(name)
     except ValueError as error:
-        says = f"This name can't be kept: {error}."
-        raise NotAllowed("user", "readable text", says) from None
+        raise NotAllowed("name_unreadable", "user", why=str(error)) from None
     if not 0 < len(name) <= LONGEST_NAME:
-        raise NotAllowed("user", "a name of up to 150 characters", "Give yourself a shorter name.")
+        raise NotAllowed("name_long", "user", most=LONGEST_NAME)
     _hard_enough(password, User(username=name))
     user = User(username=name)
     user.set_password(password)
@@ -76,8 +76,7 @@ def sign_up(name: str, password: str, workshop: str) -> User:
             user.save(force_insert=True)
             Workshop.objects.create(name=workshop).members.add(user)
     except IntegrityError:
-        says = "This name is taken. Choose another."
-        raise NotAllowed("user", "another name", says) from None
+        raise NotAllowed("name_taken", "user") from None
     return user
 
 
@@ -85,7 +84,7 @@ def _hard_enough(password: str, user: User, field: str = "password") -> None:
     try:
         validate_password(password, user)
     except ValidationError as error:
-        raise NotAllowed(field, "a harder password", " ".join(error.messages)) from None
+        raise NotAllowed("too_easy", field, " ".join(error.messages)) from None
 
 
 def known_as(typed: str) -> str:
@@ -140,9 +139,9 @@ def change_password(user: User, old: str, new: str) -> None:
 
 def _own(user: User, password: str) -> None:
     if settings.DEMO and user.username == settings.DEMO_USER:
-        raise NotAllowed("", "an account of one's own", "The demo bench is everybody's.")
+        raise NotAllowed("of_all", "")
     if not user.check_password(password):
-        raise NotAllowed("password", "your password", "This is not your password.")
+        raise NotAllowed("wrong_password", "password")
 
 
 def end_sessions(user: User, but: str | None = None) -> int:

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator
 from django.db import connection
 from django.db.models import F, Sum
 
+from jamreel.core.words import say
 from jamreel.workshop.models import (
     HandRecord,
     LogEntry,
@@ -36,7 +37,8 @@ def rows_are_whose_they_say() -> Iterator[str]:
     """Yield rows that refer to what is not there, or to another bench's."""
     with connection.cursor() as cursor:
         cursor.execute("PRAGMA foreign_key_check")
-        yield from (f"{row[0]} {row[1]} refers to a {row[2]} that is gone" for row in cursor)
+        for row in cursor:
+            yield say("check.gone", table=row[0], row=row[1], other=row[2])
     links: tuple[tuple[type[Owned], str], ...] = (
         (Reading, "wearer"), (Piece, "wearer"), (Piece, "head"), (Revision, "piece"),
         (Revision, "parent"), (Tick, "piece"), (TryOnRecord, "piece"), (Movement, "stock"),
@@ -48,19 +50,20 @@ def rows_are_whose_they_say() -> Iterator[str]:
             **{f"{link}__workshop": F("workshop")}
         )
         for pk in strangers.values_list("pk", flat=True):
-            yield f"{model.__name__.lower()} {pk} has a {link} of another bench"
+            yield say("check.stranger", table=model.__name__.lower(), row=pk, link=link)
 
 
 def stock_is_the_sum_of_its_movements() -> Iterator[str]:
     """Yield stock of which less than nothing is left, and movements that undo something else."""
     sums = Movement.objects.values("stock", "stock__name").annotate(total=Sum("amount"))
     for row in sums.filter(total__lt=-2 * NOTHING):
-        yield f"stock {row['stock']} ({row['stock__name']}) comes to {row['total']:g}"
+        name, total = row["stock__name"], row["total"]
+        yield say("check.less_than_none", row=row["stock"], name=name, total=total)
     undone = Movement.objects.filter(undoes__isnull=False).select_related("undoes")
     for movement in undone.iterator():
         of = movement.undoes
         if of is not None and (of.stock_id, of.amount) != (movement.stock_id, -movement.amount):
-            yield f"movement {movement.pk} undoes {of.pk}, but is not its opposite"
+            yield say("check.not_opposite", row=movement.pk, other=of.pk)
 
 
 def ticks_have_their_wires() -> Iterator[str]:
@@ -75,12 +78,12 @@ def ticks_have_their_wires() -> Iterator[str]:
     for tick in Tick.objects.filter(pk__in=sums).iterator():
         total = sums[tick.pk]
         if tick.undone_at is not None and abs(total) > NOTHING and tick.kind == "need":
-            yield f"tick {tick.pk} was taken back, but {-total:g} is still off the rack"
+            yield say("check.still_off", row=tick.pk, total=-total)
         if tick.undone_at is None and total > NOTHING:
-            yield f"tick {tick.pk} gave {total:g} back that it never took"
+            yield say("check.never_took", row=tick.pk, total=total)
     heads = Piece.objects.filter(head__isnull=True, workshop__closed_at__isnull=True)
     for pk in heads.values_list("pk", flat=True):
-        yield f"piece {pk} has no brief"
+        yield say("check.no_brief", row=pk)
 
 
 def pieces_stand_where_they_say() -> Iterator[str]:
@@ -93,13 +96,15 @@ def pieces_stand_where_they_say() -> Iterator[str]:
             planned, tryons = plan_of(piece, shop), list(piece.tryons.all())
             state = derived(planned, shop, facts_of(piece, planned, tryons), tryons)
             if (state.pop("waits_for"), state) != (piece.waits_for, piece.state):
-                yield f"piece {pk} ({piece.name}) says that it waits for {piece.waits_for}"
+                yield say(
+                    "check.says_otherwise", row=pk, name=piece.name, waits_for=piece.waits_for
+                )
 
 
 CHECKS: dict[str, Callable[[], Iterator[str]]] = {
-    "The file": file_is_whole,
-    "Rows and benches": rows_are_whose_they_say,
-    "Stock": stock_is_the_sum_of_its_movements,
-    "Ticks": ticks_have_their_wires,
-    "Pieces": pieces_stand_where_they_say,
+    "file": file_is_whole,
+    "rows": rows_are_whose_they_say,
+    "stock": stock_is_the_sum_of_its_movements,
+    "ticks": ticks_have_their_wires,
+    "pieces": pieces_stand_where_they_say,
 }

@@ -110,7 +110,7 @@ def _start(workshop: Workshop, role: Role, today: date) -> Piece:
             "hand_pass_girth": {"guess": {"population": "hand_women", "percentile": 50}},
         }
     brief = {
-        "schema": 3,
+        "schema": "0.2",
         "measures": measures,
         "side": "right",
         "ease": role.ease,
@@ -166,7 +166,7 @@ def _make(workshop: Workshop, extra: Extra, today: date) -> Piece:
     """Return a piece for its wearer, brought to where it stands."""
     wearer = Wearer.objects.get(workshop=workshop, part=extra.part)
     brief = {
-        "schema": 3,
+        "schema": "0.2",
         "measures": measures_of(wearer, "mm"),
         "ease": {"school": "fixed", "word": "comfortable"},
         "piece": extra.piece,

@@ -9,7 +9,7 @@ FORM_STEPS = ("loop_up", "shape", "thread", "loop_down")
 FIRE = ("anneal", "quench", "pickle")
 
 SHOP: dict[str, Any] = {
-    "schema": 1,
+    "schema": "0.2",
     "unit": "mm",
     "gauge_system": "awg",
     "formers": [

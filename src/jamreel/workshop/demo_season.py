@@ -124,7 +124,7 @@ def _samples(workshop: Workshop, today: date) -> None:
 def _make(workshop: Workshop, made: Made, wearer: Wearer, pick: random.Random, number: int) -> None:
     """Make one piece from the first cut to the log."""
     brief = {
-        "schema": 3,
+        "schema": "0.2",
         "measures": measures_of(wearer, "mm"),
         "ease": {"school": "fixed", "word": pick.choice(["comfortable", "snug", "comfortable"])},
         "piece": made.piece,

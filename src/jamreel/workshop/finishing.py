@@ -1,6 +1,5 @@
 """What happens when a piece is finished: its entry in the log, and what it teaches of the hand."""
 
-import time
 from collections.abc import Iterator, Sequence
 from contextlib import suppress
 from functools import partial
@@ -24,7 +23,7 @@ from jamreel.workshop.hands import (
     put_on_record,
     sum_up,
 )
-from jamreel.workshop.log import PAGE, know_words
+from jamreel.workshop.log import know_words
 from jamreel.workshop.models import (
     HandRecord,
     LogEntry,
@@ -35,11 +34,10 @@ from jamreel.workshop.models import (
     Workshop,
 )
 from jamreel.workshop.ownership import rows
-from jamreel.workshop.pieces import bring_up_to_date, present
 from jamreel.workshop.planning import Planned, shop_for, shop_of
 from jamreel.workshop.quotas import room_for
 from jamreel.workshop.trials import former_record, keep_sample, trial_of
-from jamreel.workshop.turns import Turn, take_turn, whole_piece
+from jamreel.workshop.turns import Turn, take_turn
 
 
 def finish(workshop: Workshop, piece_id: int, *, finished: bool) -> None:
@@ -70,29 +68,6 @@ def finish(workshop: Workshop, piece_id: int, *, finished: bool) -> None:
         _learn(workshop, piece, planned, planned.plan)
 
 
-def catch_up(workshop: Workshop, seconds: float = 0.2) -> None:
-    """Put pieces into the log that were finished before there was one.
-
-    Args:
-        workshop: whose pieces.
-        seconds: to spend; asking again goes on.
-    """
-    if workshop.log_whole:
-        return
-    started = time.monotonic()
-    finished = rows(Piece, workshop).filter(finished_at__isnull=False, entry=None)
-    for (pk,) in finished.order_by("finished_at").values_list("pk")[:PAGE]:
-        if time.monotonic() - started > seconds:
-            return
-        piece = whole_piece(workshop, pk)
-        entry = _entry(piece, bring_up_to_date(piece))
-        entry.finished_at = piece.finished_at or clock.now()
-        entry.finished_on = entry.finished_at.date()
-        _keep(entry)
-    if not finished.exists():
-        Workshop.objects.filter(pk=workshop.pk).update(log_whole=True)
-
-
 def _keep(entry: LogEntry) -> None:
     """Write an entry, in place of an earlier one of its piece."""
     mine = rows(LogEntry, entry.workshop).filter(piece=entry.piece)
@@ -115,7 +90,7 @@ def _entry(piece: Piece, planned: Planned) -> LogEntry:
         .select_related("stock", "tick")
     )
     minutes = sum(one.seconds for one in rows(StepClock, piece.workshop).filter(piece=piece)) / 60
-    brief = present(piece.head.brief) if piece.head else {}
+    brief = piece.head.brief if piece.head else {}
     waste_mm, waste_g = _waste(planned, told)
     return LogEntry(
         workshop=piece.workshop,
@@ -147,7 +122,7 @@ def _entry(piece: Piece, planned: Planned) -> LogEntry:
 def _as_made(piece: Piece, told: dict[str, float]) -> tuple[float | None, float | None]:
     """Return what a piece measured: as it was told at the bench, else at the last try-on."""
     noted: dict[str, Any] = next((one.noted for one in reversed(piece.tryons.all())), {})
-    brief = present(piece.head.brief) if piece.head else {}
+    brief = piece.head.brief if piece.head else {}
     unit: Unit = "in" if brief.get("unit") == "in" else "mm"
     return told.get("finished"), told.get("inside", _length(noted.get("inside_girth"), unit))
 

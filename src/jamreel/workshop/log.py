@@ -14,7 +14,7 @@ from jamreel.workshop import clock
 from jamreel.workshop.csv_text import write_rows
 from jamreel.workshop.models import LogEntry, LogWord, Photo, Piece, Wearer, Workshop
 from jamreel.workshop.ownership import row, rows
-from jamreel.workshop.pieces import present, start_piece
+from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.planning import refuse, shop_of
 from jamreel.workshop.searching import as_ascii, words_of
 from jamreel.workshop.wearers import measures_of
@@ -183,11 +183,11 @@ def again(
     entry = row(LogEntry, workshop, entry_id)
     if entry.piece is None or entry.piece.head is None:
         refuse(workshop, Refusal("piece_gone", got=entry.name, field="entry"))
-    brief = present(entry.piece.head.brief)
+    brief = entry.piece.head.brief
     if wearer is not None:
         unit = brief.get("unit") or shop_of(workshop).unit
         brief = {**brief, "measures": measures_of(wearer, unit)}
-    return start_piece(workshop, name, {**brief, "tryon": None}, wearer, due)
+    return start_piece(workshop, name, brief, wearer, due)
 
 
 COLUMNS = (

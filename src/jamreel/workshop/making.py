@@ -21,7 +21,6 @@ from jamreel.core.words import problem, speaking
 from jamreel.core.workpiece.records import Record, lacking, record_of_step
 from jamreel.workshop.models import Piece, Stock, Tick, TryOnRecord, Workshop
 from jamreel.workshop.ownership import row
-from jamreel.workshop.pieces import present
 from jamreel.workshop.planning import (
     Planned,
     brief_for_planning,
@@ -269,9 +268,6 @@ def record_tryon(workshop: Workshop, piece_id: int, noted: dict[str, Any]) -> No
         )
         turn.tryons.append(record)
         turn.then(record.save)
-        # Earlier releases kept what was being noted in the brief.
-        if isinstance(turn.head.brief, dict) and turn.head.brief.get("tryon"):
-            turn.revise(present(turn.head.brief), "tryon")
 
     take_turn(workshop, piece_id, change)
 

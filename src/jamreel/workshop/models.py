@@ -10,15 +10,13 @@ from django.db.models import Q
 class Workshop(models.Model):
     """A bench with its settings, as they were typed (a ``core.shop.Shop`` as JSON).
 
-    One that is closed has nobody left; it is being deleted. The log is ``log_whole`` when it has
-    all pieces that were finished before there was one.
+    One that is closed has nobody left; it is being deleted.
     """
 
     name = models.CharField(max_length=80)
     shop = models.JSONField(default=dict)
     shop_version = models.PositiveIntegerField(default=1)
     closed_at = models.DateTimeField(null=True, blank=True)
-    log_whole = models.BooleanField(default=True, db_default=True)
     # What its revisions, photographs and day plans take [bytes].
     kept_bytes = models.BigIntegerField(default=0)
     # What is known of the maker's hand (``shops.OF_HAND``): no setting, though plans go by it.
@@ -131,7 +129,7 @@ class Tick(Owned):
     """A wire cut, a step or beads fetched, ticked off. Unticking sets ``undone_at``; the row stays.
 
     ``planned`` and ``actual`` are lengths [mm] of a wire and counts of beads; ``what`` keeps what
-    it was for (a ``core`` record as JSON). ``named_by`` is the format whose names ``key`` follows.
+    it was for (a ``core`` record as JSON).
     """
 
     piece = models.ForeignKey(Piece, on_delete=models.CASCADE, related_name="ticks")
@@ -140,7 +138,6 @@ class Tick(Owned):
     planned = models.FloatField(null=True)
     actual = models.FloatField(null=True)
     what = models.JSONField(default=dict)
-    named_by = models.PositiveSmallIntegerField(default=2)
     revision = models.ForeignKey(Revision, on_delete=models.SET_NULL, null=True, related_name="+")
     ticked_at = models.DateTimeField()
     undone_at = models.DateTimeField(null=True)

@@ -2,6 +2,8 @@
 
 import unicodedata
 
+from jamreel.core.words import say
+
 # Marks that turn the direction of text about: what stands behind them reads otherwise than it is.
 _BIDI = frozenset("\u061c\u200e\u200f\u202a\u202b\u202c\u202d\u202e\u2066\u2067\u2068\u2069")
 # Joiners belong to the spelling of some scripts, and to pictures.
@@ -26,7 +28,7 @@ def clean_text(typed: str) -> str:
     """
     for sign in typed.strip():
         if sign in _BIDI or (unicodedata.category(sign) in _UNSEEN and sign not in _JOINERS):
-            raise ValueError(f"U+{ord(sign):04X} can't stand in a name")
+            raise ValueError(say("name.sign", sign=f"U+{ord(sign):04X}"))
     return " ".join(unicodedata.normalize("NFC", typed).split())
 
 

@@ -16,9 +16,9 @@ from pydantic import ValidationError
 
 from jamreel.core.draft import mended
 from jamreel.core.families import registered
-from jamreel.core.plan import BriefRefused, Plan
+from jamreel.core.plan import BriefRefused, Plan, read_brief
 from jamreel.core.shop import Shop
-from jamreel.core.upgrade import upgraded, with_names
+from jamreel.core.spelled_out import spelled_out, with_names
 from jamreel.workshop.models import Piece, Revision, Wearer, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.planning import (
@@ -60,17 +60,20 @@ def sites_of(brief: dict[str, Any], shop: Shop) -> tuple[tuple[str, ...], tuple[
     return wanted, tuple(site for site in cls.helps if site not in wanted)
 
 
-def present(brief: Any) -> Any:
-    """Return a brief as kept in the present format, each of its entries with a name.
+def to_keep(brief: dict[str, Any], shop: Shop) -> dict[str, Any]:
+    """Return a brief as it is kept: each of its entries with a name, and as soon as it can be read
+    every choice spelled out, so that a default that changes later moves nothing.
 
     What was noted at a try-on is no part of a piece: it is on record, or still being typed.
     """
-    found = upgraded(brief)
-    if not isinstance(found, dict):
-        return found
-    found = {key: value for key, value in found.items() if key != "tryon"}
+    found = {key: value for key, value in brief.items() if key != "tryon"}
     piece = found.get("piece")
-    return {**found, "piece": with_names(piece)} if isinstance(piece, dict) else found
+    if isinstance(piece, dict):
+        found["piece"] = with_names(piece)
+    try:
+        return spelled_out(found, read_brief(found, shop))
+    except (BriefRefused, RecursionError):
+        return found
 
 
 # So many changes back a plan is looked for where what is typed gives none, and so many runs of
@@ -102,7 +105,7 @@ def plan_before(piece: Piece, planned: Planned, shop: Shop) -> Plan | None:
 
 def shown(piece: Piece, planned: Planned) -> dict[str, Any]:
     """Return the brief of a piece as a screen can work with it: without what can't be read."""
-    brief = present(piece.head.brief) if piece.head else {}
+    brief = piece.head.brief if piece.head else {}
     brief = brief if planned.sound else mended(brief)
     return {"piece": {}, "wire": {}, **brief}
 
@@ -120,7 +123,7 @@ def start_piece(
         BriefRefused: a brief that can't be kept (see ``core.draft``), or no room for one more.
     """
     shop = shop_of(workshop)
-    brief = present({"unit": shop.unit, "gauge_system": shop.gauge_system, **brief})
+    brief = to_keep({"unit": shop.unit, "gauge_system": shop.gauge_system, **brief}, shop)
     piece = Piece(workshop=workshop, name=name, wearer=wearer, due=due)
     planned = work_out(brief_for_planning(piece, brief), shop)
     _sound(planned)
@@ -148,17 +151,17 @@ def _sound(planned: Planned) -> None:
 def save_brief(
     workshop: Workshop, piece_id: int, version: int, brief: dict[str, Any]
 ) -> tuple[Piece, Planned]:
-    """Save a brief as a new revision, in the present format and with a name for every entry.
+    """Save a brief as a new revision, with every choice spelled out.
 
     Raises:
         StaleSave: ``version`` is not the piece's version.
         BriefRefused: a brief that can't be kept (see ``core.draft``).
     """
-    brief = present(brief)
+    brief = to_keep(brief, shop_of(workshop))
 
     def change(turn: Turn) -> None:
         _current(turn, version)
-        before = present(turn.head.brief)
+        before = turn.head.brief
         if brief == before:
             return
         room_for_revision(turn.piece)

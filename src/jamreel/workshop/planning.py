@@ -26,16 +26,12 @@ from jamreel.core.plan import (
     refuse_in_words,
 )
 from jamreel.core.shop import Shop
-from jamreel.core.upgrade import upgraded
 from jamreel.core.words import Problem
-from jamreel.core.workpiece.earlier import found_again
 from jamreel.core.workpiece.records import Record, Standing, standing
 from jamreel.workshop.models import Piece, Tick, Workshop
 
 # So many plans are remembered; one of 200 parts takes about a megabyte.
 MOST_REMEMBERED = 120
-# Names of ticks before entries had names of their own.
-OLD_NAMES = 1
 
 
 @dataclass(frozen=True)
@@ -133,15 +129,7 @@ def work_out_with(typed: Any, shop: Shop, ticks: Sequence[Tick]) -> Planned:
         shop: the workshop's settings.
         ticks: that stand.
     """
-    old = [record_of(tick) for tick in ticks if tick.named_by == OLD_NAMES]
-    new = [record_of(tick) for tick in ticks if tick.named_by != OLD_NAMES]
-    if not old:
-        return work_out(typed, shop, new)
-    bare = work_out(typed, shop, new)
-    if bare.plan is None:
-        return work_out(typed, shop, [*old, *new])
-    again = found_again(old, bare.plan)
-    return work_out(typed, shop, [*(one for rows in again.values() for one in rows), *new])
+    return work_out(typed, shop, [record_of(tick) for tick in ticks])
 
 
 def brief_for_planning(piece: Piece, brief: Any = None) -> Any:
@@ -153,11 +141,9 @@ def brief_for_planning(piece: Piece, brief: Any = None) -> Any:
     """
     if brief is None:
         brief = piece.head.brief if piece.head else {}
-    # Kept in whatever format it was written: the same brief is remembered once.
-    found = upgraded(brief)
-    if not isinstance(found, dict):
-        return found
-    found = {key: value for key, value in found.items() if key != "tryon"}
+    if not isinstance(brief, dict):
+        return brief
+    found = {key: value for key, value in brief.items() if key != "tryon"}
     if piece.wearer is not None and piece.wearer.is_child:
         return {**found, "child": True}
     return found

@@ -20,17 +20,14 @@ from django.utils import timezone
 from jamreel.core.result import Figure
 from jamreel.core.shop import Shop
 from jamreel.core.words import speaking
-from jamreel.core.workpiece.earlier import found_again
 from jamreel.core.workpiece.records import Record, done_steps
 from jamreel.workshop.models import Piece, Revision, Tick, TryOnRecord, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.planning import (
-    OLD_NAMES,
     Planned,
     brief_for_planning,
     code,
     hand_kept,
-    record_of,
     shop_for,
     shop_of,
     work_out_with,
@@ -77,9 +74,7 @@ class Turn:
         assert piece.head is not None  # set when the piece is started
         standing = [tick for tick in piece.ticks.all() if tick.undone_at is None]
         shop = shop_of(piece.workshop)
-        turn = cls(piece, shop, piece.head, standing, list(piece.tryons.all()))
-        turn._rename()
-        return turn
+        return cls(piece, shop, piece.head, standing, list(piece.tryons.all()))
 
     @property
     def is_cut(self) -> bool:
@@ -153,26 +148,6 @@ class Turn:
             revision=self.head,
             ticked_at=timezone.now(),
         )
-
-    def _rename(self) -> None:
-        """Give ticks of an earlier format the names that what they are for has now."""
-        old = [tick for tick in self.ticks if tick.named_by == OLD_NAMES]
-        if not old:
-            return
-        plan = self.planned.plan
-        if plan is None:
-            return
-        again = found_again([record_of(tick) for tick in old], plan)
-        for tick in old:
-            first, *others = again[tick.key]
-            for record in others:
-                other = self.new_tick(record, record.actual)
-                other.what, other.ticked_at = tick.what, tick.ticked_at
-                self.ticks.append(other)
-                self.writes.append(other.save)
-            tick.kind, tick.key, tick.named_by = first.kind, first.key, OLD_NAMES + 1
-            tick.planned, tick.actual = first.planned, first.actual
-            self.writes.append(tick.save)
 
     def write(self, planned: Planned) -> None:
         """Write it all, worked out as it will be. Raises Moved, with nothing written."""

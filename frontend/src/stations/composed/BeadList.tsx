@@ -105,7 +105,7 @@ function OneBead({ bead, facts, at, problems, unit, onBead, children }: OneProps
           .map((choice) => (
             <Select
               key={choice.name}
-              label={choice.says || t(`piece_choice.${choice.name}`)}
+              label={choice.says}
               labelHidden
               value={asText(bead[choice.name] ?? choice.default)}
               options={(choice.options ?? []).map((value, i) => ({

@@ -23,7 +23,7 @@ import { LengthSlide } from "../../ui/LengthSlide";
 import { asKind, KindSelect } from "../PieceChoices";
 import { Allowances, MetalChoice, SectionChoice, WireChoice } from "../WireFields";
 import { EntryList } from "./EntryList";
-import { Fields } from "./Fields";
+import { ChoiceFields } from "../ChoiceFields";
 import { OwnMoves } from "./OwnMoves";
 import { PaletteChoice } from "./PaletteChoice";
 import { Inspector } from "./Inspector";
@@ -185,7 +185,7 @@ export function ComposedMakeUp(props: StationProps) {
         {panel === "middle" && <MiddlePanel {...props} typed={piece} />}
         {panel === "closure" && <ClosurePanel {...props} typed={piece} />}
         {panel === "string" && (
-          <Fields
+          <ChoiceFields
             choices={(kind?.choices ?? []).filter((one) => STRING.includes(one.name))}
             value={piece}
             at="piece"
@@ -232,7 +232,7 @@ function PiecePanel({ typed, ...props }: PanelProps) {
       />
       {length?.low != null && length.high != null && (
         <LengthSlide
-          label={length.says || t("piece_choice.length")}
+          label={length.says}
           value={typed.length ?? length.default}
           low={length.low}
           high={length.high}
@@ -240,7 +240,7 @@ function PiecePanel({ typed, ...props }: PanelProps) {
           onSlide={(value) => edit(["piece", "length"], value)}
         />
       )}
-      <Fields
+      <ChoiceFields
         choices={(kind?.choices ?? []).filter((one) => !STRING.includes(one.name))}
         value={typed}
         at="piece"
@@ -287,7 +287,7 @@ function ClosurePanel({ typed, ...props }: PanelProps) {
         onChoose={(kind) => edit(["piece", "closure"], { kind })}
       />
       <p className="text-[14px] leading-snug text-muted">{shelf?.help}</p>
-      <Fields
+      <ChoiceFields
         choices={shelf?.choices ?? []}
         value={closure}
         at="piece.closure"

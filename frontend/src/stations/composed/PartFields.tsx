@@ -8,7 +8,7 @@ import { Select } from "../../ui/Select";
 import { Problem, TextField } from "../../ui/TextField";
 import { problemAt, type StationProps } from "../context";
 import { BeadList } from "./BeadList";
-import { Fields } from "./Fields";
+import { ChoiceFields } from "../ChoiceFields";
 import { OwnMoves } from "./OwnMoves";
 
 interface PartProps extends StationProps {
@@ -34,7 +34,7 @@ export function PartFields(props: PartProps) {
       {"row" in defaults && <Row {...props} row={row} defaults={defaults} />}
       {"head" in defaults && <Head {...props} defaults={defaults} />}
       {"sections" in defaults && <Sections {...props} defaults={defaults} />}
-      <Fields
+      <ChoiceFields
         choices={stillAsked(shelf?.choices ?? [], row.length > 0).filter(
           (one) => !props.without?.includes(one.name),
         )}

@@ -87,7 +87,12 @@ class Closure(Asking, ABC):
 
     def as_typed(self) -> dict[str, str]:
         """Return it as a maker would type it: its kind, and what was chosen of it."""
-        chosen = {name: getattr(self, name) for name in self.model_fields_set - {"kind"}}
+        usual = type(self).model_fields
+        chosen = {
+            name: value
+            for name in usual
+            if name != "kind" and (value := getattr(self, name)) != usual[name].default
+        }
         # A wire size is typed by what it is called, without what that is in mm.
         typed = {k: str(getattr(v, "label", v)) for k, v in chosen.items() if v is not None}
         return {"kind": self.kind, **{k: v.partition(" (")[0] for k, v in typed.items()}}

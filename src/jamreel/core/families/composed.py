@@ -176,7 +176,7 @@ class Composed(MakeUp, Construction):
 
     def counted_out(self, job: Job) -> tuple[Edit, ...]:
         """Return the counts that the plan takes to come to the length, line by line."""
-        if not self.counts_itself:
+        if not self.counted:
             return ()
         edits = self._counted(job, self.target(job), self.lines[0])
         beside = self.target_beside(job)

@@ -44,7 +44,7 @@ class LinkedRound(Composed):
 
     def counts_beside(self) -> tuple[str, ...]:
         """Return rings at the back, where the maker set none and they hang in loops."""
-        free = "rings" not in self.model_fields_set and self.string_ends == "wrapped"
+        free = self.rings is None and self.string_ends == "wrapped"
         return ("rings",) if free else ()
 
     def _notch(self, job: Job) -> float:

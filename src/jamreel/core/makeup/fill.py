@@ -125,7 +125,7 @@ def small_knobs(makeup: MakeUp, main: Knob | None) -> Iterator[Knob]:
     """Yield what the remainder can be spent by, one at a time."""
     if makeup.closure.fastens:
         rings = tuple(range(MOST_RINGS + 1))
-        yield Knob("rings", "", ("rings",), makeup.rings, rings)
+        yield Knob("rings", "", ("rings",), makeup.rings or 0, rings)
     for i, entry in enumerate(makeup.entries):
         part, path = entry.part, ("entries", i)
         if part is None:

@@ -5,9 +5,9 @@ links hang in each other's loops, a drop hangs from the place at which it stands
 is the neutral element. Two ends of which neither opens can't be joined, and the plan says so.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field, SerializeAsAny, field_validator, model_validator
 
@@ -17,7 +17,7 @@ from jamreel.core.closures import AnyClosure, usual_closure
 from jamreel.core.errors import Refusal
 from jamreel.core.makeup.layout import laid_evenly
 from jamreel.core.parts import AnyPart, Part
-from jamreel.core.values import Frozen, Length, OptionalLength, refused
+from jamreel.core.values import Frozen, Length, OptionalCount, OptionalLength, refused
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.words import say
 
@@ -134,9 +134,9 @@ class MakeUp(Asking):
 
     ``mirrored`` lays the entries out, then the focal, then the entries the other way round;
     ``hung`` hangs from the middle. ``counted`` lets the plan count the entries to the length, as it
-    does for entries that nobody has set. ``rings`` are added at the back to reach the length. The
-    string ends in wrapped loops, or plain ones where it is stiff, or goes ``through`` the closure
-    and back into the parts.
+    does for entries that nobody has set. ``rings`` are added at the back to reach the length, as
+    many as it takes where nobody says how many. The string ends in wrapped loops, or plain ones
+    where it is stiff, or goes ``through`` the closure and back into the parts.
     """
 
     ranges: ClassVar[dict[str, tuple[float, float]]] = {
@@ -155,7 +155,7 @@ class MakeUp(Asking):
     mirrored: bool = False
     counted: bool | None = None
     closure: SerializeAsAny[AnyClosure] = Field(default_factory=usual_closure)
-    rings: int = 0
+    rings: OptionalCount = None
     ring_pin: Length = 3.5
     string: OptionalSize = None
     string_ends: Literal["wrapped", "plain", "through"] = "wrapped"
@@ -181,10 +181,15 @@ class MakeUp(Asking):
                 seen.add(name)
         return self
 
-    @property
-    def counts_itself(self) -> bool:
-        """Whether the plan counts the entries."""
-        return "entries" not in self.model_fields_set if self.counted is None else self.counted
+    @model_validator(mode="before")
+    @classmethod
+    def _counts(cls, typed: Any) -> Any:
+        """Say whether the plan counts the entries where nobody said it: while nobody set them."""
+        if not isinstance(typed, Mapping) or typed.get("counted") is not None:
+            return typed
+        if cls.model_fields["counted"].default is not None:
+            return {name: one for name, one in typed.items() if name != "counted"}
+        return {**typed, "counted": "entries" not in typed}
 
     def units(self) -> tuple[Unit, ...]:
         """Return the sequence from left to right, one unit a part.

@@ -1,4 +1,6 @@
-"""All sentences of the core, by key, from one catalogue a language.
+"""Every sentence that a user can see, by key, from a folder for each language.
+
+Words of a kind of part, closure or piece stand in a file of its name, the others by what they are.
 
 Rules name a key and hand over values; ``{girth:len}`` in a sentence is written in the maker's
 unit. The language and unit in force are set once, by the door, for the length of one plan.
@@ -58,9 +60,20 @@ def _parsed(sentence: str) -> tuple[tuple[str, str | None, str], ...]:
 
 @cache
 def catalogue(language: Language) -> dict[str, str]:
-    """Return every sentence of one language by its dotted key."""
-    text = files(__package__).joinpath(f"{language}.toml").read_text(encoding="utf-8")
-    return dict(_flatten(tomllib.loads(text), ""))
+    """Return every sentence of one language by its dotted key.
+
+    Raises:
+        ValueError: one key stands in two files.
+    """
+    found: dict[str, str] = {}
+    for file in sorted(files(__package__).joinpath(language).iterdir(), key=lambda one: one.name):
+        if not file.name.endswith(".toml"):
+            continue
+        for key, sentence in _flatten(tomllib.loads(file.read_text(encoding="utf-8")), ""):
+            if key in found:
+                raise ValueError(f"{key} stands in {file.name} and in another file of {language}")
+            found[key] = sentence
+    return found
 
 
 def _flatten(table: dict[str, Any], prefix: str) -> Iterator[tuple[str, str]]:
@@ -99,6 +112,35 @@ def say(key: str, **values: Any) -> str:
     )
 
 
+def choice_says(kind: str, name: str, what: str = "label") -> str:
+    """Return what a choice is called, or its help: the kind's own words before those that the
+    choice has everywhere; '' where there are none.
+
+    Args:
+        kind: of the part, closure or piece; '' where it is not known.
+        name: of the choice.
+        what: ``label`` or ``help``.
+    """
+    known = catalogue(_voice.get()[0])
+    for key in (f"choice.{kind}.{name}.{what}", f"choice.{name}.{what}"):
+        if key in known:
+            return say(key)
+    # Its kind isn't known everywhere: words that only one kind has are meant then.
+    only = [] if kind else _by_choice(_voice.get()[0]).get(f"{name}.{what}", [])
+    return say(only[0]) if len(only) == 1 else ""
+
+
+@cache
+def _by_choice(language: Language) -> dict[str, list[str]]:
+    """Return the keys of kinds' own words by the choice that they are of."""
+    found: dict[str, list[str]] = {}
+    for key in catalogue(language):
+        parts = key.split(".")
+        if parts[0] == "choice" and len(parts) == 4:
+            found.setdefault(".".join(parts[2:]), []).append(key)
+    return found
+
+
 # Of what was entered an error shows so much.
 MOST_SHOWN = 60
 
@@ -127,7 +169,7 @@ def problem(refusal: Refusal) -> Problem:
         for n in range(len(parts), 0, -1)
     )
     # A choice of a part or closure goes by its own name.
-    own = words.get(f"choice.{parts[-1]}.label") if len(parts) > 2 else None
+    own = choice_says(str(refusal.values.get("of_kind", "")), parts[-1]) if len(parts) > 2 else ""
     field = own or next((name for name in named if name), refusal.field or words["field.brief"])
     got = words["refused.nothing"] if refusal.got in (None, "") else _short(refusal.got)
     values = {**refusal.values, "field": field, "got": got}
