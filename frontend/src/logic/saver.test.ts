@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { ApiError, type Brief, type Piece } from "../api/client";
 import { Saver, type Kept, type Shelf, type Transport } from "./saver";
 
-const typed = (trim: string) => ({ schema: 2, cutting: { trim } }) as unknown as Brief;
+const typed = (trim: string) => ({ schema: "0.2", cutting: { trim } }) as unknown as Brief;
 
 function piece(version: number, brief: Brief): Piece {
   return { id: 1, version, brief } as unknown as Piece;

@@ -36,7 +36,6 @@ function kept(): Quick {
 
 function briefOf(quick: Quick, piece: Record<string, unknown>, sites: readonly string[]) {
   return {
-    schema: 3,
     measures: Object.fromEntries(
       sites.map((site) => [site, { readings: [{ value: quick.values[site] ?? "" }] }]),
     ),

@@ -130,7 +130,6 @@ function Pieces({ wearer }: { wearer: Wearer }) {
             }),
             wearer_id: wearer.id,
             brief: {
-              schema: 3,
               piece: chosen?.piece ?? { kind },
               wire: chosen?.wire,
             },
