@@ -101,10 +101,10 @@ def woven() -> None:
     """Time bodies of sixty rows as they are planned, and bodies pulled tight to be looked at."""
     from tests.core.test_interlace import CAST, bracelet
 
-    from jamreel.core.interlace.braids import PlainBraid
-    from jamreel.core.interlace.knots import Knotted
-    from jamreel.core.interlace.plaits import Plait, width_by_rule
-    from jamreel.core.interlace.settle import settled
+    from jamreel.core.interlace.braid.geometry import PlainBraid
+    from jamreel.core.interlace.flat_plait.geometry import Plait, width_by_rule
+    from jamreel.core.interlace.knot_row.geometry import Knotted
+    from jamreel.core.interlace.relax import settled
     from jamreel.core.plan import plan_raw
     from jamreel.core.shop import Shop
 

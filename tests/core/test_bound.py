@@ -19,21 +19,21 @@ from jamreel.core.cutting.problem import Rack, Wanted
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace import settle
+from jamreel.core.interlace import relax
 from jamreel.core.interlace.bound import Bound
-from jamreel.core.interlace.braid import Braid
-from jamreel.core.interlace.braids import BeadedBraid, PlainBraid
-from jamreel.core.interlace.bundle import Bundle, Laid, arc_over
-from jamreel.core.interlace.cages import Cage
-from jamreel.core.interlace.coil_mesh import CoilMesh
-from jamreel.core.interlace.coils import Mesh
-from jamreel.core.interlace.cord import Cord, cord_of, rounded
-from jamreel.core.interlace.piles import Pile, rows_of_pile
-from jamreel.core.interlace.plait import FlatPlait
-from jamreel.core.interlace.plaits import Plait, width_by_rule
-from jamreel.core.interlace.settle import settled
-from jamreel.core.interlace.stone_cage import StoneCage
-from jamreel.core.interlace.wound_ring import WoundRing
+from jamreel.core.interlace.braid.geometry import BeadedBraid, PlainBraid
+from jamreel.core.interlace.braid.part import Braid
+from jamreel.core.interlace.bundle.part import Bundle, Laid, arc_over
+from jamreel.core.interlace.coil_mesh.geometry import Mesh
+from jamreel.core.interlace.coil_mesh.part import CoilMesh
+from jamreel.core.interlace.cord.part import Cord, cord_of, rounded
+from jamreel.core.interlace.flat_plait.geometry import Plait, width_by_rule
+from jamreel.core.interlace.flat_plait.part import FlatPlait
+from jamreel.core.interlace.hex_stack import Pile, rows_of_pile
+from jamreel.core.interlace.relax import settled
+from jamreel.core.interlace.stone_cage.geometry import Cage
+from jamreel.core.interlace.stone_cage.part import StoneCage
+from jamreel.core.interlace.wound_ring.part import WoundRing
 from jamreel.core.parts.base import Made
 from jamreel.core.path.moves import developed_length
 from jamreel.core.plan import BriefRefused, Plan, plan_raw, propose_raw
@@ -746,18 +746,18 @@ def test_what_pulling_tight_may_cost_is_bounded_by_what_a_round_costs(body: Any)
     cell = body.cell()
     counted: list[float] = []
 
-    class Counted(settle._Bodies):
+    class Counted(relax._Bodies):
         def push_apart(self) -> None:
             counted.append(self.costs(1))
             super().push_apart()
 
-    real, settle._Bodies = settle._Bodies, Counted  # type: ignore[misc]
+    real, relax._Bodies = relax._Bodies, Counted  # type: ignore[misc]
     try:
         pulled = settled(cell)
     finally:
-        settle._Bodies = real  # type: ignore[misc]
+        relax._Bodies = real  # type: ignore[misc]
     # Large bodies go fewer rounds, small ones no more than are of use; none costs more than it may,
     # but for the rounds that any body is given.
-    assert settle.FEWEST <= len(counted) <= settle.ROUNDS
-    assert sum(counted) <= settle.WORK * 1.1 or len(counted) == settle.FEWEST
+    assert relax.FEWEST <= len(counted) <= relax.ROUNDS
+    assert sum(counted) <= relax.WORK * 1.1 or len(counted) == relax.FEWEST
     assert not pulled.packed

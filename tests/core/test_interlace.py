@@ -17,13 +17,13 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced
 from jamreel.core.interlace.cells import Ball, Cell, stretched
-from jamreel.core.interlace.channel import Channel, Leg
-from jamreel.core.interlace.crossed import CrossedWrap, Repeat
-from jamreel.core.interlace.knot_row import KnotRow
-from jamreel.core.interlace.knots import Knotted, knot_takes
-from jamreel.core.interlace.ladder import Ladder, LadderRow
-from jamreel.core.interlace.lattice import Beads, Lattice, Ribbon, round_again
-from jamreel.core.interlace.settle import settled
+from jamreel.core.interlace.channel.part import Channel, Leg
+from jamreel.core.interlace.crossed_wrap.part import CrossedWrap, Repeat
+from jamreel.core.interlace.knot_row.geometry import Knotted, knot_takes
+from jamreel.core.interlace.knot_row.part import KnotRow
+from jamreel.core.interlace.ladder.part import Ladder, LadderRow
+from jamreel.core.interlace.lattice.part import Beads, Lattice, Ribbon, round_again
+from jamreel.core.interlace.relax import settled
 from jamreel.core.interlace.space import inner_tangent, joined, length_of, round_bar, spaced
 from jamreel.core.interlace.working import Sample, rows_of, shared_out
 from jamreel.core.parts.base import Made

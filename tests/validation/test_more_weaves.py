@@ -35,8 +35,25 @@ from jamreel.core.interlace.bindings import (
     stacked_longer,
     twisted_left,
 )
-from jamreel.core.interlace.braids import BeadedBraid, PlainBraid, strand_of
-from jamreel.core.interlace.cages import (
+from jamreel.core.interlace.braid.geometry import BeadedBraid, PlainBraid, strand_of
+from jamreel.core.interlace.coil_mesh.geometry import Mesh
+from jamreel.core.interlace.cord.geometry import (
+    KNOT_TIGHT,
+    larks_head,
+    least_insert,
+)
+from jamreel.core.interlace.cord.part import Cord
+from jamreel.core.interlace.flat_plait.geometry import (
+    Lacing,
+    Plait,
+    second_elliptic,
+    wavy,
+    width_by_rule,
+)
+from jamreel.core.interlace.hex_stack import Pile, hull_of, rows_of_pile
+from jamreel.core.interlace.relax import settled
+from jamreel.core.interlace.space import length_of
+from jamreel.core.interlace.stone_cage.geometry import (
     Cage,
     bail_tail,
     least_lip,
@@ -45,17 +62,6 @@ from jamreel.core.interlace.cages import (
     pear_girth,
     strands_to_cover,
 )
-from jamreel.core.interlace.coils import Mesh
-from jamreel.core.interlace.cord import Cord
-from jamreel.core.interlace.cording import (
-    KNOT_TIGHT,
-    larks_head,
-    least_insert,
-)
-from jamreel.core.interlace.piles import Pile, hull_of, rows_of_pile
-from jamreel.core.interlace.plaits import Lacing, Plait, second_elliptic, wavy, width_by_rule
-from jamreel.core.interlace.settle import settled
-from jamreel.core.interlace.space import length_of
 from jamreel.core.path.moves import developed_length
 from jamreel.core.wire.metals import metals
 from jamreel.core.wire.sections import Flat, HalfRound, Round, twist_take_up

@@ -18,10 +18,10 @@ import pytest
 from shapely.geometry import MultiPoint, Point
 
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.interlace.channel import Leg, nested_pitch
-from jamreel.core.interlace.crossed import Repeat
+from jamreel.core.interlace.channel.part import Leg, nested_pitch
+from jamreel.core.interlace.crossed_wrap.part import Repeat
 from jamreel.core.interlace.frames import Frame
-from jamreel.core.interlace.knots import (
+from jamreel.core.interlace.knot_row.geometry import (
     Knotted,
     both_bow,
     hollow_of_both,
@@ -30,7 +30,7 @@ from jamreel.core.interlace.knots import (
     one_bows,
     row_width,
 )
-from jamreel.core.interlace.ladder import (
+from jamreel.core.interlace.ladder.part import (
     LadderRow,
     between_bars,
     between_bars_in_front,
@@ -39,8 +39,8 @@ from jamreel.core.interlace.ladder import (
     outer_end,
     row_pitch,
 )
-from jamreel.core.interlace.lattice import Beads
-from jamreel.core.interlace.settle import settled
+from jamreel.core.interlace.lattice.part import Beads
+from jamreel.core.interlace.relax import settled
 from jamreel.core.interlace.space import length_of
 from jamreel.core.interlace.turns import crossed_belt, open_belt, turn
 from jamreel.core.path.moves import developed_length

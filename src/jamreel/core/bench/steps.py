@@ -3,7 +3,7 @@
 import tomllib
 from collections.abc import Iterable
 from functools import cache
-from importlib.resources import files
+from pathlib import Path
 from typing import Any, Literal
 
 from pydantic import Field
@@ -18,6 +18,9 @@ Resource = Literal["hands", "torch", "pickle", "tumbler", "glue"]
 Asked = Literal["cut", "left", "came_off", "rows", "finished", "inside"]
 # What a step does to the metal through and through.
 Works = Literal["straightened", "malleted", "hammered", "softened"]
+
+# Where kinds stand, and beside them what is known of their own steps.
+_BESIDE = ("parts", "closures", "interlace", "families")
 
 
 class Caution(Frozen):
@@ -97,9 +100,23 @@ class StepFacts(Frozen):
 
 @cache
 def step_facts() -> dict[str, StepFacts]:
-    """Return what is known of steps by key. Source: data/steps.toml."""
-    text = files(__package__).joinpath("data/steps.toml").read_text(encoding="utf-8")
-    return {key: StepFacts(**facts) for key, facts in tomllib.loads(text).items()}
+    """Return what is known of steps by key: of those that all share, and of each kind's own, which
+    stand beside the kind.
+
+    Raises:
+        ValueError: one step stands in two files.
+
+    Source: data/steps.toml, and the files beside parts, closures, bodies and constructions.
+    """
+    core = Path(__file__).parents[1]
+    beside = (file for folder in _BESIDE for file in sorted((core / folder).rglob("*.toml")))
+    found: dict[str, StepFacts] = {}
+    for file in (core / "bench/data/steps.toml", *beside):
+        for key, facts in tomllib.loads(file.read_text(encoding="utf-8")).items():
+            if key in found:
+                raise ValueError(f"the step {key} stands in {file.name} and in another file")
+            found[key] = StepFacts(**facts)
+    return found
 
 
 def step(

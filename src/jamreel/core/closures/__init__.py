@@ -7,8 +7,7 @@ from typing import Annotated
 from jamreel.core.bykind import ByKind
 from jamreel.core.closures.base import Closure, registered_closures
 
-_HELPERS = {"base", "eye", "receiving"}
-for _module in sorted(m.name for m in pkgutil.iter_modules(__path__) if m.name not in _HELPERS):
+for _module in sorted(m.name for m in pkgutil.iter_modules(__path__)):
     importlib.import_module(f"{__name__}.{_module}")
 
 AnyClosure = Annotated[Closure, ByKind(registered_closures)]

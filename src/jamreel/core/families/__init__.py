@@ -10,7 +10,7 @@ from typing import Annotated
 from jamreel.core.bykind import ByKind
 from jamreel.core.families.base import Construction, registered
 
-for _module in sorted(m.name for m in pkgutil.iter_modules(__path__) if m.name != "base"):
+for _module in sorted(m.name for m in pkgutil.iter_modules(__path__)):
     importlib.import_module(f"{__name__}.{_module}")
 
 Piece = Annotated[Construction, ByKind(registered)]

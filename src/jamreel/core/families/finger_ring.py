@@ -13,7 +13,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job
 from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
 from jamreel.core.fit.tryon import PuttingRight
-from jamreel.core.interlace.wound_ring import WoundRing
+from jamreel.core.interlace.wound_ring.part import WoundRing
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.result import Plan, Proposal
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet

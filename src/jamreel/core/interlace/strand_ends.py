@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.interlace.piles import hull_of
+from jamreel.core.interlace.hex_stack import hull_of
 from jamreel.core.parts.base import End, Hold, WireUse, opens_at
 from jamreel.core.parts.pictures import edge, ring
 from jamreel.core.path.bearings import hook_bearing

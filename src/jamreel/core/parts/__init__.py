@@ -10,8 +10,7 @@ from typing import Annotated
 from jamreel.core.bykind import ByKind
 from jamreel.core.parts.base import Part, registered_parts
 
-_HELPERS = {"base", "pictures", "beads", "ends", "own_shape", "pins", "winding"}
-for _module in sorted(m.name for m in pkgutil.iter_modules(__path__) if m.name not in _HELPERS):
+for _module in sorted(m.name for m in pkgutil.iter_modules(__path__)):
     importlib.import_module(f"{__name__}.{_module}")
 
 AnyPart = Annotated[Part, ByKind(registered_parts)]

@@ -6,8 +6,6 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy.spatial import ConvexHull, QhullError
-from scipy.spatial.distance import cdist
 
 from jamreel.core.path.moves import (
     Bend,
@@ -221,13 +219,16 @@ def furthest(line: Array) -> tuple[Array, Array]:
     Source: plain geometry, all pairs of points on the convex hull.
     """
     outer = line[_on_hull(line)] if len(line) > FEW_POINTS else line
-    apart = cdist(outer, outer)
+    apart = np.linalg.norm(outer[:, None] - outer[None, :], axis=2)
     i, j = np.unravel_index(int(np.argmax(apart)), apart.shape)
     return outer[i], outer[j]
 
 
 def _on_hull(line: Array) -> npt.NDArray[np.intp]:
     """Return the points that a shape's furthest two are among: those of its convex hull."""
+    # Loaded where a line is long: most plans have none.
+    from scipy.spatial import ConvexHull, QhullError
+
     try:
         # Joggled: a flat shape has a hull too.
         return np.asarray(ConvexHull(line, qhull_options="QJ").vertices, dtype=np.intp)

@@ -11,7 +11,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced, Weaving
 from jamreel.core.interlace.bound import Bound
 from jamreel.core.interlace.cells import Ball, Cell, Strand
-from jamreel.core.interlace.settle import settled
+from jamreel.core.interlace.relax import settled
 from jamreel.core.interlace.space import spaced
 from jamreel.core.interlace.working import rows_of
 from jamreel.core.makeup.compose import Composition

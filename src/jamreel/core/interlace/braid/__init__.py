@@ -1,0 +1,1 @@
+"""Braid: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Bundle: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Channel: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Coil mesh: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Cord: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Crossed wrap: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Flat plait: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Knot row: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Ladder: its sums, its strands in space, and the part."""

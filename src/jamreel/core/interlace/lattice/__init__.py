@@ -1,0 +1,1 @@
+"""Lattice: its sums, its strands in space, and the part."""

@@ -1,0 +1,1 @@
+"""Stone cage: its sums, its strands in space, and the part."""

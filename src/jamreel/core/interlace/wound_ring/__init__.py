@@ -1,0 +1,1 @@
+"""Wound ring: its sums, its strands in space, and the part."""
