@@ -318,7 +318,7 @@ def test_a_body_is_a_whole_number_of_rows_and_its_ends(part: Interlaced) -> None
     ends = one.make(WIRES).length - row
     assert few.length == pytest.approx(ends + 12 * row)
     body = part.body(WIRES)
-    assert row == pytest.approx(body.pitch)
+    assert row == pytest.approx(body.size.pitch)
     assert one.unit(row)[0] == pytest.approx(row)
 
 
@@ -334,7 +334,8 @@ def test_working_wire_is_cut_for_its_rows_its_tails_and_the_spare(part: Interlac
     assert {"tail_start", "rows", "looser", "tail_finish"} <= set(names)
     body = part.body(short)
     rows = sum(
-        one.count * sum(one.takes[n % len(one.takes)] for n in range(40)) for one in body.worked
+        one.count * sum(one.takes[n % len(one.takes)] for n in range(40))
+        for one in body.wires.worked
     )
     assert wire_of(made, woven[0].key.partition("~")[0]) > 1.2 * rows * 0.3
     assert any(step.id == "woven_join" for step in made.steps)
@@ -354,7 +355,7 @@ def test_the_ladder_of_the_tables_as_a_part() -> None:
 
 def test_a_bead_comes_on_the_wire_when_the_bar_before_it_is_turned_round() -> None:
     there, back = list[Ball](), list[Ball]()
-    for ball in Ladder(bars=4).body(WIRES).cell().balls:
+    for ball in Ladder(bars=4).body(WIRES).look.cell().balls:
         (there if ball.row < 1 else back).append(ball)
     assert [b.row for b in sorted(there, key=lambda b: b.at[1])] == sorted(b.row for b in there)
     # The row back begins at the other side.
@@ -367,16 +368,16 @@ def test_a_ladder_of_unlike_beads_crosses_the_last_gap_first_on_its_way_back() -
     body = Ladder(bars=4, row=beads).body(WIRES)
     gaps = tuple(one.along + 1.2 + 0.8 for one in beads)
     rows = [LadderRow(g, 1.2, 0.4, 9, 4.0).returning() for g in (gaps, gaps[::-1])]
-    assert body.worked[0].takes == pytest.approx(rows)
+    assert body.wires.worked[0].takes == pytest.approx(rows)
     assert rows[0] != pytest.approx(rows[1], abs=0.005)
-    cell = body.cell()
+    cell = body.look.cell()
     assert cell.length_of("working") == pytest.approx(sum(rows), rel=0.005)
     # Its two eyes are as far apart as the bars that they are turned from.
-    eyes, apart = body.eyes
+    eyes, apart = body.size.eyes
     assert eyes == 2
     assert apart == pytest.approx(gaps[1])
-    assert "6.0 mm, 10.0 mm, 14.0 mm" in body.begin[0].says
-    assert len(Ladder(bars=4).body(WIRES).worked[0].takes) == 1
+    assert "6.0 mm, 10.0 mm, 14.0 mm" in body.work.begin[0].says
+    assert len(Ladder(bars=4).body(WIRES).wires.worked[0].takes) == 1
 
 
 def test_the_channel_of_the_tables_as_a_part() -> None:
@@ -522,7 +523,7 @@ def test_rows_of_knots_with_beads_lie_as_their_pattern_says() -> None:
 
 def test_fine_wires_in_the_core_make_a_wider_row_and_are_cut() -> None:
     plain, inlaid = (KnotRow(rows=50, inlaid=n).make(WIRES) for n in (0, 2))
-    assert KnotRow(inlaid=2).body(WIRES).width == pytest.approx(2.4 + 0.8 + 1.6)
+    assert KnotRow(inlaid=2).body(WIRES).size.width == pytest.approx(2.4 + 0.8 + 1.6)
     assert wire_of(plain, "knot_core_inlaid") == 0
     # Each as long as the row, and held at both ends.
     assert wire_of(inlaid, "knot_core_inlaid") == pytest.approx(2 * (50 * 1.6 + 20))
@@ -542,7 +543,7 @@ def test_outer_rows_are_shorter_where_the_closure_wants_room() -> None:
     assert wire_of(less, "knot_core_eyes") == pytest.approx(wire_of(whole, "knot_core_eyes"))
     assert wire_of(less, "knot_bowed") < 0.6 * wire_of(whole, "knot_bowed")
     # At its ends nothing is drawn wider than the eyes of its straight row.
-    advance = KnotRow(pattern="mirrored").body(WIRES).pitch
+    advance = KnotRow(pattern="mirrored").body(WIRES).size.pitch
     ends = [
         max(abs(y) for s in made.strokes for c in s.copies for x, y in c.points if x < advance)
         for made in (whole, less)
@@ -557,10 +558,10 @@ def test_outer_rows_are_shorter_where_the_closure_wants_room() -> None:
 def test_a_pair_of_beads_under_an_arc() -> None:
     one = KnotRow(pattern="one_bows", rows=3).body(WIRES)
     two = KnotRow(pattern="one_bows", rows=3, arc_beads=2).body(WIRES)
-    assert two.pitch - one.pitch == pytest.approx(6.0)
-    assert [len(b.beads[0]) and b.beads[0][0].times for b in (one, two)] == [1, 2]
+    assert two.size.pitch - one.size.pitch == pytest.approx(6.0)
+    assert [len(b.wires.beads[0]) and b.wires.beads[0][0].times for b in (one, two)] == [1, 2]
     mean = KnotRow(pattern="one_bows", rows=3, arc_beads=2, bead_pitch=12.0).body(WIRES)
-    assert mean.pitch == pytest.approx(24.0)
+    assert mean.size.pitch == pytest.approx(24.0)
 
 
 BARE: tuple[Interlaced, ...] = (
@@ -575,7 +576,7 @@ BARE: tuple[Interlaced, ...] = (
 def test_bare_ends_are_no_length_of_their_own_and_go_into_a_cap(part: Interlaced) -> None:
     made = part.make(WIRES)
     assert made.ends is None
-    assert made.length == pytest.approx(part.rows * part.body(WIRES).pitch)
+    assert made.length == pytest.approx(part.rows * part.body(WIRES).size.pitch)
     eyed = part.model_copy(update={"ends": "eyes"}).make(WIRES)
     assert eyed.length > made.length + 6
     # Every bar is cut a cap's depth longer on both sides, and none of them turned to an eye.
@@ -593,11 +594,11 @@ def test_wraps_fill_a_frame_as_they_do_bars() -> None:
     bars = CrossedWrap(bar_gap=5.0, rows=40)
     one, two = frame.make(WIRES), bars.make(WIRES)
     assert wire_of(one, "crossed_working") == pytest.approx(wire_of(two, "crossed_working"))
-    long = 40 * frame.body(WIRES).pitch
+    long = 40 * frame.body(WIRES).size.pitch
     eyes = 2 * math.pi * (3.0 + 1.2)
     assert wire_of(one, "crossed_frame") == pytest.approx(2 * long + math.pi * 6.2 / 2 + eyes)
     # The bow bears half of its width beyond the legs, where bars have eyes.
-    assert one.length == pytest.approx(two.length - frame.body(WIRES).before + 2.5)
+    assert one.length == pytest.approx(two.length - frame.body(WIRES).size.before + 2.5)
     assert one.ends is not None
     assert one.ends[1].inner == pytest.approx(5.0)
     assert "channel_bow" in {step.id for step in one.steps}
@@ -612,7 +613,7 @@ def advice_on(part: dict[str, Any], closure: dict[str, Any]) -> set[str]:
 def test_a_cap_has_to_be_as_wide_as_what_goes_into_it() -> None:
     part = {"kind": "crossed_wrap", "bars": 3, "ends": "bare", "rows": 150}
     assert "bare_end" in advice_on(part, {"kind": "folded_hook", "wire": "1.2 mm"})
-    wide = CrossedWrap(bars=3).body(WIRES).width
+    wide = CrossedWrap(bars=3).body(WIRES).size.width
     narrow = advice_on(part, {"kind": "end_caps", "cap_width": "8"})
     fits = advice_on(part, {"kind": "end_caps", "cap_width": f"{wide:.2f}"})
     assert "cap_narrow" in narrow

@@ -94,7 +94,7 @@ def test_every_choice_and_option_of_every_kind_has_words(kind: str) -> None:
 @pytest.mark.parametrize("language", [one for one in LANGUAGES if one != "__pycache__"])
 def test_no_language_lacks_a_sentence(language: str) -> None:
     english = CORE / "core" / "words" / "en"
-    lacking = set(catalogue("en")) - set(catalogue(language))  # type: ignore[arg-type]
+    lacking = set(catalogue("en")) - set(catalogue(language))
     assert not lacking
     assert {one.name for one in english.iterdir()} == {
         one.name for one in (english.parent / language).iterdir()

@@ -9,9 +9,7 @@ from jamreel.core.plan import read_girth
 from jamreel.core.shop import Shop
 from jamreel.workshop import models as workshop_models
 from jamreel.workshop.demo import build
-from jamreel.workshop.demo_bound import BOUND
-from jamreel.workshop.demo_cast import CAST, OTHERS
-from jamreel.workshop.demo_woven import WOVEN
+from jamreel.workshop.demo_files import cast, extras
 from jamreel.workshop.models import (
     DayPlan,
     LogEntry,
@@ -29,7 +27,7 @@ from jamreel.workshop.wearers import keep_readings, measures_of
 from tests.conftest import shared_folder
 from tests.demo_made import put_back
 
-MADE = len(CAST) + len(OTHERS + WOVEN + BOUND)
+MADE = len(cast()) + len(extras())
 
 
 @pytest.fixture
@@ -78,7 +76,7 @@ def demo(transactional_db: None, tmp_path_factory: pytest.TempPathFactory) -> Wo
 
 def test_the_demo_has_a_piece_at_every_station(demo: Workshop) -> None:
     found = list(Piece.objects.filter(workshop=demo))
-    assert len(CAST) == 9
+    assert len(cast()) == 9
     assert len(found) == MADE
     wearers = {p.wearer_id for p in found}
     assert len(wearers) == 9

@@ -189,8 +189,12 @@ _ANSWERS: dict[type[Exception], Callable[[Any], HttpResponse]] = {
 
 def handle_errors(api: NinjaAPI) -> None:
     """Register every error that may leave the floors below."""
+
+    def handler(answers: Callable[[Any], HttpResponse]) -> Callable[..., HttpResponse]:
+        return lambda _, error: answers(error)
+
     for error, answers in _ANSWERS.items():
-        api.add_exception_handler(error, lambda _, found, answers=answers: answers(found))
+        api.add_exception_handler(error, handler(answers))
 
 
 def _field_problem(error: Any) -> FieldProblem:

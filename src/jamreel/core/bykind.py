@@ -47,10 +47,10 @@ class ByKind:
     ) -> JsonSchemaValue:
         """Return all kinds as alternatives, or typed data with a kind: see ``every_kind``."""
         if not _whole.get():
-            kind = {"type": "string", "description": "One of those that /api/facts tells of."}
+            told = {"type": "string", "description": "One of those that /api/facts tells of."}
             return {
                 "type": "object",
-                "properties": {"kind": kind},
+                "properties": {"kind": told},
                 "required": ["kind"],
                 "additionalProperties": True,
             }

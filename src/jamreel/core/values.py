@@ -86,7 +86,7 @@ OptionalCount = Annotated[
 ]
 
 # Of briefs, shops and plans as they are kept and handed out. Nothing is promised before 1.0.
-FORMAT = "0.2"
+FORMAT: Literal["0.2"] = "0.2"
 
 
 def _known_format(given: object) -> object:

@@ -43,7 +43,11 @@ def pulls_for(workshop: Workshop) -> Pulls:
             return None
         if known == _NOT:
             body = part.body(wires)
-            return body.close(lambda cell: cell) if body.close is not None else body.cell()
+            return (
+                body.look.close(lambda cell: cell)
+                if body.look.close is not None
+                else body.look.cell()
+            )
         found: Cell = pickle.loads(known)
         return found
 

@@ -13,20 +13,8 @@ from django.utils import timezone
 from jamreel.core.plan import propose_raw, read_brief
 from jamreel.core.shop import Shop
 from jamreel.workshop import finishing, making
-from jamreel.workshop.demo_bound import BOUND, BOUND_RACK
-from jamreel.workshop.demo_cast import (
-    CAST,
-    FIRE,
-    FORM_STEPS,
-    OTHERS,
-    RACK,
-    SHOP,
-    TRIALS,
-    Extra,
-    Role,
-)
+from jamreel.workshop.demo_files import Extra, Role, cast, extras, read
 from jamreel.workshop.demo_season import at_work, season
-from jamreel.workshop.demo_woven import WOVEN, WOVEN_RACK
 from jamreel.workshop.models import Piece, Stock, Wearer, Workshop
 from jamreel.workshop.pieces import refresh, save_brief, start_piece
 from jamreel.workshop.planning import plan_of, shop_of
@@ -37,6 +25,9 @@ from jamreel.workshop.wearers import keep_readings, measures_of
 # What is left alone at the bench just now, and what else is in the day.
 WAITING = "Landing-stage bangle"
 WHILE_S = 30.0
+FORM_STEPS = ("loop_up", "shape", "thread", "loop_down")
+# What makes wire soft before it is formed.
+FIRE = ("anneal", "quench", "pickle")
 OF_THE_DAY = ("Mooring bracelet", "Quill ear cuff", "Sluice bracelet", "Towpath braid")
 
 
@@ -53,19 +44,19 @@ def build(today: date, *, whole: bool = True) -> Workshop:
         return Workshop.objects.get(members=user)
     user.set_unusable_password()
     user.save()
-    workshop = Workshop.objects.create(name="Heron Barge", shop=SHOP)
+    workshop = Workshop.objects.create(name="Heron Barge", shop=read("shop"))
     workshop.members.add(user)
-    for stock in (*RACK, *WOVEN_RACK, *BOUND_RACK):
+    for stock in read("rack"):
         add_stock(workshop, stock)
-    for name, former, came_off in TRIALS:
-        reel = Stock.objects.get(workshop=workshop, name=name)
-        note_trial(workshop, reel.pk, {"former": former, "came_off": came_off})
+    # What was wound on a former to try it.
+    for trial in read("trials"):
+        reel = Stock.objects.get(workshop=workshop, name=trial["reel"])
+        wound = {"former": trial["former"], "came_off": trial["came_off"]}
+        note_trial(workshop, reel.pk, wound)
     workshop.refresh_from_db()
-    pieces = {role.part: _start(workshop, role, today) for role in CAST}
+    pieces = {role.part: _start(workshop, role, today) for role in cast()}
     _work_on(workshop, pieces)
-    made = {
-        extra.name: (_make(workshop, extra, today), extra) for extra in (*OTHERS, *WOVEN, *BOUND)
-    }
+    made = {extra.name: (_make(workshop, extra, today), extra) for extra in extras()}
     if whole:
         season(workshop, today)
         workshop.refresh_from_db()

@@ -92,48 +92,78 @@ class Worked:
 
 
 @dataclass(frozen=True, eq=False)
-class Body:
-    """What a technique comes to in some wire, lengths in mm.
+class BodySize:
+    """How large a body is, lengths in mm.
 
-    ``core`` is the thinnest that working wires are bent round; what lies ``over`` all is drawn
-    last. ``before`` and ``behind`` are what
-    lies from bearing point to first row and from last row to bearing point. ``beads`` are those of
-    a row, by turns. ``eyes`` are how many lie side by side at each end, and how far apart. The
-    ``first`` row's middle lies so far beyond where rows begin, in cells that are drawn from a row's
-    middle on. ``close`` is the cell as it is looked at closely, of what pulls a cell tight, where
-    more than that is to be done; ``ended`` is the cell at both ends of the body, for ``left_out``
-    rows each, where something is left out there, with the beads that it has. ``pegs`` are the
-    heights on the board of what holds it meanwhile. What is ``hooked`` ends in a hook so wide.
-    Minutes of a row are from memory, no source.
+    ``before`` and ``behind`` are what lies from bearing point to first row and from last row to
+    bearing point. The ``first`` row's middle lies so far beyond where rows begin, in cells that are
+    drawn from a row's middle on. ``eyes`` are how many lie side by side at each end, and how far
+    apart. What is ``hooked`` ends in a hook so wide. ``pegs`` are the heights on the board of what
+    holds it while it is worked.
     """
 
-    cell: Callable[[], Cell]
-    working: Wire
     pitch: float
-    worked: tuple[Worked, ...]
-    core: float
     width: float
     thickness: float
     before: float
     behind: float
     ends: tuple[End, End] | None
+    first: float = 0.0
+    hooked: float = 0.0
+    eyes: tuple[int, float] = (1, 0.0)
+    pegs: tuple[float, ...] = ()
+    lies: Lies = "bends"
+
+
+@dataclass(frozen=True, eq=False)
+class BodyWires:
+    """What a body is made of: working wires with what a row takes of each, the frame, and the beads
+    of a row, by turns. ``core`` is the thinnest that working wires are bent round [mm]."""
+
+    working: Wire
+    worked: tuple[Worked, ...]
+    core: float
     frame: tuple[WireUse, ...] = ()
+    beads: tuple[tuple[OneBead, ...], ...] = ((),)
+
+
+@dataclass(frozen=True, eq=False)
+class Look:
+    """How a body looks: a cell that repeats, the frame, and what lies ``over`` all.
+
+    ``close`` is the cell as it is looked at closely, of what pulls a cell tight, where more than
+    that is to be done; ``ended`` is the cell at both ends of the body, for ``left_out`` rows each,
+    where something is left out there, with the beads that it has.
+    """
+
+    cell: Callable[[], Cell]
     frame_strokes: tuple[Stroke, ...] = ()
     over: tuple[Stroke, ...] = ()
-    beads: tuple[tuple[OneBead, ...], ...] = ((),)
-    eyes: tuple[int, float] = (1, 0.0)
-    holds: tuple[Hold, ...] = ()
+    left_out: int = 0
+    ended: tuple[Callable[[], Cell], tuple[OneBead, ...]] | None = None
+    close: Callable[[Callable[[Cell], Cell]], Cell] | None = None
+
+
+@dataclass(frozen=True, eq=False)
+class Work:
+    """How a body is made: steps before the rows, of each row, and after them. Minutes of a row are
+    from memory, no source."""
+
     begin: tuple[Step, ...] = ()
     row_steps: tuple[Step, ...] = ()
     finish: tuple[Step, ...] = ()
     row_minutes: float = 1.0
-    lies: Lies = "bends"
-    first: float = 0.0
-    pegs: tuple[float, ...] = ()
-    left_out: int = 0
-    hooked: float = 0.0
-    ended: tuple[Callable[[], Cell], tuple[OneBead, ...]] | None = None
-    close: Callable[[Callable[[Cell], Cell]], Cell] | None = None
+
+
+@dataclass(frozen=True, eq=False)
+class Body:
+    """What a technique comes to in some wire."""
+
+    size: BodySize
+    wires: BodyWires
+    look: Look
+    work: Work
+    holds: tuple[Hold, ...] = ()
     advice: tuple[Advice | None, ...] = field(default=())
 
 
@@ -239,9 +269,9 @@ class Interlaced(Part):
 @lru_cache(maxsize=256)
 def _face_of(part: Interlaced, wires: Palette) -> Face:
     body = part.body(wires)
-    tone = body.working.metal.colour
-    seen = face(body.cell(), tone)
-    return replace(seen, ended=face(body.ended[0](), tone)) if body.ended else seen
+    tone = body.wires.working.metal.colour
+    seen = face(body.look.cell(), tone)
+    return replace(seen, ended=face(body.look.ended[0](), tone)) if body.look.ended else seen
 
 
 class OnBars(Interlaced):
@@ -296,8 +326,8 @@ class Weaving:
     def wire_of(self, role: str) -> Wire:
         """Return the wire of a strand by its role: bars are of the body's wire."""
         if role == "lacing":
-            return next(use.wire for use in self.body.frame if use.key.endswith("lacing"))
-        return self.body.working if role == "working" else self.wires.of("body")
+            return next(use.wire for use in self.body.wires.frame if use.key.endswith("lacing"))
+        return self.body.wires.working if role == "working" else self.wires.of("body")
 
     @property
     def rows(self) -> int:
@@ -310,8 +340,8 @@ class Weaving:
         sample, hand = self.part.sample, self.part.hand(self.wires)
         if hand and hand.tight:
             return hand.tight
-        a_row = sum(one.count * sum(one.takes) / len(one.takes) for one in self.body.worked)
-        firm = sum(one.count * one.firm for one in self.body.worked)
+        a_row = sum(one.count * sum(one.takes) / len(one.takes) for one in self.body.wires.worked)
+        firm = sum(one.count * one.firm for one in self.body.wires.worked)
         return sample.tightness(a_row, firm) if sample else 1.0
 
     @property
@@ -336,7 +366,7 @@ class Weaving:
     def fast(self) -> float:
         """Wire of the turns that hold an end [mm]."""
         b = self.body
-        return FAST_TURNS * turn(b.core, b.working.d, b.working.d)
+        return FAST_TURNS * turn(b.wires.core, b.wires.working.d, b.wires.working.d)
 
     def every_row(self, one: Worked) -> tuple[float, ...]:
         """Return what a wire takes in every row [mm]."""
@@ -371,8 +401,8 @@ class Weaving:
         if one.whole:
             return self._whole(one, share, strokes)
         b = self.body
-        bent = Wrap(turns=1, core=b.core, label="woven")
-        once = turn(b.core, b.working.d, b.working.d)
+        bent = Wrap(turns=1, core=b.wires.core, label="woven")
+        once = turn(b.wires.core, b.wires.working.d, b.wires.working.d)
         takes = sum(self.every_row(one)[share.first : share.first + share.rows])
         looser = share.takes - takes
         first = one.start and share.first == 0
@@ -382,7 +412,7 @@ class Weaving:
         start, finish = self.tails(one)
         return WireUse(
             name,
-            b.working,
+            b.wires.working,
             (
                 ("tail_start", (Straight(length=start),)),
                 *started,
@@ -407,7 +437,7 @@ class Weaving:
         rows = (*half, *fold, *half) if one.folded else (("rows", (Straight(length=takes),)),)
         return WireUse(
             one.key,
-            self.body.working,
+            self.body.wires.working,
             (
                 *((key, (Straight(length=length),)) for key, length in before),
                 *rows,
@@ -432,7 +462,7 @@ class Weaving:
 
     def _working(self, strokes: tuple[Stroke, ...]) -> Iterator[WireUse]:
         """Yield the working wires, alike ones once."""
-        for one in self.body.worked:
+        for one in self.body.wires.worked:
             shares = self.shares(one)
             alike = Counter(_like(one, share, self.rows) for share in shares)
             first = {_like(one, share, self.rows): share for share in reversed(shares)}
@@ -442,28 +472,30 @@ class Weaving:
 
     def _bought(self) -> tuple[Bought, ...]:
         counts: Counter[OneBead] = Counter()
-        by_turns = self.body.beads
+        by_turns = self.body.wires.beads
         b = self.body
         for n in range(self.rows):
-            at_end = b.ended is not None and not b.left_out <= n < self.rows - b.left_out
-            for one in b.ended[1] if b.ended and at_end else by_turns[n % len(by_turns)]:
+            at_end = (
+                b.look.ended is not None and not b.look.left_out <= n < self.rows - b.look.left_out
+            )
+            for one in b.look.ended[1] if b.look.ended and at_end else by_turns[n % len(by_turns)]:
                 counts[one.model_copy(update={"times": 1})] += one.times
         return tuple(bought_bead(one, count) for one, count in counts.items())
 
     def _steps(self, wires: int) -> tuple[Step, ...]:
         """Return its steps with what they take: the rows theirs, all else by the wires it has."""
         b = self.body
-        rows = self.rows * b.row_minutes / max(1, len(b.row_steps))
+        rows = self.rows * b.work.row_minutes / max(1, len(b.work.row_steps))
         every = self._every_step()
-        others = WIRE_MINUTES * wires / max(1, len(every) - len(b.row_steps))
-        woven = {one.id for one in b.row_steps}
+        others = WIRE_MINUTES * wires / max(1, len(every) - len(b.work.row_steps))
+        woven = {one.id for one in b.work.row_steps}
         return tuple(
             one.model_copy(update={"minutes": rows if one.id in woven else others}) for one in every
         )
 
     def _every_step(self) -> tuple[Step, ...]:
         b = self.body
-        worked = max(b.worked, key=lambda one: len(self.shares(one)))
+        worked = max(b.wires.worked, key=lambda one: len(self.shares(one)))
         shares = self.shares(worked)
         joins = [share.first + worked.left_out for share in shares[1:]]
         join = part_step(
@@ -476,53 +508,54 @@ class Weaving:
             finish=FINISH_MM,
             turns=FAST_TURNS,
         )
-        return (*b.begin, *b.row_steps, *((join,) if joins else ()), *b.finish)
+        return (*b.work.begin, *b.work.row_steps, *((join,) if joins else ()), *b.work.finish)
 
     def _advice(self) -> tuple[Advice | None, ...]:
         b = self.body
-        sum_ = sum(one.count * sum(self.every_row(one)) for one in b.worked)
+        sum_ = sum(one.count * sum(self.every_row(one)) for one in b.wires.worked)
         return (
             *b.advice,
             woven_by_sum(sum_, self.part.spare) if self.spare != 1.0 else None,
-            eyes_side_by_side(*b.eyes) if b.ends else None,
+            eyes_side_by_side(*b.size.eyes) if b.size.ends else None,
         )
 
     @property
     def _eyes_wide(self) -> float:
         """How wide its ends are over all their eyes [mm]."""
-        eyes, apart = self.body.eyes
-        if self.body.ends is None:
+        eyes, apart = self.body.size.eyes
+        if self.body.size.ends is None:
             return 0.0
-        return (eyes - 1) * apart + self.part.pin + 2 * self.body.core
+        return (eyes - 1) * apart + self.part.pin + 2 * self.body.wires.core
 
     @property
     def made(self) -> Made:
         """The body as a part."""
         b = self.body
-        long = self.rows * b.pitch
-        behind, before = self.face.along(self.rows, b.before + b.first, b.left_out)
-        strokes = (*behind, *b.frame_strokes, *before, *b.over)
+        long = self.rows * b.size.pitch
+        behind, before = self.face.along(self.rows, b.size.before + b.size.first, b.look.left_out)
+        strokes = (*behind, *b.look.frame_strokes, *before, *b.look.over)
         working = tuple(s for s in (*behind, *before) if s.part == "wire")
         wires = tuple(self._working(working))
-        stuffs = {one.stuff for row in b.beads for one in row}
+        stuffs = {one.stuff for row in b.wires.beads for one in row}
         return Made(
-            length=b.before + long + b.behind,
-            lies=b.lies,
-            thickness=b.thickness,
-            width=max(b.width, self._eyes_wide),
-            ends=b.ends,
-            wires=(*b.frame, *wires),
+            length=b.size.before + long + b.size.behind,
+            lies=b.size.lies,
+            thickness=b.size.thickness,
+            width=max(b.size.width, self._eyes_wide),
+            ends=b.size.ends,
+            wires=(*b.wires.frame, *wires),
             bought=self._bought(),
             holds=b.holds,
             strokes=strokes,
             steps=self._steps(sum(one.quantity for one in wires)),
-            minutes=self.rows * b.row_minutes + WIRE_MINUTES * sum(one.quantity for one in wires),
+            minutes=self.rows * b.work.row_minutes
+            + WIRE_MINUTES * sum(one.quantity for one in wires),
             brittle=bool(stuffs & BRITTLE),
             # Beads lie straight, each by itself.
-            pieces=self.rows if b.lies == "bead" else 1,
+            pieces=self.rows if b.size.lies == "bead" else 1,
             advice=self._advice(),
-            bare=None if b.ends else (b.width, b.thickness),
-            hooked=b.hooked,
+            bare=None if b.size.ends else (b.size.width, b.size.thickness),
+            hooked=b.size.hooked,
             weaving=self,
         )
 

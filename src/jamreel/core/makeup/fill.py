@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable, Container, Iterator
 from dataclasses import dataclass
+from functools import partial
 from itertools import chain
 from typing import Any, TypeVar
 
@@ -20,6 +21,8 @@ MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
 MOST_COUNTED, STRAIGHT_LINES = 390, 4
 # Parts laid out in all trials together, and what a trial takes at least: about a second's work.
 MOST_WORK, FEWEST_LAID = 30_000, 90
+# Of more values of one knob only those near the right one are tried: they are counts, and lengthen.
+MANY_VALUES = 20
 # What a change that is not a plain count has to win by [mm]: makers count first.
 CHANGE_COSTS_MM = 0.4
 # An extender hangs down behind, another closure is another piece of work: last resorts.
@@ -219,7 +222,13 @@ def fill(
     trials = MOST_WORK // max(len(makeup.units()), FEWEST_LAID)
     knobs = [None, *_as_many(able, trials // max(len(counts), 1))]
     found, plainly = list[Filled](), dict[Settable, float]()
-    for picked in _trials(main, counts, knobs):
+
+    def short(picked: tuple[tuple[Knob, Settable], ...]) -> bool:
+        laid = tried(tuple(Edit(k.path, v) for k, v in picked))
+        got = _got(laid, measure) if laid is not None else None
+        return got is not None and got < wanted
+
+    for picked in _trials(main, counts, knobs, short):
         edits = tuple(Edit(k.path, v) for k, v in picked)
         laid = tried(edits)
         got = _got(laid, measure) if laid is not None and laid.segments else None
@@ -246,15 +255,38 @@ def _as_many(knobs: Iterator[Knob], trials: int) -> Iterator[Knob]:
 
 
 def _trials(
-    main: Knob | None, counts: tuple[int, ...], knobs: list[Knob | None]
+    main: Knob | None,
+    counts: tuple[int, ...],
+    knobs: list[Knob | None],
+    short: Callable[[tuple[tuple[Knob, Settable], ...]], bool],
 ) -> Iterator[tuple[tuple[Knob, Settable], ...]]:
-    """Yield every count near by, alone and with every value of one other knob."""
+    """Yield every count near by, alone and with every value of one other knob; of a knob with very
+    many values those beside the right one, as what is counted only grows."""
     for count in counts:
         for knob in knobs:
-            for value in knob.values if knob else (0,):
+            values = knob.values if knob else (0,)
+            if knob is not None and len(values) > MANY_VALUES:
+                values = _near_right(values, partial(_set_to, main, count, knob), short)
+            for value in values:
                 picked = _picked(main, count, knob, value)
                 if picked is not None:
                     yield picked
+
+
+def _near_right(
+    values: tuple[Settable, ...],
+    set_to: Callable[[Settable], tuple[tuple[Knob, Settable], ...]],
+    short: Callable[[tuple[tuple[Knob, Settable], ...]], bool],
+) -> tuple[Settable, ...]:
+    """Return the last of some growing values that comes out short, and the first that does not."""
+    low, high = 0, len(values)
+    while low < high:
+        middle = (low + high) // 2
+        if short(set_to(values[middle])):
+            low = middle + 1
+        else:
+            high = middle
+    return values[max(low - 1, 0) : low + 1]
 
 
 def right_link(short: float, fastened: Fastened) -> int:
@@ -285,6 +317,12 @@ def _picked(
     """Return the settings of one trial, or None where the second changes nothing."""
     if knob is not None and value == knob.now:
         return None
+    return _set_to(main, count, knob, value)
+
+
+def _set_to(
+    main: Knob | None, count: int, knob: Knob | None, value: Settable
+) -> tuple[tuple[Knob, Settable], ...]:
     rows: list[tuple[Knob, Settable]] = [(main, count)] if main is not None else []
     return (*rows, *(((knob, value),) if knob is not None else ()))
 

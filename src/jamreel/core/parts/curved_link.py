@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import links_twist
+from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Plane, Role, Stretches, WireUse, opens_at, part_step
@@ -106,29 +107,24 @@ class CurvedLink(Beaded):
                 *drawn_round(use, winding),
                 *self._beads(row, w.d, fine.d, length, radius, sagitta),
             ),
-            steps=(
-                part_step("plain_first", pin=self.pin),
-                part_step("curve", form=self.form),
-                part_step(f"turn_plane_{self.stand}", name="turn_plane", check=True, pin=self.pin),
-                *(
-                    (part_step("hammer_middle", cautions=("hammer",), check=True),)
-                    if self.hammered
-                    else ()
-                ),
-                part_step(
-                    "wind_on",
-                    turns=self.end_turns,
-                    between=self.turns_between,
-                    beads=row.count,
-                    check=True,
-                ),
-                part_step("tails", cautions=("eyes", "ends"), check=True),
-                part_step("hang_sideways", check=True),
-                face_step(self.stand),
-            ),
+            steps=self._steps(row.count),
             minutes=8.0 + 0.8 * row.count,
             brittle=row.brittle,
             advice=(row.passes(fine.d), links_twist(self.stand == "alike")),
+        )
+
+    def _steps(self, beads: int) -> tuple[Step, ...]:
+        hammer = part_step("hammer_middle", cautions=("hammer",), check=True)
+        turns, between = self.end_turns, self.turns_between
+        return (
+            part_step("plain_first", pin=self.pin),
+            part_step("curve", form=self.form),
+            part_step(f"turn_plane_{self.stand}", name="turn_plane", check=True, pin=self.pin),
+            *((hammer,) if self.hammered else ()),
+            part_step("wind_on", turns=turns, between=between, beads=beads, check=True),
+            part_step("tails", cautions=("eyes", "ends"), check=True),
+            part_step("hang_sideways", check=True),
+            face_step(self.stand),
         )
 
     def _turns(self, row: BeadRow) -> int:

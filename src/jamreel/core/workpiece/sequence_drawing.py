@@ -146,8 +146,8 @@ def _rows_of(part: Lying) -> SpanRows | None:
     if not isinstance(weaving, Weaving):
         return None
     body, rows = weaving.body, weaving.rows
-    first = body.behind if part.unit.turned else body.before
-    return SpanRows(from_mm=part.at + first, pitch_mm=body.pitch, count=rows)
+    first = body.size.behind if part.unit.turned else body.size.before
+    return SpanRows(from_mm=part.at + first, pitch_mm=body.size.pitch, count=rows)
 
 
 def _half(key: str, at: float, made: Made) -> Span:

@@ -87,7 +87,7 @@ def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
             starts_after=tuple(one.left_out + share.first for share in weaving.shares(one)),
             whole=one.whole,
         )
-        for one in body.worked
+        for one in body.wires.worked
     )
     return WovenBody(
         entry=entry,
@@ -96,13 +96,13 @@ def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
         rows=rows,
         row_name=row_name,
         rows_name=weaving.part.rows_name,
-        pitch_mm=body.pitch,
-        width_mm=body.width,
-        thickness_mm=body.thickness,
-        before_mm=body.before,
-        behind_mm=body.behind,
-        beads=tuple(_counted(row) for row in body.beads),
-        pegs_mm=body.pegs,
+        pitch_mm=body.size.pitch,
+        width_mm=body.size.width,
+        thickness_mm=body.size.thickness,
+        before_mm=body.size.before,
+        behind_mm=body.size.behind,
+        beads=tuple(_counted(row) for row in body.wires.beads),
+        pegs_mm=body.size.pegs,
         rows_at=_rows_at(weaving),
         sampled=weaving.sampled,
         wires=wires,
@@ -113,9 +113,9 @@ def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
 def _rows_at(weaving: Weaving) -> dict[str, float]:
     """Return how many rows are done at each step: while rows are woven, the third one is begun."""
     body, rows = weaving.body, float(weaving.rows)
-    begun = {one.id: 1.0 if one.id.endswith("_first") else 0.0 for one in body.begin}
-    woven = {one.id: min(BEGUN_ROWS, rows) for one in body.row_steps}
-    done = {one.id: rows for one in body.finish}
+    begun = {one.id: 1.0 if one.id.endswith("_first") else 0.0 for one in body.work.begin}
+    woven = {one.id: min(BEGUN_ROWS, rows) for one in body.work.row_steps}
+    done = {one.id: rows for one in body.work.finish}
     return {**begun, **woven, "woven_join": rows, **done}
 
 
@@ -139,7 +139,7 @@ def sample_of(body: WovenBody) -> WovenSample:
         raise Refusal("no_sample", got=body.label, field="sample_rows")
     return WovenSample(
         technique=weaving.part.kind,
-        stock=weaving.body.working.key,
+        stock=weaving.body.wires.working.key,
         pitch=round(body.pitch_mm / _usual_pitch(weaving), 4),
         tight=round(weaving.tight, 4) if weaving.read else None,
         rows=weaving.part.sample_rows,
@@ -149,7 +149,7 @@ def sample_of(body: WovenBody) -> WovenSample:
 def _usual_pitch(weaving: Weaving) -> float:
     """Return the pitch that a body has in a hand of which nothing is known [mm]."""
     by_sum = weaving.part.model_copy(update={"sample_rows": 0, "sample_took": None})
-    return by_sum.body(replace(weaving.wires, hands=())).pitch
+    return by_sum.body(replace(weaving.wires, hands=())).size.pitch
 
 
 def sample_by_rows(body: WovenBody, rows: int, over: float) -> WovenSample | None:
@@ -173,10 +173,10 @@ def sample_by_rows(body: WovenBody, rows: int, over: float) -> WovenSample | Non
     if not low <= pitch <= high:
         likely = over / body.pitch_mm
         raise Refusal("rows_far", got=rows, field="rows", likely=round(likely))
-    hand = weaving.wires.hand(weaving.part.kind, weaving.body.working)
+    hand = weaving.wires.hand(weaving.part.kind, weaving.body.wires.working)
     return WovenSample(
         technique=weaving.part.kind,
-        stock=weaving.body.working.key,
+        stock=weaving.body.wires.working.key,
         pitch=round(pitch, 4),
         tight=hand.tight if hand else None,
         rows=max(1, rows),
@@ -322,7 +322,7 @@ def tightened(part: Interlaced, wires: Palette) -> Cell:
     Source: ``interlace.settle``.
     """
     body = part.body(wires)
-    return body.close(settled) if body.close is not None else settled(body.cell())
+    return body.look.close(settled) if body.look.close is not None else settled(body.look.cell())
 
 
 def shown_woven(body: WovenBody, pulls: Pulls = tightened) -> WovenShown:
@@ -366,8 +366,8 @@ def _close(weaving: Weaving, pulls: Pulls) -> tuple[Cell, bool]:
     """Return a woven body's cell looked at closely, and whether it is as it lies in the end."""
     part, wires = weaving.part.one_row, weaving.wires
     body = part.body(wires)
-    laid = body.close(lambda cell: cell) if body.close is not None else body.cell()
-    if body.close is None and not laid.packed:
+    laid = body.look.close(lambda cell: cell) if body.look.close is not None else body.look.cell()
+    if body.look.close is None and not laid.packed:
         return laid, True
     tight = pulls(part, wires)
     return (laid, False) if tight is None else (tight, True)

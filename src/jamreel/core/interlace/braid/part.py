@@ -8,7 +8,17 @@ from jamreel.core.advice.weaving import braid_gapes, stiff_strands
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import USUAL_FINE_MM, Body, OfRoundBeads, Worked, passes
+from jamreel.core.interlace.base import (
+    USUAL_FINE_MM,
+    Body,
+    BodySize,
+    BodyWires,
+    Look,
+    OfRoundBeads,
+    Work,
+    Worked,
+    passes,
+)
 from jamreel.core.interlace.braid.geometry import (
     CROSSINGS,
     GAPES,
@@ -147,36 +157,54 @@ class Braid(OfRoundBeads):
         both, begins = (left.ends, right.ends), left.reach
         bound = bindings((left, right), (begins, begins + long))
         return Body(
-            cell=lambda: row.cell,
-            working=w,
-            pitch=row.pitch,
-            worked=(
-                Worked(
-                    "braid_strand",
-                    (times * row.takes,),
-                    3 * self.each // times,
-                    folded=folded,
-                    firm=times * row.firm,
-                    whole=True,
-                    fore=left.takes if folded else (*held, *left.takes[:-1][::-1]),
-                    aft=right.takes,
+            size=BodySize(
+                pitch=row.pitch,
+                width=max(row.width, left.thick),
+                thickness=max(row.thickness, left.thick),
+                before=left.reach,
+                behind=right.reach,
+                ends=(both[0], both[1]) if both[0] and both[1] else None,
+                hooked=right.thick if right.kind == "hook" else 0.0,
+                first=row.pitch / 2 if beaded else 0.0,
+            ),
+            wires=BodyWires(
+                working=w,
+                worked=(
+                    Worked(
+                        "braid_strand",
+                        (times * row.takes,),
+                        3 * self.each // times,
+                        folded=folded,
+                        firm=times * row.firm,
+                        whole=True,
+                        fore=left.takes if folded else (*held, *left.takes[:-1][::-1]),
+                        aft=right.takes,
+                    ),
+                ),
+                core=w.d,
+                frame=bound,
+                beads=((self.one,),) if beaded else ((),),
+            ),
+            look=Look(
+                cell=lambda: row.cell,
+                frame_strokes=(
+                    *left.strokes(begins, left=True),
+                    *right.strokes(begins + long, left=False),
+                    *(stroke for one in bound for stroke in one.by_hand),
                 ),
             ),
-            core=w.d,
-            width=max(row.width, left.thick),
-            thickness=max(row.thickness, left.thick),
-            before=left.reach,
-            behind=right.reach,
-            ends=(both[0], both[1]) if both[0] and both[1] else None,
-            hooked=right.thick if right.kind == "hook" else 0.0,
-            frame=bound,
-            frame_strokes=(
-                *left.strokes(begins, left=True),
-                *right.strokes(begins + long, left=False),
-                *(stroke for one in bound for stroke in one.by_hand),
-            ),
-            beads=((self.one,),) if beaded else ((),),
+            work=self._work(left, right, row.pitch),
             holds=(*left.holds, *right.holds),
+            advice=(
+                braid_gapes(CROSSINGS * row.pitch, GAPES * strand) if not beaded else None,
+                stiff_strands(w, self.spare, counted=self.sample is not None),
+            ),
+        )
+
+    def _work(self, left: StrandEnd, right: StrandEnd, pitch: float) -> Work:
+        """Return its steps."""
+        beaded = self.braided == "beads"
+        return Work(
             begin=(
                 part_step(
                     f"braid_{left.kind}",
@@ -192,7 +220,7 @@ class Braid(OfRoundBeads):
                     name="braid",
                     check=True,
                     rows=self.rows,
-                    pitch=CROSSINGS * row.pitch,
+                    pitch=CROSSINGS * pitch,
                 ),
             ),
             finish=(
@@ -206,9 +234,4 @@ class Braid(OfRoundBeads):
                 ),
             ),
             row_minutes=1.0 if beaded else 0.15,
-            first=row.pitch / 2 if beaded else 0.0,
-            advice=(
-                braid_gapes(CROSSINGS * row.pitch, GAPES * strand) if not beaded else None,
-                stiff_strands(w, self.spare, counted=self.sample is not None),
-            ),
         )

@@ -11,8 +11,18 @@ import numpy as np
 from jamreel.core.advice.weaving import bar_shows, room_beside_beads, thin_bar
 from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, Interlaced, Worked, passes
+from jamreel.core.interlace.base import (
+    Body,
+    BodySize,
+    BodyWires,
+    Interlaced,
+    Look,
+    Work,
+    Worked,
+    passes,
+)
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.crossed_wrap.part import Repeat
 from jamreel.core.interlace.endings import eye_hold
@@ -24,7 +34,7 @@ from jamreel.core.parts.base import BEAD_STEP_MM, part_step
 from jamreel.core.parts.beads import Beaded, BeadRow
 from jamreel.core.parts.drawn import drawn
 from jamreel.core.units import Mm
-from jamreel.core.values import Length, OptionalLength
+from jamreel.core.values import Length, OptionalLength, Stroke
 
 # By how much a width that nobody chose is wider than a row needs [mm].
 PLAY_MM = 0.1
@@ -318,59 +328,70 @@ class Channel(Interlaced, Beaded):
         corner = self.corner if self.bow == "square" else None
         frame = Frame(bar, self.pin, width, corner, self.bow_turns)
         use, loop = frame.use("channel_frame", long), frame.loop
-        belts = Repeat(2, leg.apart, bar.d, working.d)
         start_at = loop.reach + bound + self.rows * pitch
-        tone = working.metal.colour
-        crossed = face(belts.cell(), tone)
-        wraps = [
-            crossed.along(count, at)
-            for count, at in ((self.end_wraps, loop.reach), (self.start_wraps, start_at))
-        ]
+        wraps = self._wraps(Repeat(2, leg.apart, bar.d, working.d), working, loop.reach, start_at)
         lengths = [row.length for row in rows]
         return Body(
-            cell=lambda: leg.cell(lengths, pitch, self._balls(rows, pitch)),
-            working=working,
-            pitch=pitch,
-            worked=(
-                Worked(
-                    "channel_working",
-                    tuple(leg.row_takes(beads, pitch) for beads in lengths),
-                    start=leg.start_takes(self.start_wraps),
-                    end=leg.start_takes(self.end_wraps),
+            size=BodySize(
+                pitch=pitch,
+                width=width + 2 * bar.d + 2 * working.d,
+                thickness=max(max(row.widest for row in rows), bar.d + 2 * working.d),
+                before=loop.reach + bound,
+                first=pitch / 2,
+                behind=started + frame.behind,
+                pegs=(-leg.apart / 2, leg.apart / 2),
+                ends=frame.ends,
+                eyes=(2, leg.apart),
+            ),
+            wires=BodyWires(
+                working=working,
+                worked=(
+                    Worked(
+                        "channel_working",
+                        tuple(leg.row_takes(beads, pitch) for beads in lengths),
+                        start=leg.start_takes(self.start_wraps),
+                        end=leg.start_takes(self.end_wraps),
+                    ),
+                ),
+                core=bar.d,
+                frame=(use,),
+                beads=tuple(row.beads for row in rows),
+            ),
+            look=Look(
+                cell=lambda: leg.cell(lengths, pitch, self._balls(rows, pitch)),
+                frame_strokes=(
+                    *(stroke for behind, _ in wraps for stroke in behind),
+                    *drawn(use),
+                    *(stroke for _, before in wraps for stroke in before),
                 ),
             ),
-            core=bar.d,
-            width=width + 2 * bar.d + 2 * working.d,
-            thickness=max(max(row.widest for row in rows), bar.d + 2 * working.d),
-            before=loop.reach + bound,
-            first=pitch / 2,
-            behind=started + frame.behind,
-            pegs=(-leg.apart / 2, leg.apart / 2),
-            ends=frame.ends,
-            frame=(use,),
-            frame_strokes=(
-                *(stroke for behind, _ in wraps for stroke in behind),
-                *drawn(use),
-                *(stroke for _, before in wraps for stroke in before),
-            ),
-            beads=tuple(row.beads for row in rows),
+            work=self._work(frame, max(lengths), turns),
             holds=(eye_hold(bar, self.pin),),
-            begin=self._begin(frame, max(lengths)),
+            advice=(
+                room_beside_beads(width - working.d - max(lengths), _shortest(rows)),
+                bar_shows(pitch - (turns + 1) * working.d),
+                thin_bar(bar.d, working.d),
+            ),
+        )
+
+    def _wraps(
+        self, belts: Repeat, working: Wire, end_at: float, start_at: float
+    ) -> list[tuple[tuple[Stroke, ...], tuple[Stroke, ...]]]:
+        """Return how the wraps that bind the legs look, behind and before them."""
+        crossed = face(belts.cell(), working.metal.colour)
+        places = ((self.end_wraps, end_at), (self.start_wraps, start_at))
+        return [crossed.along(count, at) for count, at in places]
+
+    def _work(self, frame: Frame, longest: float, turns: float) -> Work:
+        """Return its steps."""
+        return Work(
+            begin=self._begin(frame, longest),
             row_steps=(
                 part_step("channel_row", check=True, rows=self.rows, turns=turns),
                 part_step("channel_turns", check=True, turns=turns),
             ),
             finish=self._finish(),
             row_minutes=2.0 + 0.2 * turns,
-            eyes=(2, leg.apart),
-            advice=(
-                room_beside_beads(
-                    width - working.d - max(lengths),
-                    min(one.along for row in rows for one in row.beads),
-                ),
-                bar_shows(pitch - (turns + 1) * working.d),
-                thin_bar(bar.d, working.d),
-            ),
         )
 
     def _begin(self, frame: Frame, longest: float) -> tuple[Step, ...]:
@@ -390,3 +411,8 @@ class Channel(Interlaced, Beaded):
             part_step("channel_end", cautions=("eyes", "ends")),
             part_step("channel_eyes", cautions=("ends",), check=True, pin=self.pin),
         )
+
+
+def _shortest(rows: Sequence[BeadRow]) -> float:
+    """Return the length of the shortest bead along its row [mm]."""
+    return min(one.along for row in rows for one in row.beads)

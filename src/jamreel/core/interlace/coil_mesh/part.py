@@ -12,7 +12,16 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, Interlaced, Worked, at_height
+from jamreel.core.interlace.base import (
+    Body,
+    BodySize,
+    BodyWires,
+    Interlaced,
+    Look,
+    Work,
+    Worked,
+    at_height,
+)
 from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.coil_mesh.geometry import LEAST_PITCH, Mesh
 from jamreel.core.parts.base import WireUse, part_step
@@ -202,29 +211,41 @@ class CoilMesh(Interlaced):
         rods = sorted(
             {round(float(one.line[0, 1]), 3) for one in shaped.cell().strands if one.role == "bar"}
         )
-        tube = shaped.closed != "flat"
         return Body(
-            cell=shaped.cell,
-            working=w,
-            pitch=shaped.pitch,
-            worked=(
-                Worked(
-                    "mesh_coil",
-                    (mesh.turn,),
-                    mesh.coils,
-                    whole=True,
-                    fore=(("tail_start", over),),
-                    aft=(("tail_finish", over),),
-                ),
+            size=BodySize(
+                pitch=shaped.pitch,
+                width=shaped.width,
+                thickness=shaped.thickness,
+                before=0.0,
+                behind=0.0,
+                ends=None,
             ),
-            core=self.mandrel,
-            width=shaped.width,
-            thickness=shaped.thickness,
-            before=0.0,
-            behind=0.0,
-            ends=None,
-            frame=(use,),
-            frame_strokes=tuple(stroke for y in rods for stroke in drawn(at_height(use, y))),
+            wires=BodyWires(
+                working=w,
+                worked=(
+                    Worked(
+                        "mesh_coil",
+                        (mesh.turn,),
+                        mesh.coils,
+                        whole=True,
+                        fore=(("tail_start", over),),
+                        aft=(("tail_finish", over),),
+                    ),
+                ),
+                core=self.mandrel,
+                frame=(use,),
+            ),
+            look=Look(
+                cell=shaped.cell,
+                frame_strokes=tuple(stroke for y in rods for stroke in drawn(at_height(use, y))),
+            ),
+            work=self._work(shaped, long),
+        )
+
+    def _work(self, shaped: Shaped, long: float) -> Work:
+        """Return its steps."""
+        mesh, tube = shaped.mesh, shaped.closed != "flat"
+        return Work(
             begin=(
                 part_step(
                     "mesh_coils",
@@ -241,7 +262,11 @@ class CoilMesh(Interlaced):
             ),
             row_steps=(
                 part_step(
-                    "mesh_rods", check=True, rods=mesh.coils - 1, coils=mesh.coils, width=mesh.width
+                    "mesh_rods",
+                    check=True,
+                    rods=mesh.coils - 1,
+                    coils=mesh.coils,
+                    width=mesh.width,
                 ),
             ),
             finish=(

@@ -10,7 +10,16 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, OnBars, Worked, at_height
+from jamreel.core.interlace.base import (
+    Body,
+    BodySize,
+    BodyWires,
+    Look,
+    OnBars,
+    Work,
+    Worked,
+    at_height,
+)
 from jamreel.core.interlace.cells import Cell, Strand, bars_of, stretched
 from jamreel.core.interlace.endings import Ending, eye_hold
 from jamreel.core.interlace.frames import Frame
@@ -214,23 +223,40 @@ class CrossedWrap(OnBars):
         )
         spread = pitch / repeat.pitch
         return Body(
-            cell=lambda: stretched(repeat.cell(), spread),
-            working=working,
-            pitch=pitch,
-            worked=(
-                Worked("crossed_working", (math.sqrt(taken**2 + pitch**2 - repeat.pitch**2),)),
+            size=BodySize(
+                pitch=pitch,
+                width=repeat.places[-1] - repeat.places[0] + bar.d + 2 * working.d,
+                thickness=bar.d + 2 * working.d,
+                before=held.before,
+                behind=held.behind,
+                pegs=repeat.places,
+                ends=held.ends,
+                eyes=(count, repeat.apart),
             ),
-            core=bar.d,
-            width=repeat.places[-1] - repeat.places[0] + bar.d + 2 * working.d,
-            thickness=bar.d + 2 * working.d,
-            before=held.before,
-            behind=held.behind,
-            pegs=repeat.places,
-            ends=held.ends,
-            frame=held.uses[:1],
-            frame_strokes=tuple(stroke for one in held.uses for stroke in drawn(one)),
-            eyes=(count, repeat.apart),
+            wires=BodyWires(
+                working=working,
+                worked=(
+                    Worked("crossed_working", (math.sqrt(taken**2 + pitch**2 - repeat.pitch**2),)),
+                ),
+                core=bar.d,
+                frame=held.uses[:1],
+            ),
+            look=Look(
+                cell=lambda: stretched(repeat.cell(), spread),
+                frame_strokes=tuple(stroke for one in held.uses for stroke in drawn(one)),
+            ),
+            work=self._work(count, held),
             holds=held.holds,
+            advice=(
+                bar_shows(working.d if self.outside == 1 and count == 2 else 0.0),
+                tight_gap(self.bar_gap, working.d) if self.outside > 1 else None,
+                thin_bar(bar.d, working.d),
+            ),
+        )
+
+    def _work(self, count: int, held: Held) -> Work:
+        """Return its steps."""
+        return Work(
             begin=(held.first,),
             row_steps=(
                 part_step(
@@ -247,11 +273,6 @@ class CrossedWrap(OnBars):
                 *held.last,
             ),
             row_minutes=0.25 * count * self.outside,
-            advice=(
-                bar_shows(working.d if self.outside == 1 and count == 2 else 0.0),
-                tight_gap(self.bar_gap, working.d) if self.outside > 1 else None,
-                thin_bar(bar.d, working.d),
-            ),
         )
 
     def _barred(self, bar: Wire, long: float, repeat: Repeat) -> Held:

@@ -12,7 +12,16 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import USUAL_FINE_MM, Body, Interlaced, Worked
+from jamreel.core.interlace.base import (
+    USUAL_FINE_MM,
+    Body,
+    BodySize,
+    BodyWires,
+    Interlaced,
+    Look,
+    Work,
+    Worked,
+)
 from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.flat_plait.geometry import JAMS, Lacing, Plait, width_by_rule
 from jamreel.core.interlace.space import Array, joined, moved, round_bar
@@ -188,44 +197,52 @@ class FlatPlait(Interlaced):
         backs = 2 if self.lacing == "both" else 1
         tails = (("in_cap", OVER_MM), ("tail_start", TAIL_MM))
         return Body(
-            cell=plait.cell,
-            working=w,
-            pitch=plait.loop,
-            worked=(
-                Worked(
-                    "plait_strand",
-                    (plait.loop * plait.take_up,),
-                    plait.strands,
-                    firm=plait.loop,
-                    whole=True,
-                    fore=tails[::-1],
-                    aft=(tails[0], ("tail_finish", TAIL_MM)),
+            size=BodySize(
+                pitch=plait.loop,
+                width=plait.width + 2 * outer,
+                thickness=plait.thickness + backs * outer,
+                before=0.0,
+                behind=0.0,
+                ends=None,
+            ),
+            wires=BodyWires(
+                working=w,
+                worked=(
+                    Worked(
+                        "plait_strand",
+                        (plait.loop * plait.take_up,),
+                        plait.strands,
+                        firm=plait.loop,
+                        whole=True,
+                        fore=tails[::-1],
+                        aft=(tails[0], ("tail_finish", TAIL_MM)),
+                    ),
                 ),
+                core=w.d,
+                frame=(self._laced(*laced),) if laced else (),
             ),
-            core=w.d,
-            width=plait.width + 2 * outer,
-            thickness=plait.thickness + backs * outer,
-            before=0.0,
-            behind=0.0,
-            ends=None,
-            frame=(self._laced(*laced),) if laced else (),
-            over=laced[0].strokes(0.0, laced[1].metal.colour) if laced else (),
-            begin=(part_step("plait_disc", check=True, strands=plait.strands),),
-            row_steps=(
-                part_step(
-                    "plait_move",
-                    check=True,
-                    strands=plait.strands,
-                    width=plait.width,
-                    loops=self.rows,
+            look=Look(
+                cell=plait.cell,
+                over=laced[0].strokes(0.0, laced[1].metal.colour) if laced else (),
+                close=_closely(plait, laced[0]) if laced else None,
+            ),
+            work=Work(
+                begin=(part_step("plait_disc", check=True, strands=plait.strands),),
+                row_steps=(
+                    part_step(
+                        "plait_move",
+                        check=True,
+                        strands=plait.strands,
+                        width=plait.width,
+                        loops=self.rows,
+                    ),
                 ),
+                finish=(
+                    part_step("plait_bind", cautions=("eyes", "ends"), check=True, over=OVER_MM),
+                    *self._lacing_steps(laced),
+                ),
+                row_minutes=0.12 * plait.strands,
             ),
-            finish=(
-                part_step("plait_bind", cautions=("eyes", "ends"), check=True, over=OVER_MM),
-                *self._lacing_steps(laced),
-            ),
-            row_minutes=0.12 * plait.strands,
-            close=_closely(plait, laced[0]) if laced else None,
             advice=(
                 measure_it(plait.width) if self.plait_width is None else None,
                 bunches(plait.strands) if self.plait_width is None else None,

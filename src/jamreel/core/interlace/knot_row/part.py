@@ -12,7 +12,17 @@ from jamreel.core.advice.weaving import thin_core
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, OfRoundBeads, OnBars, Worked, passes
+from jamreel.core.interlace.base import (
+    Body,
+    BodySize,
+    BodyWires,
+    Look,
+    OfRoundBeads,
+    OnBars,
+    Work,
+    Worked,
+    passes,
+)
 from jamreel.core.interlace.cells import Ball, Cell, Strand
 from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.knot_row.geometry import (
@@ -436,6 +446,39 @@ class _Rows:
             for edge in (self._course(row).points[:, 1].min(), self._course(row).points[:, 1].max())
         ]
         eyed = [self._end_height(row) for row in self.rows if row.eyes]
+        return Body(
+            size=BodySize(
+                pitch=self.advance,
+                width=max(edges) - min(edges) + self.width,
+                thickness=max(self.core.d + 2 * fine.d, part.bead if part.beaded else 0.0),
+                before=loop.reach,
+                behind=loop.reach,
+                pegs=tuple(row.y for row in self.rows if not row.bows) or (0.0,),
+                ends=loop.pair,
+                eyes=(len(eyed), max(eyed) - min(eyed) if len(eyed) > 1 else 0.0),
+            ),
+            wires=BodyWires(
+                working=fine,
+                worked=self._worked(),
+                core=self.core.d,
+                frame=tuple(use for use, _ in cores),
+                beads=((part.one.model_copy(update={"times": beads}),),) if beads else ((),),
+            ),
+            look=Look(
+                cell=self.cell,
+                close=self.cell,
+                frame_strokes=tuple(stroke for _, strokes in cores for stroke in strokes),
+                left_out=self.left_out,
+                ended=(self._ended, ()) if part.arcs_less else None,
+            ),
+            work=self._work(loop),
+            holds=loop.holds,
+            advice=(thin_core(self.core.d, fine.d),),
+        )
+
+    def _work(self, loop: Ending) -> Work:
+        """Return its steps."""
+        part = self.part
         knots = {row.bows: self._knots(row) for row in self.rows}
         row_steps = (
             (
@@ -445,27 +488,7 @@ class _Rows:
             if part.beaded
             else (part_step("knot_row", name="knot_row", check=True, knots=part.rows),)
         )
-        return Body(
-            cell=self.cell,
-            close=self.cell,
-            working=fine,
-            pitch=self.advance,
-            worked=self._worked(),
-            core=self.core.d,
-            width=max(edges) - min(edges) + self.width,
-            thickness=max(self.core.d + 2 * fine.d, part.bead if part.beaded else 0.0),
-            before=loop.reach,
-            behind=loop.reach,
-            pegs=tuple(row.y for row in self.rows if not row.bows) or (0.0,),
-            ends=loop.pair,
-            frame=tuple(use for use, _ in cores),
-            frame_strokes=tuple(stroke for _, strokes in cores for stroke in strokes),
-            beads=((part.one.model_copy(update={"times": beads}),),) if beads else ((),),
-            left_out=self.left_out,
-            # Without the rows that bow there are no beads either.
-            ended=(self._ended, ()) if part.arcs_less else None,
-            eyes=(len(eyed), max(eyed) - min(eyed) if len(eyed) > 1 else 0.0),
-            holds=loop.holds,
+        return Work(
             begin=(part_step(f"knot_board_{part.begin}", name="knot_board", cores=part.cores),),
             row_steps=row_steps,
             finish=(
@@ -474,7 +497,6 @@ class _Rows:
                 *loop.steps("knot_eyes"),
             ),
             row_minutes=1.2 * sum(self._takes(row)[1] for row in self.rows),
-            advice=(thin_core(self.core.d, fine.d),),
         )
 
     def _first_knots(self) -> int:

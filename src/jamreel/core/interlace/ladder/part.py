@@ -14,7 +14,17 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, OnBars, Worked, at_height, passes
+from jamreel.core.interlace.base import (
+    Body,
+    BodySize,
+    BodyWires,
+    Look,
+    OnBars,
+    Work,
+    Worked,
+    at_height,
+    passes,
+)
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.space import (
@@ -440,32 +450,53 @@ class Ladder(OnBars, Beaded):
         places = row.places if loop.bare else row.places[1:-1]
         inner, strokes = self._inner(bar, loop, rows + 2 * room, places)
         outer, more = self._outer(bar, row, rows, room, loop.reach, end)
-        wound_in = part_step("ladder_ends", cautions=("eyes", "ends"), turns=self.end_turns)
         width = row.places[-1] - row.places[0] + bar.d + 2 * working.d
         return Body(
-            cell=lambda: row.cell(self._balls(row), restart=self.way == "restart"),
-            working=working,
-            pitch=row.pitch,
-            worked=(Worked("ladder_working", takes),),
-            core=bar.d,
-            width=width,
-            thickness=in_front_thick(bar.d, working.d, across),
-            before=loop.reach + room,
-            behind=room + loop.reach,
-            pegs=row.places,
-            ends=loop.pair,
-            frame=(inner,) if loop.bare else (inner, outer),
-            frame_strokes=strokes if loop.bare else (*strokes, *more),
-            beads=(beads,),
-            eyes=(self.bars - 2, _between(row.places[1:-1])),
+            size=BodySize(
+                pitch=row.pitch,
+                width=width,
+                thickness=in_front_thick(bar.d, working.d, across),
+                before=loop.reach + room,
+                behind=room + loop.reach,
+                pegs=row.places,
+                ends=loop.pair,
+                eyes=(self.bars - 2, _between(row.places[1:-1])),
+            ),
+            wires=BodyWires(
+                working=working,
+                worked=(Worked("ladder_working", takes),),
+                core=bar.d,
+                frame=(inner,) if loop.bare else (inner, outer),
+                beads=(beads,),
+            ),
+            look=Look(
+                cell=lambda: row.cell(self._balls(row), restart=self.way == "restart"),
+                frame_strokes=strokes if loop.bare else (*strokes, *more),
+            ),
+            work=self._work(row, loop, width),
             holds=loop.holds,
+            advice=(
+                bar_shows(across - (row.turns + 1) * working.d),
+                turns_push(row.turns, covering_turns(across, working.d)),
+                thin_bar(bar.d, working.d),
+            ),
+        )
+
+    def _work(self, row: LadderRow, loop: Ending, width: float) -> Work:
+        """Return its steps."""
+        wound_in = part_step("ladder_ends", cautions=("eyes", "ends"), turns=self.end_turns)
+        return Work(
             begin=(
                 self._lay_out(row.gaps),
                 part_step("ladder_first", check=True, turns=row.turns),
             ),
             row_steps=(
                 part_step(
-                    f"ladder_{self.way}", check=True, rows=self.rows, turns=row.turns, width=width
+                    f"ladder_{self.way}",
+                    check=True,
+                    rows=self.rows,
+                    turns=row.turns,
+                    width=width,
                 ),
             ),
             finish=(
@@ -473,11 +504,6 @@ class Ladder(OnBars, Beaded):
                 *loop.steps("ladder_eyes"),
             ),
             row_minutes=0.4 * self.bars + 0.1 * self.bars * row.turns,
-            advice=(
-                bar_shows(across - (row.turns + 1) * working.d),
-                turns_push(row.turns, covering_turns(across, working.d)),
-                thin_bar(bar.d, working.d),
-            ),
         )
 
     def _lay_out(self, gaps: Sequence[float]) -> Step:

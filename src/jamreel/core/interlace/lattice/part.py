@@ -10,7 +10,16 @@ import numpy as np
 from jamreel.core.advice.weaving import ribbon_hides, thin_bar, turns_pile
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import Body, OfRoundBeads, Worked, passes
+from jamreel.core.interlace.base import (
+    Body,
+    BodySize,
+    BodyWires,
+    Look,
+    OfRoundBeads,
+    Work,
+    Worked,
+    passes,
+)
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.space import STEP_RAD, Array
 from jamreel.core.interlace.working import FAST_TURNS
@@ -366,28 +375,43 @@ class Lattice(OfRoundBeads):
         placed = laid(use, middle=loop.reach + long / 2)
         a_row = tuple(2 * one for one in each) if self.folded else each
         return Body(
-            cell=lambda: ribbon.cell(self.colour),
-            working=fine,
-            pitch=beads.pitch,
-            worked=(
-                Worked(
-                    "lattice_working",
-                    a_row,
-                    self.ribbon if self.folded else 2 * self.ribbon,
-                    folded=self.folded,
-                ),
+            size=BodySize(
+                pitch=beads.pitch,
+                width=self.bead + 2 * fine.d,
+                thickness=self.bead + 2 * fine.d,
+                before=loop.reach,
+                behind=loop.reach,
+                pegs=(0.0,),
+                ends=(loop.end(), loop.end()),
+                lies="bead",
             ),
-            core=base.d,
-            width=self.bead + 2 * fine.d,
-            thickness=self.bead + 2 * fine.d,
-            before=loop.reach,
-            behind=loop.reach,
-            pegs=(0.0,),
-            ends=(loop.end(), loop.end()),
-            frame=(placed,),
-            frame_strokes=drawn(placed),
-            beads=((self.one,),),
+            wires=BodyWires(
+                working=fine,
+                worked=(
+                    Worked(
+                        "lattice_working",
+                        a_row,
+                        self.ribbon if self.folded else 2 * self.ribbon,
+                        folded=self.folded,
+                    ),
+                ),
+                core=base.d,
+                frame=(placed,),
+                beads=((self.one,),),
+            ),
+            look=Look(cell=lambda: ribbon.cell(self.colour), frame_strokes=drawn(placed)),
+            work=self._work(turns, beads.gap),
             holds=(loop.hold,),
+            advice=(
+                ribbon_hides(2 * self.ribbon * fine.d / (math.pi * self.bead)),
+                turns_pile(min(beads.room(t) for t in turns), self.ribbon * fine.d),
+                thin_bar(base.d, fine.d),
+            ),
+        )
+
+    def _work(self, turns: tuple[float, ...], gap: float) -> Work:
+        """Return its steps."""
+        return Work(
             begin=(
                 part_step("lattice_hook", name="lattice_base", check=True, pin=self.pin),
                 part_step(
@@ -404,7 +428,7 @@ class Lattice(OfRoundBeads):
                     rows=self.rows,
                     turns=turns[0],
                     then=turns[-1],
-                    gap=beads.gap,
+                    gap=gap,
                 ),
             ),
             finish=(
@@ -412,12 +436,6 @@ class Lattice(OfRoundBeads):
                 part_step("lattice_close", cautions=("ends",), check=True, pin=self.pin),
             ),
             row_minutes=1.0 + 0.5 * self.ribbon,
-            lies="bead",
-            advice=(
-                ribbon_hides(2 * self.ribbon * fine.d / (math.pi * self.bead)),
-                turns_pile(min(beads.room(t) for t in turns), self.ribbon * fine.d),
-                thin_bar(base.d, fine.d),
-            ),
         )
 
     def _each(self, beads: Beads) -> tuple[float, ...]:
