@@ -21,7 +21,8 @@ from jamreel.core.interlace.channel.part import Channel, Leg
 from jamreel.core.interlace.crossed_wrap.part import CrossedWrap, Repeat
 from jamreel.core.interlace.knot_row.geometry import Knotted, knot_takes
 from jamreel.core.interlace.knot_row.part import KnotRow
-from jamreel.core.interlace.ladder.part import Ladder, LadderRow
+from jamreel.core.interlace.ladder.geometry import LadderRow
+from jamreel.core.interlace.ladder.part import Ladder
 from jamreel.core.interlace.lattice.part import Beads, Lattice, Ribbon, round_again
 from jamreel.core.interlace.relax import settled
 from jamreel.core.interlace.space import inner_tangent, joined, length_of, round_bar, spaced

@@ -30,7 +30,7 @@ from jamreel.core.interlace.knot_row.geometry import (
     one_bows,
     row_width,
 )
-from jamreel.core.interlace.ladder.part import (
+from jamreel.core.interlace.ladder.geometry import (
     LadderRow,
     between_bars,
     between_bars_in_front,

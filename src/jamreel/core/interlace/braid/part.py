@@ -8,17 +8,8 @@ from jamreel.core.advice.weaving import braid_gapes, stiff_strands
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import (
-    USUAL_FINE_MM,
-    Body,
-    BodySize,
-    BodyWires,
-    Look,
-    OfRoundBeads,
-    Work,
-    Worked,
-    passes,
-)
+from jamreel.core.interlace.base import USUAL_FINE_MM, OfRoundBeads, passes
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
 from jamreel.core.interlace.braid.geometry import (
     CROSSINGS,
     GAPES,

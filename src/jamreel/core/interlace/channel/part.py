@@ -13,16 +13,8 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import (
-    Body,
-    BodySize,
-    BodyWires,
-    Interlaced,
-    Look,
-    Work,
-    Worked,
-    passes,
-)
+from jamreel.core.interlace.base import Interlaced, passes
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.crossed_wrap.part import Repeat
 from jamreel.core.interlace.endings import eye_hold

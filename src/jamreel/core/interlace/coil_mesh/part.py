@@ -12,16 +12,8 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import (
-    Body,
-    BodySize,
-    BodyWires,
-    Interlaced,
-    Look,
-    Work,
-    Worked,
-    at_height,
-)
+from jamreel.core.interlace.base import Interlaced, at_height
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
 from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.coil_mesh.geometry import LEAST_PITCH, Mesh
 from jamreel.core.parts.base import WireUse, part_step

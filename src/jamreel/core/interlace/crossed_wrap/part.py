@@ -10,16 +10,8 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import (
-    Body,
-    BodySize,
-    BodyWires,
-    Look,
-    OnBars,
-    Work,
-    Worked,
-    at_height,
-)
+from jamreel.core.interlace.base import OnBars, at_height
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
 from jamreel.core.interlace.cells import Cell, Strand, bars_of, stretched
 from jamreel.core.interlace.endings import Ending, eye_hold
 from jamreel.core.interlace.frames import Frame

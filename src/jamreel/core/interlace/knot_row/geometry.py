@@ -280,3 +280,14 @@ def arc_over(bow: Bow, bead: float, width: float, *, straight_by: float, span: i
     long = bow.pitch + (span - 1) * bead
     right = left[::-1] * [-1.0, 1.0] + [long, 0.0]
     return Course(np.vstack([left, right[1:] if span == 1 else right]))
+
+
+@dataclass(frozen=True)
+class Row:
+    """A row of knots in its pattern: whether it bows, its height in the body [mm], to which side it
+    bows, and whether its core ends in eyes."""
+
+    bows: bool
+    y: float
+    side: int = 1
+    eyes: bool = True

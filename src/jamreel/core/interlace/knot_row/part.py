@@ -12,17 +12,8 @@ from jamreel.core.advice.weaving import thin_core
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import (
-    Body,
-    BodySize,
-    BodyWires,
-    Look,
-    OfRoundBeads,
-    OnBars,
-    Work,
-    Worked,
-    passes,
-)
+from jamreel.core.interlace.base import OfRoundBeads, OnBars, passes
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
 from jamreel.core.interlace.cells import Ball, Cell, Strand
 from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.knot_row.geometry import (
@@ -32,6 +23,7 @@ from jamreel.core.interlace.knot_row.geometry import (
     Bow,
     Course,
     Knotted,
+    Row,
     arc_over,
     both_bow,
     hollow_of_both,
@@ -52,17 +44,6 @@ from jamreel.core.values import OptionalLength, Stroke
 # Radius of a hollow between beads in widths of a row where nobody says; between a half and one,
 # common practice. A core wire is held on the board by so much at each end [mm].
 USUAL_HOLLOW, HELD_MM = 0.75, 10.0
-
-
-@dataclass(frozen=True)
-class Row:
-    """A row of knots in its pattern: whether it bows, its height in the body [mm], to which side it
-    bows, and whether its core ends in eyes."""
-
-    bows: bool
-    y: float
-    side: int = 1
-    eyes: bool = True
 
 
 Pattern = Literal["straight", "one_bows", "both_bow", "mirrored", "by_turns"]

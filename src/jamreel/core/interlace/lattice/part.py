@@ -10,16 +10,8 @@ import numpy as np
 from jamreel.core.advice.weaving import ribbon_hides, thin_bar, turns_pile
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.base import (
-    Body,
-    BodySize,
-    BodyWires,
-    Look,
-    OfRoundBeads,
-    Work,
-    Worked,
-    passes,
-)
+from jamreel.core.interlace.base import OfRoundBeads, passes
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.space import STEP_RAD, Array
 from jamreel.core.interlace.working import FAST_TURNS
