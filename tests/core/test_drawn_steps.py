@@ -18,7 +18,6 @@ from jamreel.core.parts import registered_parts
 from jamreel.core.parts.base import Made, WireUse
 from jamreel.core.parts.drawn import kept_moves
 from jamreel.core.path.loops import centred, turned_over
-from jamreel.core.path.lying import LEAN
 from jamreel.core.path.moves import (
     Bend,
     Fold,
@@ -30,6 +29,7 @@ from jamreel.core.path.moves import (
     developed_length,
     move_length,
 )
+from jamreel.core.path.projection import LEAN
 from jamreel.core.path.trace import runs
 from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop

@@ -22,7 +22,7 @@ SOURCE = "\n".join(SOURCES)
 KINDS: dict[str, type[Asking]] = {**registered_parts(), **registered_closures(), **registered()}
 LANGUAGES = sorted(one.name for one in (CORE / "core" / "words").iterdir() if one.is_dir())
 # What these say stands in the JSON Schema.
-SCHEMA_ONLY = ("values.py", "bykind.py", "gauges.py")
+SCHEMA_ONLY = ("values.py", "tagged_union.py", "gauges.py")
 # What is no sentence though it looks like one: statements, headers, and what other programs say.
 NO_SENTENCE = re.compile(r"(PRAGMA|SELECT|ORDER|CREATE|DROP|Connection:|Request Line|Densities)")
 

@@ -17,7 +17,7 @@ from django.test import Client
 
 from jamreel.site import keeping
 from jamreel.site.keeping import NotKept, refuse_another_release
-from jamreel.workshop import checking
+from jamreel.workshop import integrity
 from jamreel.workshop.models import Movement, Piece, Revision, Stock, Tick, Workshop
 from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock
@@ -331,7 +331,7 @@ def worked(bench: Workshop, brief: dict[str, Any]) -> Piece:
 
 
 def faults() -> dict[str, list[str]]:
-    found = {name: list(check()) for name, check in checking.CHECKS.items()}
+    found = {name: list(check()) for name, check in integrity.CHECKS.items()}
     return {name: says for name, says in found.items() if says}
 
 

@@ -12,10 +12,10 @@ from typing import Any
 from pydantic import ValidationError
 
 from jamreel.core.brief import Brief
-from jamreel.core.bykind import every_error
 from jamreel.core.errors import Refusal, Refusals
 from jamreel.core.plan import BriefRefused, in_words
 from jamreel.core.shop import Shop
+from jamreel.core.tagged_union import every_error
 from jamreel.core.words import Problem, say
 
 # A necklace of 200 parts of 40 kinds takes some 25,000 characters and is nested ten deep.

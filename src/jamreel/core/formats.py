@@ -3,9 +3,9 @@
 from typing import Any
 
 from jamreel.core.brief import Brief
-from jamreel.core.bykind import every_kind
 from jamreel.core.result import Plan
 from jamreel.core.shop import Shop
+from jamreel.core.tagged_union import every_kind
 
 DIALECT = "https://json-schema.org/draft/2020-12/schema"
 

@@ -7,13 +7,13 @@ from pydantic import ValidationError
 
 from jamreel.core.body.readings import BodyMeasure, Measure, SiteId, girth_at
 from jamreel.core.brief import Brief
-from jamreel.core.bykind import every_error
 from jamreel.core.cutting.cuts import of_cut
 from jamreel.core.errors import Refusal, Refusals
 from jamreel.core.families.base import Job
 from jamreel.core.fit.ease import SCHOOLS
 from jamreel.core.result import Plan, Proposal
 from jamreel.core.shop import Shop
+from jamreel.core.tagged_union import every_error
 from jamreel.core.wire.sections import SHAPES
 from jamreel.core.words import Problem, problem, say, speaking
 from jamreel.core.workpiece.records import Record

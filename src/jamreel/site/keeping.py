@@ -188,7 +188,7 @@ def _alone(database: Path) -> None:
 
 
 def _check() -> int:
-    from jamreel.workshop.checking import CHECKS
+    from jamreel.workshop.integrity import CHECKS
 
     wrong = 0
     for name, check in CHECKS.items():

@@ -14,7 +14,7 @@ from django.db import transaction
 from django.utils import timezone
 from pydantic import ValidationError
 
-from jamreel.core.draft import mended
+from jamreel.core.draft import MOST_CHARS, mended
 from jamreel.core.families import registered
 from jamreel.core.plan import BriefRefused, Plan, read_brief
 from jamreel.core.shop import Shop
@@ -71,9 +71,11 @@ def to_keep(brief: dict[str, Any], shop: Shop) -> dict[str, Any]:
     if isinstance(piece, dict):
         found["piece"] = with_names(piece)
     try:
-        return spelled_out(found, read_brief(found, shop))
+        whole = spelled_out(found, read_brief(found, shop))
     except (BriefRefused, RecursionError):
         return found
+    # One that just fits may not fit with all that it leaves open.
+    return whole if len(json.dumps(whole, ensure_ascii=False)) <= MOST_CHARS else found
 
 
 # So many changes back a plan is looked for where what is typed gives none, and so many runs of

@@ -4,13 +4,13 @@ import importlib
 import pkgutil
 from typing import Annotated
 
-from jamreel.core.bykind import ByKind
 from jamreel.core.closures.base import Closure, registered_closures
+from jamreel.core.tagged_union import TaggedUnion
 
 for _module in sorted(m.name for m in pkgutil.iter_modules(__path__)):
     importlib.import_module(f"{__name__}.{_module}")
 
-AnyClosure = Annotated[Closure, ByKind(registered_closures)]
+AnyClosure = Annotated[Closure, TaggedUnion(registered_closures)]
 
 
 def usual_closure() -> Closure:

@@ -7,12 +7,12 @@ import importlib
 import pkgutil
 from typing import Annotated
 
-from jamreel.core.bykind import ByKind
 from jamreel.core.families.base import Construction, registered
+from jamreel.core.tagged_union import TaggedUnion
 
 for _module in sorted(m.name for m in pkgutil.iter_modules(__path__)):
     importlib.import_module(f"{__name__}.{_module}")
 
-Piece = Annotated[Construction, ByKind(registered)]
+Piece = Annotated[Construction, TaggedUnion(registered)]
 
 __all__ = ["Construction", "Piece", "registered"]

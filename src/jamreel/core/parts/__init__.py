@@ -7,13 +7,13 @@ import importlib
 import pkgutil
 from typing import Annotated
 
-from jamreel.core.bykind import ByKind
 from jamreel.core.parts.base import Part, registered_parts
+from jamreel.core.tagged_union import TaggedUnion
 
 for _module in sorted(m.name for m in pkgutil.iter_modules(__path__)):
     importlib.import_module(f"{__name__}.{_module}")
 
-AnyPart = Annotated[Part, ByKind(registered_parts)]
+AnyPart = Annotated[Part, TaggedUnion(registered_parts)]
 
 
 def lengthening(pin: float) -> Part:

@@ -6,8 +6,8 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from jamreel.core.parts.base import WireUse
-from jamreel.core.path.lying import Laid, Piece, held_at, pieces, seen_of, traced
 from jamreel.core.path.moves import Move
+from jamreel.core.path.projection import Laid, Piece, held_at, pieces, seen_of, traced
 from jamreel.core.path.trace import Array, Run
 from jamreel.core.values import Point, Stroke
 
@@ -74,7 +74,7 @@ def looked_at(use: WireUse) -> Look:
     Args:
         use: the wire.
 
-    Source: ``path.lying``.
+    Source: ``path.projection``.
     """
     moves, held = kept_moves(use)
     look = (use.turn, use.roll, use.wound, use.arc, use.eye)
@@ -132,7 +132,7 @@ def drawn(use: WireUse, tone: str = "", *, front: bool = False) -> tuple[Stroke,
         tone: of its own, where it is not the part's metal.
         front: leaves out what lies behind: where much is drawn small, nobody sees it.
 
-    Source: ``path.lying.pieces``.
+    Source: ``path.projection.pieces``.
     """
     look = looked_at(use)
     seen = (one for one in look.pieces if not front or one.near >= 0)

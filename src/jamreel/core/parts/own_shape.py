@@ -9,7 +9,6 @@ import numpy as np
 
 from jamreel.core.choices import Asking
 from jamreel.core.errors import Refusal
-from jamreel.core.path.lying import LEAN
 from jamreel.core.path.moves import (
     Bend,
     Corner,
@@ -23,6 +22,7 @@ from jamreel.core.path.moves import (
     Wrap,
     developed_length,
 )
+from jamreel.core.path.projection import LEAN
 from jamreel.core.path.trace import Array, furthest, inside_length, trace
 from jamreel.core.values import Length, Point
 from jamreel.core.words import say

@@ -9,13 +9,13 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field, SerializeAsAny
 
 from jamreel.core.advice.parts import strands_touch
-from jamreel.core.bykind import ByKind
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.fall import hang, length_that_falls
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, Made, Part, Role, part_step, registered_parts
 from jamreel.core.parts.chain import BoughtChain
 from jamreel.core.parts.pictures import turned
+from jamreel.core.tagged_union import TaggedUnion
 from jamreel.core.values import Length, Stroke
 from jamreel.core.words import say
 
@@ -53,7 +53,7 @@ class Swag(Part):
     strands: int = 2
     first_fall: Length = 12.0
     fall_apart: Length = 25.0
-    link: SerializeAsAny[Annotated[Part, ByKind(_no_swags)]] = Field(
+    link: SerializeAsAny[Annotated[Part, TaggedUnion(_no_swags)]] = Field(
         default_factory=lambda: BoughtChain(links=1)
     )
 

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 import pytest
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
 
-from jamreel.core.bykind import ByKind, every_error
+from jamreel.core.tagged_union import TaggedUnion, every_error
 
 
 class Round(BaseModel):
@@ -26,11 +26,11 @@ PLAIN: dict[str, type[BaseModel]] = {"round": Round, "square": Square}
 class Frame(BaseModel):
     model_config = ConfigDict(extra="forbid")
     kind: Literal["frame"] = "frame"
-    holds: Annotated[Any, ByKind(lambda: PLAIN)]
+    holds: Annotated[Any, TaggedUnion(lambda: PLAIN)]
 
 
 KINDS: dict[str, type[BaseModel]] = {**PLAIN, "frame": Frame}
-Shape = Annotated[Any, ByKind(lambda: KINDS)]
+Shape = Annotated[Any, TaggedUnion(lambda: KINDS)]
 
 
 class Sheet(BaseModel):

@@ -30,7 +30,7 @@ def every_kind() -> Iterator[None]:
         _whole.reset(token)
 
 
-class ByKind:
+class TaggedUnion:
     """Annotates a field that holds one of several kinds, given by name."""
 
     def __init__(self, kinds: Callable[[], Mapping[str, type[BaseModel]]]) -> None:
