@@ -8,6 +8,9 @@ from typing import Any
 import pytest
 from django.test import Client
 
+from jamreel.core.closures import registered_closures
+from jamreel.core.formats import schemas
+from jamreel.core.parts import registered_parts
 from tests.conftest import ROOT
 
 DIST = ROOT / "frontend" / "dist"
@@ -107,3 +110,20 @@ def test_no_mathematics_font_and_no_shape_library_ship(manifest: dict[str, Any])
     assert "math" not in names
     lock = (ROOT / "frontend" / "package-lock.json").read_text()
     assert "d3-shape" not in lock
+
+
+@pytest.mark.parametrize("name", ["brief", "shop", "plan"])
+def test_the_formats_are_served_as_the_models_have_them(name: str) -> None:
+    """What the build put there is what ``jamreel schemas`` prints, every kind in it."""
+    served = json.loads((DIST / "docs" / f"{name}.json").read_text())
+    assert served == json.loads(json.dumps(schemas()[name]))
+    if name == "brief":
+        told = json.dumps(served)
+        assert all(f'"{kind}"' in told for kind in (*registered_parts(), *registered_closures()))
+
+
+def test_the_api_tells_pieces_as_typed_data_with_a_kind() -> None:
+    document = json.loads((DIST / "docs" / "api.json").read_text())
+    piece = document["components"]["schemas"]["Brief_as_typed"]["properties"]["piece"]
+    assert (piece["required"], piece["additionalProperties"]) == (["kind"], True)
+    assert "knot_row" not in json.dumps(document["components"]["schemas"])

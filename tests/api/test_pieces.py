@@ -231,7 +231,7 @@ def test_a_childs_piece_carries_the_cautions_that_concern_children(
     new = {"name": "Band", "brief": brief, "wearer_id": child["id"]}
     piece = post(client, "/api/pieces", new).json()
     assert "child" in {c["id"] for c in piece["plan"]["cautions"]}
-    assert "child" not in piece["brief"]
+    assert piece["brief"]["child"] is False
 
 
 def test_settings_are_refused_by_field_and_change_every_piece(

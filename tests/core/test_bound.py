@@ -261,7 +261,7 @@ def test_a_sample_of_a_braid_scales_only_what_crosses() -> None:
     braid = Braid(each=1, begins="hooked", rows=60, sample_rows=30, sample_over=40.0)
     made = braid.make(WIRES)
     weaving: Any = made.weaving
-    row = weaving.body.worked[0]
+    row = weaving.body.wires.worked[0]
     # All three strands of thirty crossings: a tenth more of what crosses, none of the length.
     took = 30 * 3 * (row.firm + 1.1 * (row.takes[0] - row.firm))
     read = braid.model_copy(update={"sample_took": round(took, 6)}).make(WIRES)

@@ -67,3 +67,20 @@ def test_the_command_line_refuses_with_problem_json(tmp_path: Path) -> None:
         '{"unit": "in", "formers": [{"name": "x", "kind": "dowels", "diameters": [0]}]}'
     )
     assert main(["plan", str(EXAMPLES / "sliding-bangle.json"), "--shop", str(shop)]) == 2
+
+
+HEAVY = ("scipy", "shapely", "ortools", "django", "reportlab")
+
+
+def test_a_plan_from_the_shell_loads_no_large_library() -> None:
+    briefs = [
+        str(FILES[0].parent / f"{name}.json")
+        for name in ("sliding-bangle", "core-bangle", "choker")
+    ]
+    code = (
+        "import sys\nfrom jamreel.__main__ import main\n"
+        f"codes = [main(['plan', brief]) for brief in {briefs!r}]\n"
+        f"print(codes, sorted(set({HEAVY!r}) & set(sys.modules)), file=sys.stderr)"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True)
+    assert done.stderr.strip() == "[0, 0, 0] []"

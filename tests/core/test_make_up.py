@@ -23,6 +23,7 @@ from jamreel.core.makeup.sequence import Entry, MakeUp, laid_out
 from jamreel.core.parts.bead import StrungBead
 from jamreel.core.parts.chain import BoughtChain
 from jamreel.core.parts.dangle import Dangle
+from jamreel.core.parts.filling_coil import FillingCoil
 from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.parts.linked_bead import LinkedBead
 from jamreel.core.plan import BriefRefused, plan_raw, propose_raw
@@ -217,6 +218,27 @@ def test_the_nearest_count_is_among_the_proposals(wanted: float, bead: float, no
     found = fill(makeup, WIRE, wanted, 1.0)
     plain = [f for f in found if len(f.knobs) == 1]
     assert min(abs(f.off) for f in plain) == pytest.approx(brute(makeup, wanted, 40), abs=1e-9)
+
+
+def test_turns_of_a_last_coil_are_found_as_trying_all_of_them_finds_them() -> None:
+    """Of a hundred and more values two are tried; the best of all is one of them."""
+    makeup = MakeUp(
+        entries=(entry(StrungBead(bead=6), 10, fill=True), entry(FillingCoil(core=0.9))),
+        closure=OpenEnds(),
+    )
+    knob = FillingCoil(core=0.9).varies()[0]
+    assert len(knob.values) > 20
+    for wanted in (131.7, 160.0, 188.2):
+        found = fill(makeup, WIRE, wanted, 0.5, finished_of, beside=("last_turns",))
+        # With the coil as it is, so many beads come nearest; two more and two fewer are tried.
+        usual = (wanted - FillingCoil(core=0.9).turns * D) / 6
+        best = math.inf
+        for count, turns in product(range(round(usual) - 2, round(usual) + 3), knob.values):
+            row = makeup.entries[0].model_copy(update={"times": count})
+            coil = makeup.entries[1].model_copy(update={"part": FillingCoil(core=0.9, turns=turns)})
+            laid = compose(makeup.model_copy(update={"entries": (row, coil)}), WIRE)
+            best = min(best, abs(laid.finished - wanted))
+        assert abs(found[0].off) == pytest.approx(best, abs=1e-6)
 
 
 def test_one_change_beside_the_count_is_found_as_brute_force_finds_it() -> None:

@@ -53,7 +53,7 @@ def test_five_turns_of_889_mean_a_coil_near_56() -> None:
     plan = planned(
         "coil_bracelet",
         {"size": 0.62, "metal": "memory_steel", "temper": "spring"},
-        {"turns": 5, "coil_diameter": "56"},
+        {"turns": 5, "coil_diameter": "56", "whole_turns": False},
         wrist_girth=160,
     )
     turns = next(line.value_mm for line in plan.ledger if line.id == "turns")

@@ -129,7 +129,7 @@ def refuse_another_release(database: Path) -> None:
         try:
             rows = found.execute("SELECT name FROM django_migrations WHERE app='workshop'")
             done = {name for (name,) in rows}
-        except sqlite3.OperationalError:
+        except sqlite3.DatabaseError:
             return  # not one of ours yet, or damaged: the next step says so
     folder = Path(__file__).parents[1] / "workshop" / "migrations"
     if done <= {path.stem for path in folder.glob("0*.py")}:

@@ -10,7 +10,6 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
-from scipy.spatial import cKDTree
 
 from jamreel.core.interlace.cells import Cell
 from jamreel.core.interlace.space import Array, spaced
@@ -133,6 +132,9 @@ class _Bodies:
         reach = max(1, int(np.ceil(within / self.period)) + 1)
         # Whatever is a cell back of something has that a cell on: each pair is looked for once.
         images = [self.at + np.array([n * self.period, 0.0, 0.0]) for n in range(reach + 1)]
+        # Loaded when a body is first pulled tight: no plan needs it.
+        from scipy.spatial import cKDTree
+
         near = cKDTree(np.vstack(images))
         found = cKDTree(self.at).sparse_distance_matrix(near, within, output_type="coo_matrix")
         i, j, image = found.row, found.col % count, found.col // count

@@ -49,7 +49,7 @@ from jamreel.core.workpiece.by_hand import by_hand, paced
 from jamreel.core.workpiece.feel import felt
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.making import spoilt, worked
-from jamreel.core.workpiece.straight import Laid, by_record
+from jamreel.core.workpiece.straight import Laid, records_of
 from jamreel.core.workpiece.temper_track import cracked, tracked, with_heat
 from jamreel.core.workpiece.worked import WorkedWire, worked_wires
 
@@ -192,7 +192,7 @@ def _advice(
         no_record(
             job.cutting,
             any(cut.techniques for cut in cuts),
-            sum(by_record(cut.techniques, cut.stock, job.hand)[1] for cut in cuts),
+            sum(records_of(cut.techniques, cut.stock, job.hand) for cut in cuts),
         ),
         *(by_ratio(cut, job.cutting, job.ratio_of(own.finished.value)) for cut in _whole(cuts)),
         *spoilt(

@@ -146,7 +146,8 @@ def lay_straight(
     # A trial loop tells of loops in its own wire, and of nothing else.
     sampled = (one.by_sum for one in found if one.technique == "loop" and by.goes_by_sample(wire))
     looped = sum(sampled)
-    record, records = by_record(found, wire.key, by.hand)
+    by_records = cutting.school == "record"
+    record, records = by_record(found, wire.key, by.hand) if by_records else (0.0, 0)
     more = extras(cutting, looped, net, wire.bend_adds, whole, record)
     for key, value in (("trim_right", cutting.trim), *more):
         says = _record_says(records) if key == "record" else ""
@@ -176,7 +177,21 @@ def by_record(techniques: Sequence[TechniqueIn], stock: str, hand: Hand) -> tupl
     known = [hand.of(one.technique, stock) for one in techniques]
     taken = [Taken(one.by_sum, k.belief) for one, k in zip(techniques, known, strict=True)]
     already = sum(one.cut_for - one.by_sum for one in techniques)
-    return whole_wire(taken) - already, sum(one.own + one.near for one in known)
+    return whole_wire(taken) - already, records_of(techniques, stock, hand)
+
+
+def records_of(techniques: Sequence[TechniqueIn], stock: str, hand: Hand) -> int:
+    """Return how many records tell of what a wire goes through.
+
+    Args:
+        techniques: that the wire goes through.
+        stock: the wire's key.
+        hand: what is known of the maker.
+
+    Source: plain counting.
+    """
+    known = (hand.of(one.technique, stock) for one in techniques)
+    return sum(one.own + one.near for one in known)
 
 
 def _record_says(records: int) -> str:
