@@ -138,5 +138,5 @@ def test_a_hook_of_ones_own_is_bent_and_fastens(page: Page) -> None:
     page.get_by_label("tip, across").fill("3")
     page.get_by_role("button", name="Keep it on the shelf").click()
     expect(page.get_by_role("button", name="On the shelf")).to_be_disabled()
-    page.get_by_label("length", exact=True).first.fill("none")
+    page.get_by_label("Length", exact=True).first.fill("none")
     expect(page.get_by_text("can't be read as a length").first).to_be_visible()

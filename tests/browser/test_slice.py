@@ -306,7 +306,7 @@ def test_sliding_a_chain_moves_its_fall(page: Page) -> None:
     tab_to(page, slider)
     for _ in range(20):
         page.keyboard.press("ArrowRight")
-    expect(page.get_by_label("length", exact=True)).to_have_value("540 mm")
+    expect(page.get_by_label("Length", exact=True)).to_have_value("540 mm")
     expect(answer(page)).to_contain_text("539.0")
     expect(page.get_by_text("above the lower edge of the breast")).to_be_visible()
     page.get_by_label("Construction").select_option("choker")
@@ -382,7 +382,7 @@ def test_every_family_gives_its_cut_the_quick_way(page: Page) -> None:
 
 def test_an_ear_cuff_is_made_and_put_right(page: Page) -> None:
     open_piece(page, "Quill ear cuff", "Make-up")
-    page.get_by_label("ends", exact=True).select_option(label="filed round")
+    page.get_by_label("Ends", exact=True).select_option(label="filed round")
     expect(answer(page)).to_contain_text("31.2")
     page.get_by_label("Sits on").select_option(label="the upper rim")
     page.get_by_role("navigation", name="Stations").get_by_role("link", name="Measure").click()

@@ -2,6 +2,7 @@ import { useTranslation } from "react-i18next";
 import type { Facts, FieldProblem, Unit } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
 import { asked } from "../logic/asked";
+import { capital } from "../logic/capital";
 import { asNumber, asText } from "../logic/draft";
 import { lengthRange, typedLength } from "../logic/length";
 import { Select } from "../ui/Select";
@@ -51,7 +52,7 @@ interface OneProps {
 function OneField({ choice, typed, unit, problem, onSet }: OneProps) {
   const { t } = useTranslation();
   const shown = useUnit();
-  const label = choice.says;
+  const label = capital(choice.says);
   if (choice.type === "option") {
     const labels = choice.labels ?? [];
     return (

@@ -3,6 +3,7 @@ import { useTranslation } from "react-i18next";
 import type { Facts, FieldProblem, Unit } from "../../api/client";
 import { asNumber, asText } from "../../logic/draft";
 import { countOf, oneMore, shifted, type Bead } from "../../logic/beads";
+import { capital } from "../../logic/capital";
 import { typedLength } from "../../logic/length";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
@@ -105,7 +106,7 @@ function OneBead({ bead, facts, at, problems, unit, onBead, children }: OneProps
           .map((choice) => (
             <Select
               key={choice.name}
-              label={choice.says}
+              label={capital(choice.says)}
               labelHidden
               value={asText(bead[choice.name] ?? choice.default)}
               options={(choice.options ?? []).map((value, i) => ({

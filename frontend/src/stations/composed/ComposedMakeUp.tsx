@@ -20,6 +20,7 @@ import { Select } from "../../ui/Select";
 import { Problem } from "../../ui/TextField";
 import type { StationProps } from "../context";
 import { LengthSlide } from "../../ui/LengthSlide";
+import { capital } from "../../logic/capital";
 import { asKind, KindSelect } from "../PieceChoices";
 import { Allowances, MetalChoice, SectionChoice, WireChoice } from "../WireFields";
 import { EntryList } from "./EntryList";
@@ -232,7 +233,7 @@ function PiecePanel({ typed, ...props }: PanelProps) {
       />
       {length?.low != null && length.high != null && (
         <LengthSlide
-          label={length.says}
+          label={capital(length.says)}
           value={typed.length ?? length.default}
           low={length.low}
           high={length.high}
