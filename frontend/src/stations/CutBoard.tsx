@@ -274,7 +274,7 @@ function LaneOnBoard(props: LaneProps) {
               width: Math.max(cut.length_mm * scale - 2, 6),
             }}
             aria-pressed={mine === cut}
-            aria-label={t("board.cut_one", {
+            aria-label={t("board.one_cut", {
               what: many ? `${cut.piece}, ${cut.label}` : cut.label,
               length: `${lengthText(cut.length_mm, unit)} ${unit}`,
             })}
