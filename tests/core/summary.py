@@ -55,7 +55,7 @@ def choices_of(cls: Any) -> Iterator[tuple[str, dict[str, Any]]]:
     where they can be."""
     usual = cls.model_validate({})
     yield "as offered", {}
-    for name in cls.ranges:
+    for name in cls.limits():
         value = getattr(usual, name)
         if isinstance(value, bool) or not isinstance(value, int | float) or not value:
             continue

@@ -165,7 +165,7 @@ def test_more_ease_never_shortens_the_cut(kind: str) -> None:
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_choices_out_of_range_are_refused_by_name(kind: str) -> None:
-    for name, (low, high) in registered()[kind].ranges.items():
+    for name, (low, high) in registered()[kind].limits().items():
         whole = registered()[kind].model_fields[name].annotation is int
         for wrong in (high * 1.5 + 1, *([low / 2] if low else [])):
             wrong = math.floor(wrong) if whole else wrong

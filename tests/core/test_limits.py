@@ -60,7 +60,7 @@ def varied(kind: str, n: int, **more: Any) -> Typed:
     """A part unlike the others of its kind."""
     cls = registered_parts()[kind]
     usual = cls.model_validate({})
-    for name, (low, high) in cls.ranges.items():
+    for name, (low, high) in cls.limits().items():
         value = getattr(usual, name)
         if isinstance(value, float):
             return {"kind": kind, name: round(min(max(value + n * 1e-4, low), high), 5), **more}
@@ -139,7 +139,7 @@ def drawn(pick: random.Random) -> Brief:
         kind = pick.choice(list(usual))
         cls = registered_parts()[kind]
         found: Typed = {"kind": kind}
-        for name, (low, high) in cls.ranges.items():
+        for name, (low, high) in cls.limits().items():
             if pick.random() < 0.3:
                 whole = isinstance(getattr(usual[kind], name), int)
                 over = high * 1.01 if pick.random() < 0.01 else high

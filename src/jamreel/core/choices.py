@@ -1,10 +1,10 @@
 """What a construction, part or closure asks the maker: its own fields, for a screen to draw."""
 
 import typing
-from collections.abc import Mapping
-from typing import ClassVar, Literal
+from collections.abc import Mapping, Sequence
+from typing import Any, ClassVar, Literal
 
-from pydantic import BeforeValidator, model_validator
+from pydantic import BeforeValidator, Field, model_validator
 from pydantic.fields import FieldInfo
 
 from jamreel.core.errors import Refusal
@@ -40,18 +40,60 @@ class Choice(Frozen):
     if_values: tuple[str, ...] = ()
 
 
-class Asking(Frozen):
-    """A value whose fields are asked for; ``ranges`` bound them [mm where a length].
+def choice(
+    default: Any,
+    low: float | None = None,
+    high: float | None = None,
+    *,
+    when: Sequence[str] = (),
+) -> Any:
+    """Return a field that is asked for, with all that is known of the choice.
 
-    ``only_if`` names for a field the one that it hangs on, then the values with which it matters.
+    Args:
+        default: as long as nobody says otherwise.
+        low: least value [mm where a length].
+        high: greatest value.
+        when: the choice that it hangs on, then the values with which it matters; any at all where
+            none is named.
+    """
+    said: dict[str, Any] = {}
+    if low is not None and high is not None:
+        said |= {"minimum": low, "maximum": high}
+    if when:
+        said |= {"when": list(when)}
+    return Field(default=default, json_schema_extra=said)
+
+
+def like(base: type["Asking"], name: str, default: Any, *, when: Sequence[str] = ()) -> Any:
+    """Return a choice as a base declares it, with another default, and perhaps hanging on another
+    choice.
+
+    Args:
+        base: that declares it.
+        name: of the choice.
+        default: here.
+        when: as for ``choice``.
+    """
+    limits = base.limits().get(name, (None, None))
+    known = _said(base.model_fields[name]).get("when", ())
+    return choice(default, *limits, when=when or known)
+
+
+def _said(field: FieldInfo) -> Mapping[str, Any]:
+    return field.json_schema_extra if isinstance(field.json_schema_extra, dict) else {}
+
+
+class Asking(Frozen):
+    """A value whose fields are asked for, each declared once by ``choice``.
+
+    ``only_if`` says of choices that a base declares what they hang on here.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {}
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {}
 
     @model_validator(mode="after")
     def _in_range(self) -> typing.Self:
-        for name, (low, high) in self.ranges.items():
+        for name, (low, high) in self.limits().items():
             value = getattr(self, name)
             if value is not None and not low <= value <= high:
                 got: object = _shown(value)
@@ -61,24 +103,36 @@ class Asking(Frozen):
         return self
 
     @classmethod
+    def limits(cls) -> Limits:
+        """Return the least and greatest value of each choice that has such [mm where a length]."""
+        found = vars(cls).get("_limits")
+        if found is None:
+            said = {name: _said(field) for name, field in cls.model_fields.items()}
+            found = {k: (v["minimum"], v["maximum"]) for k, v in said.items() if "minimum" in v}
+            cls._limits = found
+        return found
+
+    _limits: ClassVar[Limits]
+
+    @classmethod
     def choices(cls) -> tuple[Choice, ...]:
         """Return the simple choices, in the order in which they are declared."""
         own = cls.model_fields.get("kind")
         kind = "" if own is None or own.is_required() else str(own.default)
+        limits = cls.limits()
         found = (
-            _choice(kind, name, field, cls.ranges.get(name, (None, None)))
+            _choice(kind, name, field, limits.get(name, (None, None)))
             for name, field in cls.model_fields.items()
             if name != "kind"
         )
-        return tuple(cls._asked_if(choice) for choice in found if choice is not None)
+        return tuple(cls._asked_if(one) for one in found if one is not None)
 
     @classmethod
-    def _asked_if(cls, choice: Choice) -> Choice:
-        on = {k: v for base in reversed(cls.__mro__) for k, v in _only_if(base).items()}
-        if choice.name not in on:
-            return choice
-        field, *values = on[choice.name]
-        return choice.model_copy(update={"if_field": field, "if_values": tuple(values)})
+    def _asked_if(cls, one: Choice) -> Choice:
+        inherited = {k: v for base in reversed(cls.__mro__) for k, v in _only_if(base).items()}
+        on = _said(cls.model_fields[one.name]).get("when", ())
+        field, *values = inherited.get(one.name) or on or ("",)
+        return one.model_copy(update={"if_field": field, "if_values": tuple(values)})
 
 
 def _only_if(base: type) -> Mapping[str, tuple[str, ...]]:
@@ -105,11 +159,11 @@ def _choice(
         )
     if isinstance(default, bool):
         return Choice(name=name, type="flag", default=default, **words)
-    if field.json_schema_extra == {"asks": "whole"}:
+    if _said(field).get("asks") == "whole":
         return Choice(name=name, type="whole", default="", low=low, high=high, **words)
     typed = is_length(field)
     if default is None and typed:
-        size = field.json_schema_extra == {"asks": "size"}
+        size = _said(field).get("asks") == "size"
         return Choice(name=name, type="size" if size else "length", default="", **words)
     if not isinstance(default, (int, float)):
         return None  # built of parts: no simple choice

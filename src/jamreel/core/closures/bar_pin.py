@@ -1,7 +1,8 @@
 """A bought bar with a pin behind and a loop at each end: a brooch hangs from it."""
 
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, size_of
@@ -16,16 +17,10 @@ STUB_MM = 8.0
 class BarPin(Closure):
     """It takes no length of the line: the line hangs between the insides of its two loops."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "bar": (10, 200),
-        "bar_thickness": (0.5, 12),
-        "bar_loop": (0.8, 12),
-    }
-
     kind: Literal["bar_pin"] = "bar_pin"
-    bar: Length = 50.0
-    bar_thickness: Length = 3.0
-    bar_loop: Length = 2.5
+    bar: Length = choice(50.0, 10, 200)
+    bar_thickness: Length = choice(3.0, 0.5, 12)
+    bar_loop: Length = choice(2.5, 0.8, 12)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both ends of the bar; what it bears is not known."""

@@ -1,7 +1,8 @@
 """A bought clasp of any kind, known by its length: the string goes through it, or rings hold it."""
 
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, size_of
@@ -13,16 +14,10 @@ from jamreel.core.values import Length
 class BoughtClasp(Closure):
     """Both halves together are as long as the fastened clasp from eye to eye."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "length": (0, 80),
-        "thickness": (0, 20),
-        "mass": (0, 100),
-    }
-
     kind: Literal["bought_clasp"] = "bought_clasp"
-    length: Length = 15.0
-    thickness: Length = 3.0
-    mass: float = 0.0
+    length: Length = choice(15.0, 0, 80)
+    thickness: Length = choice(3.0, 0, 20)
+    mass: float = choice(0.0, 0, 100)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves, each with half the length; what it holds is not known."""

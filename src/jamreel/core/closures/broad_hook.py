@@ -3,8 +3,9 @@
 import math
 from typing import ClassVar, Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, Passes, closure_step
-from jamreel.core.closures.receiving import INTO_RANGES, Hook
+from jamreel.core.closures.receiving import Hook
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
@@ -18,23 +19,14 @@ from jamreel.core.values import Length
 class BroadHook(Hook):
     """A U turned over into a broad hook, and a wider U as its catch, looped to the bundle."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **INTO_RANGES,
-        "shank": (4, 40),
-        "hook_pin": (2, 16),
-        "catch_leg": (2, 40),
-        "catch_pin": (3, 30),
-        "loop_pin": (1, 12),
-    }
-
     one_loop: ClassVar[bool] = False
 
     kind: Literal["broad_hook"] = "broad_hook"
-    shank: Length = 12.7
-    hook_pin: Length = 6.35
-    catch_leg: Length = 8.0
-    catch_pin: Length = 9.5
-    loop_pin: Length = 3.2
+    shank: Length = choice(12.7, 4, 40)
+    hook_pin: Length = choice(6.35, 2, 16)
+    catch_leg: Length = choice(8.0, 2, 40)
+    catch_pin: Length = choice(9.5, 3, 30)
+    loop_pin: Length = choice(3.2, 1, 12)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook is as broad as the pin its U is bent on lets pass."""

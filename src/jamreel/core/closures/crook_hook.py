@@ -1,10 +1,11 @@
 """The crook hook: one wire, a curled tip, a wrapped loop; and a wrapped eye."""
 
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, Passes, closure_step
 from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
-from jamreel.core.closures.receiving import INTO_RANGES, Hook, body_in
+from jamreel.core.closures.receiving import Hook, body_in
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn, laid
@@ -17,25 +18,14 @@ from jamreel.core.values import Length
 class CrookHook(Hook):
     """A hook of single wire, its tip curled outwards so that it guides the eye in."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **INTO_RANGES,
-        "shank": (1, 40),
-        "hook_pin": (2, 16),
-        "tip_pin": (0.5, 5),
-        "wraps": (1, 10),
-        "eye_pin": (2, 20),
-        "eye_wraps": (0, 6),
-        "tail": (0, 60),
-    }
-
     kind: Literal["crook_hook"] = "crook_hook"
-    shank: Length = 6.0
-    hook_pin: Length = 5.0
-    tip_pin: Length = 1.0
-    wraps: int = 3
-    eye_pin: Length = 5.0
-    eye_wraps: int = 2
-    tail: Length = 12.0
+    shank: Length = choice(6.0, 1, 40)
+    hook_pin: Length = choice(5.0, 2, 16)
+    tip_pin: Length = choice(1.0, 0.5, 5)
+    wraps: int = choice(3, 1, 10)
+    eye_pin: Length = choice(5.0, 2, 20)
+    eye_wraps: int = choice(2, 0, 6)
+    tail: Length = choice(12.0, 0, 60)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the curled tip is what has to pass the eye."""

@@ -1,11 +1,11 @@
 """The doubled hook with two side loops, for wide or two-loop ends; and a wide catch."""
 
 import math
-from collections.abc import Mapping
 from typing import ClassVar, Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, Passes, closure_step
-from jamreel.core.closures.receiving import INTO_RANGES, Hook, body_in
+from jamreel.core.closures.receiving import Hook, body_in
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
@@ -19,24 +19,14 @@ from jamreel.core.values import Length
 class DoubledHook(Hook):
     """A doubled hook whose two ends are turned outwards into loops ``apart`` from each other."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **INTO_RANGES,
-        "shank": (2, 40),
-        "hook_pin": (2, 16),
-        "apart": (4, 60),
-        "loop_pin": (1, 12),
-        "catch_pin": (2, 20),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"catch_pin": ("into", "own")}
     one_loop: ClassVar[bool] = False
 
     kind: Literal["doubled_hook"] = "doubled_hook"
-    shank: Length = 10.0
-    hook_pin: Length = 5.0
-    apart: Length = 10.0
-    loop_pin: Length = 2.5
-    catch_pin: Length = 6.0
+    shank: Length = choice(10.0, 2, 40)
+    hook_pin: Length = choice(5.0, 2, 16)
+    apart: Length = choice(10.0, 4, 60)
+    loop_pin: Length = choice(2.5, 1, 12)
+    catch_pin: Length = choice(6.0, 2, 20, when=("into", "own"))
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the catch is a U as wide as the loops stand apart."""

@@ -4,14 +4,15 @@ They are bought, or made of round tube that is flattened over the end of a ribbo
 """
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import replace
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.joining import cap_deep, cap_fits
 from jamreel.core.advice.tube import tube_fits
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import solderable
@@ -40,40 +41,19 @@ class EndCaps(Closure):
     ``body_width`` by ``body_thickness``, or has to be stretched.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "cap": (2, 30),
-        "cap_width": (1, 40),
-        "depth": (0, 20),
-        "clasp": (0, 40),
-        "ring_pin": (2, 12),
-        "tube": (2, 40),
-        "body_width": (1, 60),
-        "body_thickness": (0.3, 20),
-        "cap_opening": (0.3, 20),
-    }
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "cap_width": ("cap_of", "bought", "ribbon_end"),
-        "cap_opening": ("cap_of", "ribbon_end"),
-        "plate": ("cap_of", "tube"),
-        "cap": ("cap_of", "bought", "ribbon_end", "tube"),
-        "tube": ("cap_of", "tube"),
-        "body_width": ("cap_of", "tube", "coil"),
-        "body_thickness": ("cap_of", "tube", "coil"),
-    }
-
     kind: Literal["end_caps"] = "end_caps"
-    cap: Length = 9.0
-    cap_width: Length = 7.0
-    depth: Length = 6.0
-    clasp: Length = 11.0
-    ring_pin: Length = 3.5
+    cap: Length = choice(9.0, 2, 30, when=("cap_of", "bought", "ribbon_end", "tube"))
+    cap_width: Length = choice(7.0, 1, 40, when=("cap_of", "bought", "ribbon_end"))
+    depth: Length = choice(6.0, 0, 20)
+    clasp: Length = choice(11.0, 0, 40)
+    ring_pin: Length = choice(3.5, 2, 12)
     fixed_by: Literal["glued", "crimped", "soldered"] = "glued"
     cap_of: Literal["bought", "ribbon_end", "tube", "coil"] = "bought"
-    cap_opening: Length = 2.5
-    plate: Literal["none", "flat", "domed"] = "none"
-    tube: Length = 9.5
-    body_width: Length = 12.0
-    body_thickness: Length = 2.0
+    cap_opening: Length = choice(2.5, 0.3, 20, when=("cap_of", "ribbon_end"))
+    plate: Literal["none", "flat", "domed"] = choice("none", when=("cap_of", "tube"))
+    tube: Length = choice(9.5, 2, 40, when=("cap_of", "tube"))
+    body_width: Length = choice(12.0, 1, 60, when=("cap_of", "tube", "coil"))
+    body_thickness: Length = choice(2.0, 0.3, 20, when=("cap_of", "tube", "coil"))
     wire: OptionalSize = None
 
     def make(self, wires: Palette) -> Fastened:

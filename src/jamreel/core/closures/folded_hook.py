@@ -1,12 +1,13 @@
 """The folded hook: wire doubled, pinched, turned over into a hook and bound; and a wrapped eye."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice.parts import few_wraps
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, Passes, closure_step
 from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
-from jamreel.core.closures.receiving import INTO_RANGES, Hook, body_in
+from jamreel.core.closures.receiving import Hook, body_in
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
@@ -22,23 +23,13 @@ from jamreel.core.values import Length
 class FoldedHook(Hook):
     """A hook of doubled wire: strong, smooth at its tip, at home in a wrapped eye."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **INTO_RANGES,
-        "fold": (12, 80),
-        "hook_pin": (2, 16),
-        "wraps": (1, 10),
-        "eye_pin": (2, 20),
-        "eye_wraps": (0, 6),
-        "tail": (0, 60),
-    }
-
     kind: Literal["folded_hook"] = "folded_hook"
-    fold: Length = 30.0
-    hook_pin: Length = 5.0
-    wraps: int = 3
-    eye_pin: Length = 5.0
-    eye_wraps: int = 2
-    tail: Length = 12.0
+    fold: Length = choice(30.0, 12, 80)
+    hook_pin: Length = choice(5.0, 2, 16)
+    wraps: int = choice(3, 1, 10)
+    eye_pin: Length = choice(5.0, 2, 20)
+    eye_wraps: int = choice(2, 0, 6)
+    tail: Length = choice(12.0, 0, 60)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook's shank is what the fold leaves after its crook and tip.

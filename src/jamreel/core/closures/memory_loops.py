@@ -1,8 +1,9 @@
 """No closure: tempered wire with a loop bent back at each end."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse
@@ -14,10 +15,8 @@ from jamreel.core.values import Length
 class MemoryLoops(Closure):
     """Loops that keep the beads on; the wire's own spring holds the piece."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"pin": (1, 8)}
-
     kind: Literal["memory_loops"] = "memory_loops"
-    pin: Length = 2.5
+    pin: Length = choice(2.5, 1, 8)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both ends; nothing fastens, and each loop is wire that the coil loses."""

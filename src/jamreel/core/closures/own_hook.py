@@ -4,9 +4,10 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, Passes, closure_step
 from jamreel.core.closures.eye import wrapped_eye
-from jamreel.core.closures.receiving import INTO_RANGES, Hook
+from jamreel.core.closures.receiving import Hook
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn
@@ -19,14 +20,6 @@ class OwnHook(Hook):
 
     ``tip`` is the widest of it that goes through the eye.
     """
-
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **INTO_RANGES,
-        "tip": (0.3, 20),
-        "eye_pin": (2, 20),
-        "eye_wraps": (0, 6),
-        "tail": (0, 60),
-    }
 
     stands_in: ClassVar[bool] = False
 
@@ -43,10 +36,10 @@ class OwnHook(Hook):
         min_length=1,
         max_length=40,
     )
-    tip: Length = 3.6
-    eye_pin: Length = 5.0
-    eye_wraps: int = 2
-    tail: Length = 12.0
+    tip: Length = choice(3.6, 0.3, 20)
+    eye_pin: Length = choice(5.0, 2, 20)
+    eye_wraps: int = choice(2, 0, 6)
+    tail: Length = choice(12.0, 0, 60)
 
     @property
     def says(self) -> str:

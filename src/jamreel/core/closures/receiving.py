@@ -9,6 +9,7 @@ from dataclasses import replace
 from typing import Any, ClassVar, Literal, get_args
 
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import (
     NOTHING,
     Closure,
@@ -37,7 +38,6 @@ Into = Literal["own", "last_loop", "jump_ring", "soldered_ring", "split_ring", "
 # Of what has no half of its own.
 IntoOther = Literal["last_loop", "jump_ring", "soldered_ring", "split_ring", "bought_ring"]
 Fixed = Literal["directly", "on_ring"]
-INTO_RANGES = {"into_pin": (1.5, 30.0), "fixed_pin": (2.0, 12.0)}
 
 
 def ring_half(kind: Ring, wire: Wire, wires: Palette, pin: float) -> Made:
@@ -81,19 +81,15 @@ def ring_half(kind: Ring, wire: Wire, wires: Palette, pin: float) -> Made:
 class Received(Closure):
     """Base of closures of which one half goes into the other, or into what is there."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = INTO_RANGES
-
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "into_pin": ("into", *get_args(Ring)),
-        "fixed_pin": ("fixed", "on_ring"),
         "eye_pin": ("into", "own"),
         "eye_wraps": ("into", "own"),
     }
 
     into: Into = "own"
-    into_pin: Length = 6.0
+    into_pin: Length = choice(6.0, 1.5, 30.0, when=("into", *get_args(Ring)))
     fixed: Fixed = "directly"
-    fixed_pin: Length = 4.0
+    fixed_pin: Length = choice(4.0, 2.0, 12.0, when=("fixed", "on_ring"))
     lies: Lies = "flat"
     wire: OptionalSize = None
 

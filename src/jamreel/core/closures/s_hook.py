@@ -1,10 +1,11 @@
 """The S-hook: one half bound shut, the other open; hammered flat."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import NOTHING, Fastened, Passes, closure_step
-from jamreel.core.closures.receiving import INTO_RANGES, Hook, IntoOther, body_in
+from jamreel.core.closures.receiving import Hook, IntoOther, body_in
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
@@ -25,15 +26,9 @@ class SHook(Hook):
     """An S on one pin: one half is bound shut round the body's last loop, the other takes the loop
     at the far end, or a ring where one is chosen."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **INTO_RANGES,
-        "hook_pin": (2, 20),
-        "wraps": (1, 10),
-    }
-
     kind: Literal["s_hook"] = "s_hook"
-    hook_pin: Length = 6.0
-    wraps: int = 3
+    hook_pin: Length = choice(6.0, 2, 20)
+    wraps: int = choice(3, 1, 10)
     into: IntoOther = "last_loop"
 
     def make(self, wires: Palette) -> Fastened:

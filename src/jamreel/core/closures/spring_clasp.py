@@ -2,6 +2,7 @@
 
 from typing import ClassVar, Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import NOTHING, Closure, Fastened, closure_step
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, Varies, WireUse, opens_at, size_of
@@ -16,24 +17,15 @@ from jamreel.core.wire.gauges import OptionalSize
 class SpringClasp(Closure):
     """A clasp on its ring at one end, a ring at the other; the extender hangs from that ring."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "clasp": (4, 40),
-        "clasp_width": (1, 20),
-        "clasp_thickness": (0.5, 12),
-        "ring_pin": (2, 12),
-        "extender": (0, 30),
-        "extender_pitch": (1, 12),
-    }
-
     usual: ClassVar[bool] = True
 
     kind: Literal["spring_clasp"] = "spring_clasp"
-    clasp: Length = 11.0
-    clasp_width: Length = 5.0
-    clasp_thickness: Length = 3.0
-    ring_pin: Length = 3.5
-    extender: int = 0
-    extender_pitch: Length = 3.5
+    clasp: Length = choice(11.0, 4, 40)
+    clasp_width: Length = choice(5.0, 1, 20)
+    clasp_thickness: Length = choice(3.0, 0.5, 12)
+    ring_pin: Length = choice(3.5, 2, 12)
+    extender: int = choice(0, 0, 30)
+    extender_pitch: Length = choice(3.5, 1, 12)
     into: Literal["own", "last_loop"] = "own"
     wire: OptionalSize = None
 

@@ -1,11 +1,11 @@
 """The toggle: a bar that goes through a ring end on and lies across it."""
 
 import math
-from collections.abc import Mapping
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, Passes, closure_step
-from jamreel.core.closures.receiving import INTO_RANGES, Received
+from jamreel.core.closures.receiving import Received
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
@@ -26,24 +26,12 @@ class Toggle(Received):
     carry it.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **INTO_RANGES,
-        "ring_pin": (4, 30),
-        "bar": (6, 60),
-        "loop_pin": (1, 8),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "ring_pin": ("into", "own"),
-        "soldered": ("into", "own"),
-    }
-
     kind: Literal["toggle"] = "toggle"
-    ring_pin: Length = 12.0
-    bar: Length = 18.0
+    ring_pin: Length = choice(12.0, 4, 30, when=("into", "own"))
+    bar: Length = choice(18.0, 6, 60)
     tips: Literal["plain", "curled"] = "plain"
-    loop_pin: Length = 2.5
-    soldered: bool = False
+    loop_pin: Length = choice(2.5, 1, 8)
+    soldered: bool = choice(False, when=("into", "own"))
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the bar's loop bears on the far inside of the ring.

@@ -8,6 +8,7 @@ from pydantic import SerializeAsAny
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.parts import swag_spans
+from jamreel.core.choices import choice
 from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.bar_pin import BarPin
 from jamreel.core.families.base import Job
@@ -44,15 +45,10 @@ class Brooch(Composed):
     sites: ClassVar[tuple[str, ...]] = ()
     asks: ClassVar[tuple[str, ...]] = ("comfortable",)
     eases: ClassVar[bool] = False
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Composed.ranges,
-        "points_apart": (10, 190),
-        "line_falls": (0, 150),
-    }
 
     kind: Literal["brooch"] = "brooch"
-    points_apart: Length = 46.0
-    line_falls: Length = 11.0
+    points_apart: Length = choice(46.0, 10, 190)
+    line_falls: Length = choice(11.0, 0, 150)
     entries: Entries = (
         _entry("leftring", JumpRing(pin=3.0)),
         _entry("swag", Swag(span=38.0, first_fall=12.0, fall_apart=14.0, link=FINE_CHAIN)),

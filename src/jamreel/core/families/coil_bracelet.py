@@ -10,6 +10,7 @@ from pydantic import SerializeAsAny, model_validator
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.joining import loop_admits, neither_opens
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import HUNG, OnBench, OneWire, Sized
@@ -61,17 +62,12 @@ class CoilBracelet(OneWire):
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "turns": (1, 30),
-        "coil_diameter": (30, 120),
-        "loop_pin": (1.5, 8),
-    }
     eases: ClassVar[bool] = False
 
     kind: Literal["coil_bracelet"] = "coil_bracelet"
-    turns: float = 4.0
-    coil_diameter: Length = 56.0
-    loop_pin: Length = 3.0
+    turns: float = choice(4.0, 1, 30)
+    coil_diameter: Length = choice(56.0, 30, 120)
+    loop_pin: Length = choice(3.0, 1.5, 8)
     whole_turns: bool = True
     hung: SerializeAsAny[AnyPart] | None = None
 

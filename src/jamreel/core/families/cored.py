@@ -10,6 +10,7 @@ from typing import Any, ClassVar, Literal
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.opening import opened_to_go_on, over_thin_side
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
@@ -59,7 +60,7 @@ class Threaded(Composed):
     """Base of pieces of which all parts are threaded on one core."""
 
     string_ends: StringEnds = "plain"
-    string_pin: Length = 4.0
+    string_pin: Length = like(Composed, "string_pin", 4.0)
 
     def worked(self, job: Job) -> Worked:
         """Return the make-up laid out. Raises Refusal for parts that are not threaded."""
@@ -172,16 +173,11 @@ class CoreCoil(Threaded):
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
     eases: ClassVar[bool] = False
     usual_wire: ClassVar[Mapping[str, str]] = usually("0.6 mm", "memory_steel", "spring")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Composed.ranges,
-        "coil_turns": (1, 20),
-        "coil_diameter": (30, 120),
-    }
 
     kind: Literal["core_coil"] = "core_coil"
-    coil_turns: int = 5
-    coil_diameter: Length = 56.0
-    string_pin: Length = 2.5
+    coil_turns: int = choice(5, 1, 20)
+    coil_diameter: Length = choice(56.0, 30, 120)
+    string_pin: Length = like(Threaded, "string_pin", 2.5)
     entries: Entries = (
         spread(
             {"kind": "bead", "bead": 6, "hole": 1.0},

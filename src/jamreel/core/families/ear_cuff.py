@@ -8,6 +8,7 @@ from typing import ClassVar, Literal
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench, OneWire, Sized
@@ -128,18 +129,14 @@ class EarCuff(OneWire):
     sites: ClassVar[tuple[str, ...]] = ("ear_rim_depth", "ear_rim_middle")
     helps: ClassVar[tuple[str, ...]] = ("ear_rim_upper", "ear_rim_middle", "ear_rim_lower")
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "stays_on", "comfortable")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "roomier": (0, 6),
-        "grip": (0.3, 1.0),
-    }
     eases: ClassVar[bool] = False
 
     kind: Literal["ear_cuff"] = "ear_cuff"
     rings: Literal["1", "2"] = "1"
     place: Literal["upper", "middle", "lower"] = "middle"
     ends: Literal["filed", "curled", "balled"] = "filed"
-    roomier: Length = 1.5
-    grip: float = 0.7
+    roomier: Length = choice(1.5, 0, 6)
+    grip: float = choice(0.7, 0.3, 1.0)
 
     def wants(self) -> tuple[str, ...]:
         """Return the rim's depth, and its thickness where the cuff sits."""

@@ -7,6 +7,7 @@ from pydantic import SerializeAsAny
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.joining import heavy_earring
+from jamreel.core.choices import choice
 from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.open_ends import OpenEnds
 from jamreel.core.families.base import Job
@@ -36,13 +37,9 @@ class DropEarring(Composed):
     sites: ClassVar[tuple[str, ...]] = ()
     asks: ClassVar[tuple[str, ...]] = ("comfortable",)
     eases: ClassVar[bool] = False
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Composed.ranges,
-        "drop": (8, 200),
-    }
 
     kind: Literal["drop_earring"] = "drop_earring"
-    drop: Length = 50.0
+    drop: Length = choice(50.0, 8, 200)
     pair: bool = True
     entries: Entries = (
         _entry("earwire", EarWire()),

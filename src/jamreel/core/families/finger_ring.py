@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 from pydantic import SerializeAsAny
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.choices import choice
 from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.open_ends import OpenEnds
 from jamreel.core.errors import Refusal
@@ -35,10 +36,9 @@ class FingerRing(Composed):
     sites: ClassVar[tuple[str, ...]] = ("finger_girth",)
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "comfortable", "stays_on")
     eases: ClassVar[bool] = False
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {**Composed.ranges, "room": (0, 6)}
 
     kind: Literal["finger_ring"] = "finger_ring"
-    room: Length = 1.0
+    room: Length = choice(1.0, 0, 6)
     counted: bool | None = False
     entries: Entries = (
         Entry.model_validate(

@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 from pydantic import SerializeAsAny, field_validator
 
 from jamreel.core.advice import Advice, advise
+from jamreel.core.choices import choice
 from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.open_ends import OpenEnds
 from jamreel.core.families.base import Job, Preset
@@ -63,13 +64,12 @@ class ForeheadDrops(Composed):
     sites: ClassVar[tuple[str, ...]] = ("brow_arc", "parting_arc")
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
     eases: ClassVar[bool] = False
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {**Composed.ranges, "drape": (0, 80)}
 
     lines: ClassVar[tuple[str, ...]] = ("entries", "parting")
     presets: ClassVar[tuple[Preset, ...]] = (FOREHEAD_CHAIN,)
 
     kind: Literal["forehead_drops"] = "forehead_drops"
-    drape: Length = 10.0
+    drape: Length = choice(10.0, 0, 80)
     entries: Entries = (
         _entry("browring", JumpRing(pin=3.5)),
         _entry("browchain", BoughtChain(links=14), fill=True),

@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench, Sized
@@ -66,35 +67,18 @@ class ForgedBangle(OpenRing):
 
     usual_wire: ClassVar[Mapping[str, str]] = usually("3 mm", temper="dead_soft")
     cut_role: ClassVar[str] = "bar"
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "overlap": (1, 60),
-        "strip_width": (1, 30),
-        "strip_thickness": (0.5, 10),
-        "paddle_length": (2, 40),
-        "paddle_thickness": (0.4, 6),
-        "paddle_width": (1, 40),
-        "paddle_taper": (0, 40),
-        "pearl": (3, 20),
-    }
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "paddle_length": ("ends", "paddles"),
-        "paddle_thickness": ("ends", "paddles", "cups"),
-        "paddle_width": ("ends", "paddles"),
-        "paddle_taper": ("ends", "paddles"),
-        "pearl": ("ends", "cups"),
-    }
     any_section: ClassVar[bool] = True
 
     kind: Literal["forged_bangle"] = "forged_bangle"
-    overlap: Length = 10.0
-    strip_width: Length = 3.5
-    strip_thickness: Length = 1.9
+    overlap: Length = choice(10.0, 1, 60)
+    strip_width: Length = choice(3.5, 1, 30)
+    strip_thickness: Length = choice(1.9, 0.5, 10)
     ends: Literal["plain", "paddles", "cups"] = "paddles"
-    paddle_length: Length = 8.0
-    paddle_thickness: Length = 1.0
-    paddle_width: OptionalLength = None
-    paddle_taper: Length = 0.0
-    pearl: Length = 6.0
+    paddle_length: Length = choice(8.0, 2, 40, when=("ends", "paddles"))
+    paddle_thickness: Length = choice(1.0, 0.4, 6, when=("ends", "paddles", "cups"))
+    paddle_width: OptionalLength = choice(None, 1, 40, when=("ends", "paddles"))
+    paddle_taper: Length = choice(0.0, 0, 40, when=("ends", "paddles"))
+    pearl: Length = choice(6.0, 3, 20, when=("ends", "cups"))
 
     def formed(self, job: Job, wire: Wire) -> Wire:
         """Return the strip, as hard as rolling leaves it; soldered pegs leave it soft."""

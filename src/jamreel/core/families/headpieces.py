@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.outline import Outline, half_ellipse, width_above
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
@@ -39,10 +40,10 @@ class Circlet(OpenArc):
     sites: ClassVar[tuple[str, ...]] = ("head_girth",)
     helps: ClassVar[tuple[str, ...]] = ("head_breadth", "head_length")
     asks: ClassVar[tuple[str, ...]] = ("inside_girth", "comfortable", "stays_on")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"bridged": (0, 200), "loop_pin": (1.5, 12)}
 
     kind: Literal["circlet"] = "circlet"
-    bridged: Length = 40.0
+    loop_pin: Length = choice(3.0, 1.5, 12)
+    bridged: Length = choice(40.0, 0, 200)
 
     def arc(self, job: Job, book: Book) -> Arc:
         """Return the arc: head and ease, less what the ribbon bridges."""
@@ -100,11 +101,11 @@ class TiaraBase(OpenArc):
     sites: ClassVar[tuple[str, ...]] = ("head_girth",)
     helps: ClassVar[tuple[str, ...]] = ("head_breadth", "head_length")
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"share": (0.3, 0.9), "loop_pin": (1.5, 12)}
     eases: ClassVar[bool] = False
 
     kind: Literal["tiara_base"] = "tiara_base"
-    share: float = 0.6
+    loop_pin: Length = choice(3.0, 1.5, 12)
+    share: float = choice(0.6, 0.3, 0.9)
 
     def arc(self, job: Job, book: Book) -> Arc:
         """Return the arc: a share of the head girth."""
@@ -144,14 +145,11 @@ class CrownBand(OpenArc):
     sites: ClassVar[tuple[str, ...]] = ("crown_arc",)
     helps: ClassVar[tuple[str, ...]] = ("head_breadth",)
     asks: ClassVar[tuple[str, ...]] = ("comfortable", "stays_on")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "above_ear": (0, 60),
-        "loop_pin": (1.5, 12),
-    }
     eases: ClassVar[bool] = False
 
     kind: Literal["crown_band"] = "crown_band"
-    above_ear: Length = 15.0
+    loop_pin: Length = choice(3.0, 1.5, 12)
+    above_ear: Length = choice(15.0, 0, 60)
 
     def arc(self, job: Job, book: Book) -> Arc:
         """Return the arc: over the crown, less what each end stops short of the ear."""

@@ -11,6 +11,7 @@ from jamreel.core.advice.opening import falls_off, opened_to_go_on
 from jamreel.core.advice.sliding import pin_missing
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import choice
 from jamreel.core.families.base import Job
 from jamreel.core.families.one_wire import Along, OnBench, OneWire, Sized
 from jamreel.core.fit.tryon import PuttingRight
@@ -53,17 +54,11 @@ class HookedRing(OneWire, ABC):
     girth_site: ClassVar[str]
     family: ClassVar[str]
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "comfortable")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "hook_pin": (2, 25),
-        "eye_pin": (2, 25),
-        "tip_pin": (1, 12),
-        "leg": (2, 40),
-    }
 
-    hook_pin: Length = 5.0
-    eye_pin: Length = 6.0
-    tip_pin: Length = 2.0
-    leg: Length = 6.0
+    hook_pin: Length = choice(5.0, 2, 25)
+    eye_pin: Length = choice(6.0, 2, 25)
+    tip_pin: Length = choice(2.0, 1, 12)
+    leg: Length = choice(6.0, 2, 40)
     eye_sits: EyeSits = "centred"
 
     @property

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from typing import ClassVar, Literal
 
+from jamreel.core.choices import like
 from jamreel.core.families.base import usually
 from jamreel.core.families.hooked import HookedRing
 from jamreel.core.values import Length
@@ -17,8 +18,8 @@ class NeckRing(HookedRing):
     girth_site: ClassVar[str] = "neck_base_girth"
     sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
     kind: Literal["neck_ring"] = "neck_ring"
-    hook_pin: Length = 6.0
-    leg: Length = 8.0
+    hook_pin: Length = like(HookedRing, "hook_pin", 6.0)
+    leg: Length = like(HookedRing, "leg", 8.0)
 
 
 class Choker(HookedRing):
@@ -30,5 +31,5 @@ class Choker(HookedRing):
     girth_site: ClassVar[str] = "neck_girth"
     sites: ClassVar[tuple[str, ...]] = ("neck_girth",)
     kind: Literal["choker"] = "choker"
-    hook_pin: Length = 6.0
-    leg: Length = 8.0
+    hook_pin: Length = like(HookedRing, "hook_pin", 6.0)
+    leg: Length = like(HookedRing, "leg", 8.0)

@@ -8,6 +8,7 @@ from pydantic import SerializeAsAny
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.parts import swag_spans
 from jamreel.core.body.outline import Outline, usual_outline
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, Preset
 from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
@@ -81,14 +82,9 @@ class HangingNecklace(Composed):
     sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
     asks: ClassVar[tuple[str, ...]] = ("fall", "comfortable")
     eases: ClassVar[bool] = False
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Composed.ranges,
-        "length": (250, 2000),
-        "falls": (5, 900),
-    }
 
-    length: Length = 450.0
-    falls: OptionalLength = None
+    length: Length = choice(450.0, 250, 2000)
+    falls: OptionalLength = choice(None, 5, 900)
     mirrored: bool = True
     worn_asleep: bool = False
 

@@ -6,6 +6,7 @@ from typing import ClassVar, Literal
 from jamreel.core.advice import Advice
 from jamreel.core.advice.opening import opened_to_go_on, over_thin_side
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import choice
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
@@ -27,12 +28,11 @@ class OpenCuff(OpenArc):
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "stays_on")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"gap": (10, 60)}
 
     any_section: ClassVar[bool] = True
 
     kind: Literal["open_cuff"] = "open_cuff"
-    gap: Length = 30.0
+    gap: Length = choice(30.0, 10, 60)
 
     def arc(self, job: Job, book: Book) -> Arc:
         """Return the arc: wrist and ease, less the gap."""

@@ -11,6 +11,7 @@ from jamreel.core.advice.opening import hangs_loose, opened_to_go_on, over_thin_
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.body.readings import BodyMeasure
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import Along, OnBench, OneWire, Sized
@@ -179,14 +180,13 @@ class ClosedBangle(PlainRing):
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth", "hand_pass_girth")
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth")
     asks: ClassVar[tuple[str, ...]] = ("passes_hand", "inside_girth", "stays_on")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"over_hand": (0, 40)}
     eases: ClassVar[bool] = False
     closed: ClassVar[bool] = True
 
     any_section: ClassVar[bool] = True
 
     kind: Literal["closed_bangle"] = "closed_bangle"
-    over_hand: Length = 0.0
+    over_hand: Length = choice(0.0, 0, 40)
 
     def ring(self, job: Job, book: Book) -> Round:
         """Return the ring that just passes the hand, and whatever more was chosen.
@@ -255,9 +255,8 @@ class OpenRing(PlainRing):
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")
     asks: ClassVar[tuple[str, ...]] = ("goes_on", "inside_girth", "stays_on")
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"overlap": (1, 60)}
 
-    overlap: Length = 10.0
+    overlap: Length = choice(10.0, 1, 60)
 
     def ring(self, job: Job, book: Book) -> Round:
         """Return the ring: wrist and ease, and the ends over each other."""

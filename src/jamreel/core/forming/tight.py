@@ -99,7 +99,7 @@ def refuse_breaking(asked: Asking, wire: Wire, moves: Iterable[Move]) -> None:
     if tight is None or not tight.breaks:
         return
     # Counts are whole numbers; a pin is a length.
-    floats = ((name, getattr(asked, name)) for name in asked.ranges)
+    floats = ((name, getattr(asked, name)) for name in asked.limits())
     pins = (name for name, value in floats if isinstance(value, float) and value == tight.pin)
     raise Refusal(
         "bend_breaks",

@@ -6,7 +6,7 @@ out to wires that can be handled, counts, adds tails, and draws.
 
 from abc import abstractmethod
 from collections import Counter
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Any, ClassVar, Literal, Self
@@ -14,6 +14,7 @@ from typing import Any, ClassVar, Literal, Self
 from jamreel.core.advice import Advice
 from jamreel.core.advice.weaving import eyes_side_by_side, woven_by_sum
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette, WovenHand
@@ -61,24 +62,15 @@ class Interlaced(Part):
     over ``sample_over``, and the wire that went into them.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "rows": (1, MOST_ROWS),
-        "spare": (1.0, 1.6),
-        "sample_rows": (0, MOST_ROWS),
-        "sample_over": (5, 300),
-        "sample_took": (10, 30_000),
-        "pin": PIN_RANGE,
-    }
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {}
     counted_in: ClassVar[str | None] = "rows"
 
-    rows: int = 8
-    pin: Length = 3.0
+    rows: int = choice(8, 1, MOST_ROWS)
+    pin: Length = choice(3.0, *PIN_RANGE)
     wire: OptionalSize = None
-    spare: float = 1.05
-    sample_rows: int = 0
-    sample_over: Length = 20.0
-    sample_took: OptionalLength = None
+    spare: float = choice(1.05, 1.0, 1.6)
+    sample_rows: int = choice(0, 0, MOST_ROWS)
+    sample_over: Length = choice(20.0, 5, 300)
+    sample_took: OptionalLength = choice(None, 10, 30000)
 
     @property
     def role(self) -> Role:
@@ -174,15 +166,10 @@ class OnBars(Interlaced):
 class OfRoundBeads(Interlaced):
     """Base of bodies with round beads of one size."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Interlaced.ranges,
-        "bead": (0.5, 40),
-        "hole": (0.2, 12),
-    }
     grades: ClassVar[str | None] = "bead"
 
-    bead: Length = 6.0
-    hole: Length = 1.0
+    bead: Length = choice(6.0, 0.5, 40)
+    hole: Length = choice(1.0, 0.2, 12)
     stuff: Stuff = "glass"
     colour: Colour = "reed"
 

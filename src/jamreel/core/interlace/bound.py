@@ -3,10 +3,11 @@
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from typing import ClassVar, Literal
+from typing import Literal
 
 import numpy as np
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import USUAL_FINE_MM
@@ -44,13 +45,8 @@ class Bound:
 class WithBindings(Part):
     """Base of parts whose wires are bound: turns, and the binding wire, its flat side inwards."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "bindings": (1, 15),
-        "turns": (1, 40),
-    }
-
-    bindings: int = 3
-    turns: int = 4
+    bindings: int = choice(3, 1, 15)
+    turns: int = choice(4, 1, 40)
     binding_section: Literal["half_round", "round", "square"] = "half_round"
     binding_wire: OptionalSize = None
 

@@ -12,7 +12,7 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field, SerializeAsAny, field_validator, model_validator
 
 import jamreel.core.interlace  # noqa: F401  (its bodies register as parts)
-from jamreel.core.choices import Asking
+from jamreel.core.choices import Asking, choice
 from jamreel.core.closures import AnyClosure, usual_closure
 from jamreel.core.errors import Refusal
 from jamreel.core.makeup.layout import laid_evenly
@@ -139,13 +139,6 @@ class MakeUp(Asking):
     where it is stiff, or goes ``through`` the closure and back into the parts.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "rings": (0, 12),
-        "ring_pin": (2, 12),
-        "string_pin": (1, 12),
-        "string_wraps": (1, 8),
-        "string_tail": (0, 150),
-    }
     # The lists of entries that the piece has; the first is its own line.
     lines: ClassVar[tuple[str, ...]] = ("entries",)
 
@@ -155,13 +148,13 @@ class MakeUp(Asking):
     mirrored: bool = False
     counted: bool | None = None
     closure: SerializeAsAny[AnyClosure] = Field(default_factory=usual_closure)
-    rings: OptionalCount = None
-    ring_pin: Length = 3.5
+    rings: OptionalCount = choice(None, 0, 12)
+    ring_pin: Length = choice(3.5, 2, 12)
     string: OptionalSize = None
     string_ends: Literal["wrapped", "plain", "through"] = "wrapped"
-    string_pin: Length = 2.5
-    string_wraps: int = 3
-    string_tail: Length = 20.0
+    string_pin: Length = choice(2.5, 1, 12)
+    string_wraps: int = choice(3, 1, 8)
+    string_tail: Length = choice(20.0, 0, 150)
     passes: Literal[1, 2, 3] = 1
 
     @field_validator("entries")

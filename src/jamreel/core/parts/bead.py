@@ -1,6 +1,6 @@
 """A bead on the string: neighbours with holes share one wire."""
 
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role
@@ -14,8 +14,6 @@ TUBE = 1.5
 
 class StrungBead(Beaded):
     """One bead of a strung run; of a list, each bead in turn."""
-
-    ranges: ClassVar[dict[str, tuple[float, float]]] = Beaded.ranges
 
     kind: Literal["bead"] = "bead"
 

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.parts import hole_passes
-from jamreel.core.choices import Asking
+from jamreel.core.choices import Asking, choice
 from jamreel.core.parts.base import Bought, Part, size_of
 from jamreel.core.parts.pictures import bead
 from jamreel.core.values import Length, OptionalLength, Stroke
@@ -59,19 +59,12 @@ class OneBead(Asking):
     """A bead of a list, ``times`` of it side by side; a round one where it has no length of its
     own."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "bead": (0.5, 40),
-        "bead_length": (0.3, 60),
-        "hole": (0.2, 12),
-        "times": (1, MOST_ALIKE),
-    }
-
-    bead: Length = 4.0
-    bead_length: OptionalLength = None
-    hole: Length = 1.0
+    bead: Length = choice(4.0, 0.5, 40)
+    bead_length: OptionalLength = choice(None, 0.3, 60)
+    hole: Length = choice(1.0, 0.2, 12)
     stuff: Stuff = "glass"
     colour: Colour = "slate"
-    times: int = 1
+    times: int = choice(1, 1, MOST_ALIKE)
 
     @property
     def along(self) -> float:
@@ -146,16 +139,11 @@ class BeadRow:
 class Beaded(Part):
     """Base of parts with beads on a wire: one size of bead, or a list where one bead stands."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "bead": (0.5, 40),
-        "bead_length": (0.3, 60),
-        "hole": (0.2, 12),
-    }
     grades: ClassVar[str | None] = "bead"
 
-    bead: Length = 6.0
-    bead_length: OptionalLength = None
-    hole: Length = 1.0
+    bead: Length = choice(6.0, 0.5, 40)
+    bead_length: OptionalLength = choice(None, 0.3, 60)
+    hole: Length = choice(1.0, 0.2, 12)
     stuff: Stuff = "glass"
     colour: Colour = "reed"
     row: BeadList = Field(default=(), max_length=MOST_LISTED)

@@ -1,8 +1,9 @@
 """A closed ring, bought: cast or soldered, it does not open."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, Part, Role, part_step, size_of
 from jamreel.core.parts.pictures import ring
@@ -13,11 +14,9 @@ from jamreel.core.values import Length
 class BoughtRing(Part):
     """Its neighbours have to open, or be closed round it."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"inner": (1, 60), "ring_wire": (0.3, 8)}
-
     kind: Literal["bought_ring"] = "bought_ring"
-    inner: Length = 8.0
-    ring_wire: Length = 1.5
+    inner: Length = choice(8.0, 1, 60)
+    ring_wire: Length = choice(1.5, 0.3, 8)
 
     @property
     def role(self) -> Role:

@@ -2,6 +2,7 @@
 
 from typing import ClassVar, Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, Part, Role, Varies, near, part_step, size_of
 from jamreel.core.parts.pictures import arc_points
@@ -12,23 +13,15 @@ from jamreel.core.words import say
 class BoughtChain(Part):
     """A stretch of chain: so many links of one pitch."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "links": (1, 600),
-        "pitch": (0.8, 40),
-        "thickness": (0.4, 15),
-        "mass_per_m": (0.2, 200),
-        "links_lost": (0, 3),
-    }
-
     counted_in: ClassVar[str | None] = "links"
 
     kind: Literal["chain"] = "chain"
-    links: int = 12
-    pitch: Length = 3.5
-    thickness: Length = 2.0
-    mass_per_m: float = 9.0
+    links: int = choice(12, 1, 600)
+    pitch: Length = choice(3.5, 0.8, 40)
+    thickness: Length = choice(2.0, 0.4, 15)
+    mass_per_m: float = choice(9.0, 0.2, 200)
     soldered: bool = True
-    links_lost: int = 1
+    links_lost: int = choice(1, 0, 3)
 
     @property
     def role(self) -> Role:

@@ -1,8 +1,9 @@
 """The coil: wire wound close on a core, slid off, and strung as a tube."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, WireUse, part_step
 from jamreel.core.parts.drawn import drawn, laid
@@ -13,9 +14,7 @@ from jamreel.core.path.moves import Wrap
 class Coiled(Wound):
     """Base of close coils, so many turns on a core; those longer than the rod are wound in goes."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {**Wound.ranges, "turns": (1, 600)}
-
-    turns: int = 10
+    turns: int = choice(10, 1, 600)
 
     @property
     def role(self) -> Role:

@@ -1,9 +1,10 @@
 """Coil over coil: a fine coil wound as wire round a core again, into a bead."""
 
 from collections.abc import Iterator
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice.parts import no_core
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, Stretches, WireUse, part_step
 from jamreel.core.parts.pictures import edge, shifted, wraps
@@ -18,22 +19,13 @@ APART_MM = 6.0
 class CoilBead(Part):
     """A coil of wire on a core wire, wound ``turns`` times round a second core."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "core_wire": (0.3, 3),
-        "core": (0.5, 30),
-        "turns": (1, 60),
-        "bare_turns": (0, 8),
-        "lead": (0, 60),
-        "rod": (20, 1000),
-    }
-
     kind: Literal["coil_bead"] = "coil_bead"
-    core_wire: Length = 0.8
-    core: Length = 2.0
-    turns: int = 5
-    bare_turns: int = 3
-    lead: Length = 15.0
-    rod: Length = 150.0
+    core_wire: Length = choice(0.8, 0.3, 3)
+    core: Length = choice(2.0, 0.5, 30)
+    turns: int = choice(5, 1, 60)
+    bare_turns: int = choice(3, 0, 8)
+    lead: Length = choice(15.0, 0, 60)
+    rod: Length = choice(150.0, 20, 1000)
     wire: OptionalSize = None
 
     @property

@@ -2,10 +2,11 @@
 
 import math
 from collections.abc import Iterator
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice.parts import links_twist
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Plane, Role, Stretches, WireUse, opens_at, part_step
@@ -27,31 +28,20 @@ class CurvedLink(Beaded):
     are bent to one ``hand``, or they don't lie alike.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Beaded.ranges,
-        "form": (8, 200),
-        "arc": (5, 150),
-        "pin": PIN_RANGE,
-        "beads": (0, 20),
-        "end_turns": (1, 40),
-        "turns_between": (0, 40),
-        "tail": TAIL_RANGE,
-    }
-
     kind: Literal["curved_link"] = "curved_link"
-    form: Length = 30.0
-    arc: Length = 26.0
-    pin: Length = 2.5
+    form: Length = choice(30.0, 8, 200)
+    arc: Length = choice(26.0, 5, 150)
+    pin: Length = choice(2.5, *PIN_RANGE)
     stand: Stand = "square"
     hand: Literal["right", "left"] = "right"
-    bead: Length = 3.0
-    hole: Length = 0.8
-    beads: int = 3
-    end_turns: int = 5
-    turns_between: int = 3
+    bead: Length = like(Beaded, "bead", 3.0)
+    hole: Length = like(Beaded, "hole", 0.8)
+    beads: int = choice(3, 0, 20)
+    end_turns: int = choice(5, 1, 40)
+    turns_between: int = choice(3, 0, 40)
     hammered: bool = True
     colour: Colour = "amber"
-    tail: Length = 15.0
+    tail: Length = choice(15.0, *TAIL_RANGE)
     wire: OptionalSize = None
     wrapping_wire: OptionalSize = None
 

@@ -1,8 +1,8 @@
 """The dangle: beads on a pin with a head, hung by a wrapped or a plain loop."""
 
-from collections.abc import Mapping
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, Stretches, WireUse, part_step
 from jamreel.core.parts.beads import Beaded, Colour
@@ -20,20 +20,11 @@ HEAD_MM = 0.6
 class Dangle(Looped, Beaded):
     """A drop of one bead or several; its foot is a bought pin's head or a curl of the wire."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Beaded.ranges,
-        **Looped.ranges,
-        "beads": (1, 20),
-        "pin_length": PIN_LENGTH_RANGE,
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"pin_length": ("foot", "head_pin")}
-
     kind: Literal["dangle"] = "dangle"
-    beads: int = 1
+    beads: int = choice(1, 1, 20)
     colour: Colour = "brick"
     foot: Literal["head_pin", "curl"] = "head_pin"
-    pin_length: Length = 50.0
+    pin_length: Length = choice(50.0, *PIN_LENGTH_RANGE, when=("foot", "head_pin"))
     wire: OptionalSize = None
 
     @property

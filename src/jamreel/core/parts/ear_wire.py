@@ -1,8 +1,9 @@
 """The ear wire: a hook through the ear with a loop for the drop."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.drawn import drawn, laid
@@ -16,18 +17,11 @@ from jamreel.core.wire.gauges import OptionalSize
 class EarWire(Part):
     """A bow on a pin, a tail behind the ear, a plain loop in front."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "bow_pin": (4, 20),
-        "front": (1, 30),
-        "back": (4, 40),
-        "pin": (1, 6),
-    }
-
     kind: Literal["ear_wire"] = "ear_wire"
-    bow_pin: Length = 9.0
-    front: Length = 4.0
-    back: Length = 14.0
-    pin: Length = 2.0
+    bow_pin: Length = choice(9.0, 4, 20)
+    front: Length = choice(4.0, 1, 30)
+    back: Length = choice(14.0, 4, 40)
+    pin: Length = choice(2.0, 1, 6)
     wire: OptionalSize = None
 
     @property

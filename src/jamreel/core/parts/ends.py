@@ -1,13 +1,13 @@
 """The two ways to end a wire in a loop: what it takes, how far it reaches, how it is done."""
 
 import math
-from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.parts import few_wraps, thin_for_links
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import (
     End,
@@ -167,26 +167,12 @@ class Loop:
 class Looped(Part):
     """Base of parts that end in loops: the choices that a loop has."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "pin": PIN_RANGE,
-        "wraps": WRAPS_RANGE,
-        "tail": TAIL_RANGE,
-        "swirl_turns": SWIRL_RANGE,
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "wraps": ("loops", "wrapped"),
-        "tail": ("loops", "wrapped"),
-        "ends_in": ("loops", "wrapped"),
-        "swirl_turns": ("ends_in", "swirl"),
-    }
-
     loops: LoopKind = "wrapped"
-    pin: Length = 3.0
-    wraps: int = 2
-    tail: Length = 12.0
-    ends_in: EndsIn = "away"
-    swirl_turns: float = 2.0
+    pin: Length = choice(3.0, *PIN_RANGE)
+    wraps: int = choice(2, *WRAPS_RANGE, when=("loops", "wrapped"))
+    tail: Length = choice(12.0, *TAIL_RANGE, when=("loops", "wrapped"))
+    ends_in: EndsIn = choice("away", when=("loops", "wrapped"))
+    swirl_turns: float = choice(2.0, *SWIRL_RANGE, when=("ends_in", "swirl"))
 
     def loop_of(self, wire: Wire) -> Loop:
         """Return its loop, of some wire."""

@@ -1,7 +1,8 @@
 """The eye link: a straight stem with a loop at each end, no bead."""
 
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, WireUse
 from jamreel.core.parts.drawn import drawn, laid
@@ -14,10 +15,8 @@ from jamreel.core.wire.gauges import OptionalSize
 class EyeLink(Looped):
     """A stem of bare wire between two loops."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {**Looped.ranges, "stem": (0, 120)}
-
     kind: Literal["eye_link"] = "eye_link"
-    stem: Length = 8.0
+    stem: Length = choice(8.0, 0, 120)
     loops: LoopKind = "plain"
     stand: Stand = "square"
     wire: OptionalSize = None

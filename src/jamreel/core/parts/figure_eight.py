@@ -1,9 +1,10 @@
 """The figure-eight link: two loops on opposite sides of one wire."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice.parts import thin_for_links
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.drawn import drawn, laid
@@ -15,10 +16,8 @@ from jamreel.core.wire.gauges import OptionalSize
 class FigureEight(Part):
     """Two plain loops that touch, one to each side."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"pin": (1, 30)}
-
     kind: Literal["figure_eight"] = "figure_eight"
-    pin: Length = 4.0
+    pin: Length = choice(4.0, 1, 30)
     hammered: bool = True
     wire: OptionalSize = None
 

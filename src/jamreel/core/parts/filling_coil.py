@@ -2,6 +2,7 @@
 
 from typing import ClassVar, Literal
 
+from jamreel.core.choices import like
 from jamreel.core.parts.base import Varies
 from jamreel.core.parts.coil import Coiled
 from jamreel.core.values import Length
@@ -16,8 +17,8 @@ class FillingCoil(Coiled):
     counted_in: ClassVar[str | None] = "turns"
 
     kind: Literal["filling_coil"] = "filling_coil"
-    turns: int = 12
-    core: Length = 2.2
+    turns: int = like(Coiled, "turns", 12)
+    core: Length = like(Coiled, "core", 2.2)
 
     def varies(self) -> tuple[Varies, ...]:
         """Return its turns: a coil that stands by itself takes what the others leave."""

@@ -1,9 +1,9 @@
 """Something bought: a connector with two loops, or a charm or pendant with one."""
 
 import math
-from collections.abc import Mapping
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Made, Part, Role, part_step, size_of
 from jamreel.core.parts.pictures import box, hung, ring
@@ -17,26 +17,15 @@ HOLE_LINE_MM = 0.3
 class Finding(Part):
     """A bought finding, measured from the inside of one loop to the inside of the other."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "length": (1, 200),
-        "width": (0.5, 100),
-        "thickness": (0.3, 30),
-        "inner": (0.5, 30),
-        "mass": (0, 200),
-        "edge": (0.3, 40),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"edge": ("drilled", "true")}
-
     kind: Literal["finding"] = "finding"
-    length: Length = 15.0
-    width: Length = 8.0
-    thickness: Length = 2.0
-    inner: Length = 1.8
-    mass: float = 2.0
+    length: Length = choice(15.0, 1, 200)
+    width: Length = choice(8.0, 0.5, 100)
+    thickness: Length = choice(2.0, 0.3, 30)
+    inner: Length = choice(1.8, 0.5, 30)
+    mass: float = choice(2.0, 0, 200)
     hangs: bool = False
     drilled: bool = False
-    edge: Length = 2.0
+    edge: Length = choice(2.0, 0.3, 40, when=("drilled", "true"))
 
     @property
     def role(self) -> Role:

@@ -4,6 +4,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import thin_for_links
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import choice
 from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import (
@@ -41,12 +42,10 @@ def _soldered(metal: Metal) -> tuple[Step, ...]:
 class JumpRing(Part):
     """A ring that opens sideways; soldered it holds as its wire does."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"pin": (1, 60)}
-
     lengthens: ClassVar[bool] = True
 
     kind: Literal["jump_ring"] = "jump_ring"
-    pin: Length = 4.0
+    pin: Length = choice(4.0, 1, 60)
     soldered: bool = False
     wire: OptionalSize = None
 

@@ -1,8 +1,8 @@
 """The linked bead: a loop, a bead or several, a loop."""
 
-from collections.abc import Mapping
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, WireUse, opens_at, part_step
@@ -18,20 +18,11 @@ from jamreel.core.wire.gauges import OptionalSize
 class LinkedBead(Looped, Beaded):
     """Beads on a wire with a loop at each end; on a bought eye pin one of them is there already."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Beaded.ranges,
-        **Looped.ranges,
-        "beads": (1, 20),
-        "pin_length": PIN_LENGTH_RANGE,
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"pin_length": ("stock", "eye_pin")}
-
     kind: Literal["linked_bead"] = "linked_bead"
-    beads: int = 1
+    beads: int = choice(1, 1, 20)
     stand: Stand = "square"
     stock: Literal["wire", "eye_pin"] = "wire"
-    pin_length: Length = 50.0
+    pin_length: Length = choice(50.0, *PIN_LENGTH_RANGE, when=("stock", "eye_pin"))
     wire: OptionalSize = None
 
     @property

@@ -3,11 +3,11 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import ClassVar, Literal
+from typing import Literal
 
 import numpy as np
 
-from jamreel.core.choices import Asking
+from jamreel.core.choices import Asking, choice
 from jamreel.core.errors import Refusal
 from jamreel.core.path.moves import (
     Bend,
@@ -43,18 +43,11 @@ class OwnMove(Asking):
     or of wraps.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "length": (0, 500),
-        "pin": (0.2, 100),
-        "degrees": (-720, 720),
-        "turns": (0.1, 40),
-    }
-
     move: MoveName = "straight"
-    length: Length = 10.0
-    pin: Length = 3.0
-    degrees: float = 180.0
-    turns: float = 1.5
+    length: Length = choice(10.0, 0, 500)
+    pin: Length = choice(3.0, 0.2, 100)
+    degrees: float = choice(180.0, -720, 720)
+    turns: float = choice(1.5, 0.1, 40)
     side: Literal["left", "right"] = "left"
 
     @property

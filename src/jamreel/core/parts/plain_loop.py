@@ -1,8 +1,9 @@
 """The plain loop: a stem with one loop that opens, to hang something bare from."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.drawn import drawn, laid
@@ -16,14 +17,9 @@ from jamreel.core.wire.gauges import OptionalSize
 class PlainLoop(Part):
     """A drop of bare wire: a loop, a stem, its end hammered to a paddle."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "stem": (1, 150),
-        "pin": PIN_RANGE,
-    }
-
     kind: Literal["plain_loop"] = "plain_loop"
-    stem: Length = 20.0
-    pin: Length = 3.0
+    stem: Length = choice(20.0, 1, 150)
+    pin: Length = choice(3.0, *PIN_RANGE)
 
     wire: OptionalSize = None
 

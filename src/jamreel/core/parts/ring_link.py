@@ -1,9 +1,10 @@
 """The folded ring link: a ring, two legs rolled over the ring before it, a bead on each leg."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice.parts import ring_soft
+from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -27,23 +28,14 @@ class RingLink(Beaded):
     Its roll goes over the ring of the link before, between that link's beads.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Beaded.ranges,
-        "pin": (2, 30),
-        "roll_pin": (1, 12),
-        "hook_pin": (1, 12),
-        "beads": (1, 6),
-        "play": (0, 10),
-    }
-
     kind: Literal["ring_link"] = "ring_link"
-    pin: Length = 9.0
-    roll_pin: Length = 3.0
-    bead: Length = 4.0
-    hole: Length = 1.1
-    beads: int = 1
-    hook_pin: Length = 2.0
-    play: Length = 1.0
+    pin: Length = choice(9.0, 2, 30)
+    roll_pin: Length = choice(3.0, 1, 12)
+    bead: Length = like(Beaded, "bead", 4.0)
+    hole: Length = like(Beaded, "hole", 1.1)
+    beads: int = choice(1, 1, 6)
+    hook_pin: Length = choice(2.0, 1, 12)
+    play: Length = choice(1.0, 0, 10)
     colour: Colour = "plum"
     wire: OptionalSize = None
 

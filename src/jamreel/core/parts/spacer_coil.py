@@ -1,7 +1,8 @@
 """The spacer coil: one long coil cut into pieces of a few turns."""
 
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role, WireUse, part_step
 from jamreel.core.parts.drawn import drawn, laid
@@ -12,15 +13,9 @@ from jamreel.core.path.moves import Wrap
 class SpacerCoil(Wound):
     """A short piece of a long coil; ``lost`` turns are lost at every cut."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Wound.ranges,
-        "turns": (1, 60),
-        "lost": (0, 3),
-    }
-
     kind: Literal["spacer_coil"] = "spacer_coil"
-    turns: int = 3
-    lost: float = 0.5
+    turns: int = choice(3, 1, 60)
+    lost: float = choice(0.5, 0, 3)
 
     @property
     def role(self) -> Role:

@@ -1,7 +1,8 @@
 """The split ring: bought, two turns of hard wire."""
 
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Bought, End, Hold, Made, Part, Role, part_step, size_of
 from jamreel.core.parts.pictures import ring
@@ -15,11 +16,9 @@ HOLDS_N = 60.0
 class SplitRing(Part):
     """Holds better than a jump ring, and stands twice as thick."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {"inner": (1, 40), "ring_wire": (0.3, 3)}
-
     kind: Literal["split_ring"] = "split_ring"
-    inner: Length = 4.0
-    ring_wire: Length = 0.7
+    inner: Length = choice(4.0, 1, 40)
+    ring_wire: Length = choice(0.7, 0.3, 3)
 
     @property
     def role(self) -> Role:

@@ -4,11 +4,12 @@ import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from itertools import pairwise
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Literal
 
 from pydantic import Field, SerializeAsAny
 
 from jamreel.core.advice.parts import strands_touch
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.fall import hang, length_that_falls
 from jamreel.core.forming.palette import Palette
@@ -41,18 +42,11 @@ def _no_swags() -> Mapping[str, type[Part]]:
 class Swag(Part):
     """Two strands or more of chain or links; the shortest carries, the longest is hung first."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "span": (10, 600),
-        "strands": (2, MOST_STRANDS),
-        "first_fall": (0, 300),
-        "fall_apart": (3, 200),
-    }
-
     kind: Literal["swag"] = "swag"
-    span: Length = 90.0
-    strands: int = 2
-    first_fall: Length = 12.0
-    fall_apart: Length = 25.0
+    span: Length = choice(90.0, 10, 600)
+    strands: int = choice(2, 2, MOST_STRANDS)
+    first_fall: Length = choice(12.0, 0, 300)
+    fall_apart: Length = choice(25.0, 3, 200)
     link: SerializeAsAny[Annotated[Part, TaggedUnion(_no_swags)]] = Field(
         default_factory=lambda: BoughtChain(links=1)
     )

@@ -1,13 +1,14 @@
 """The tassel: strands of beaded sections, hung in the lower loop of a head."""
 
 from dataclasses import dataclass
-from typing import ClassVar, Literal
+from typing import Literal
 
 from pydantic import Field
 
 from jamreel.core.advice.joining import loop_admits
 from jamreel.core.advice.parts import strands_jostle
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -48,30 +49,19 @@ class Tassel(Part):
     Every second strand is ``shorter`` by so many sections.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "strands": (2, 24),
-        "pin": PIN_RANGE,
-        "above": WRAPS_RANGE,
-        "below": WRAPS_RANGE,
-        "head_pin": PIN_RANGE,
-        "strand_loop": PIN_RANGE,
-        "tail": TAIL_RANGE,
-        "shorter": (0, MOST_SECTIONS),
-    }
-
     kind: Literal["tassel"] = "tassel"
     head: BeadList = Field(
         default=(OneBead(bead=8.0, hole=1.5, colour="amber"),), max_length=MOST_LISTED
     )
-    strands: int = 3
+    strands: int = choice(3, 2, 24)
     sections: tuple[Section, ...] = Field(default=(Section(times=4),), min_length=1, max_length=8)
-    shorter: int = 0
-    head_pin: Length = 3.0
-    strand_loop: Length = 3.5
-    pin: Length = 1.5
-    above: int = 3
-    below: int = 4
-    tail: Length = 10.0
+    shorter: int = choice(0, 0, MOST_SECTIONS)
+    head_pin: Length = choice(3.0, *PIN_RANGE)
+    strand_loop: Length = choice(3.5, *PIN_RANGE)
+    pin: Length = choice(1.5, *PIN_RANGE)
+    above: int = choice(3, *WRAPS_RANGE)
+    below: int = choice(4, *WRAPS_RANGE)
+    tail: Length = choice(10.0, *TAIL_RANGE)
     wire: OptionalSize = None
     strand_wire: OptionalSize = None
 

@@ -1,9 +1,10 @@
 """What wound parts have in common: a core, a rod, and a sample that tells how a hand winds."""
 
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.parts import no_core, wound_by_hand
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Part, Stretches
@@ -23,18 +24,11 @@ class Wound(Part):
     a coil out, tells how much this hand takes beyond the sum.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "core": (0.3, 40),
-        "rod": (20, 1000),
-        "sample_wire": (50, 20000),
-        "sample_coil": (5, 5000),
-    }
-
-    core: Length = 1.6
-    rod: Length = 150.0
+    core: Length = choice(1.6, 0.3, 40)
+    rod: Length = choice(150.0, 20, 1000)
     coil_ends: CoilEnds = "flush"
-    sample_wire: OptionalLength = None
-    sample_coil: OptionalLength = None
+    sample_wire: OptionalLength = choice(None, 50, 20000)
+    sample_coil: OptionalLength = choice(None, 5, 5000)
     wire: OptionalSize = None
 
     def looser(self, wire: Wire, turns: float) -> Stretches:

@@ -1,9 +1,9 @@
 """The wrapped loop: a stem with one loop wound shut on itself."""
 
 import math
-from collections.abc import Mapping
-from typing import ClassVar, Literal
+from typing import Literal
 
+from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.drawn import drawn, laid
@@ -24,23 +24,13 @@ from jamreel.core.wire.gauges import OptionalSize
 class WrappedLoop(Part):
     """A drop of bare wire: a loop, a stem, its end hammered to a paddle."""
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "stem": (1, 150),
-        "pin": PIN_RANGE,
-        "wraps": WRAPS_RANGE,
-        "tail": TAIL_RANGE,
-        "swirl_turns": SWIRL_RANGE,
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"swirl_turns": ("ends_in", "swirl")}
-
     kind: Literal["wrapped_loop"] = "wrapped_loop"
-    stem: Length = 20.0
-    pin: Length = 3.0
-    wraps: int = 2
-    tail: Length = 12.0
+    stem: Length = choice(20.0, 1, 150)
+    pin: Length = choice(3.0, *PIN_RANGE)
+    wraps: int = choice(2, *WRAPS_RANGE)
+    tail: Length = choice(12.0, *TAIL_RANGE)
     ends_in: EndsIn = "away"
-    swirl_turns: float = 2.0
+    swirl_turns: float = choice(2.0, *SWIRL_RANGE, when=("ends_in", "swirl"))
     wire: OptionalSize = None
 
     @property

@@ -1,7 +1,7 @@
 """The sliding-loop bangle: one wire, each end a loop that runs on the opposite side."""
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
@@ -16,6 +16,7 @@ from jamreel.core.advice.sliding import (
 )
 from jamreel.core.advice.wire import keeps_shape
 from jamreel.core.bench.steps import Step, step
+from jamreel.core.choices import choice
 from jamreel.core.families.base import Job
 from jamreel.core.families.one_wire import OnBench, OneWire, Sized, step_on
 from jamreel.core.families.sliding_bangle.drawing import loop_sheet, section
@@ -52,22 +53,11 @@ class SlidingBangle(OneWire):
         "overlap",
     )
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "charms": (0, 40),
-        "charm_width": (1, 60),
-        "charm_ring": (1, 30),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "charm_width": ("charms",),
-        "charm_ring": ("charms",),
-    }
-
     kind: Literal["sliding_bangle"] = "sliding_bangle"
     loop_pin: Length = 2.6
-    charms: int = 0
-    charm_width: Length = 8.0
-    charm_ring: Length = 5.0
+    charms: int = choice(0, 0, 40)
+    charm_width: Length = choice(8.0, 1, 60, when=("charms",))
+    charm_ring: Length = choice(5.0, 1, 30, when=("charms",))
 
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
         """Return the sizes.

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.weaving import braid_gapes, stiff_strands
+from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -48,34 +49,21 @@ class Braid(OfRoundBeads):
     Rows are crossings, or beads. A ``gap`` that is left blank is two strands.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **OfRoundBeads.ranges,
-        "each": (1, 7),
-        "gap": (0.2, 30),
-        "hook_pin": (1.5, 20),
-        "shank": (3, 60),
-    }
-
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        **dict.fromkeys(("bead", "hole", "stuff", "colour", "gap"), ("braided", "beads")),
-        "begins": ("ends", "own"),
-        "finishes": ("ends", "own"),
-        "pin": ("ends", "own"),
-        "hook_pin": ("finishes", "hook"),
-        "shank": ("finishes", "hook"),
+        **dict.fromkeys(("bead", "hole", "stuff", "colour"), ("braided", "beads"))
     }
 
     kind: Literal["braid"] = "braid"
     braided: Literal["plain", "beads"] = "plain"
-    hole: Length = 2.5
-    each: int = 2
-    gap: OptionalLength = None
+    hole: Length = like(OfRoundBeads, "hole", 2.5)
+    each: int = choice(2, 1, 7)
+    gap: OptionalLength = choice(None, 0.2, 30, when=("braided", "beads"))
     ends: Literal["own", "bare"] = "own"
-    begins: Literal["fold", "hooked"] = "fold"
-    finishes: Literal["eye", "hook"] = "eye"
-    pin: Length = 4.0
-    hook_pin: Length = 5.0
-    shank: Length = 10.0
+    begins: Literal["fold", "hooked"] = choice("fold", when=("ends", "own"))
+    finishes: Literal["eye", "hook"] = choice("eye", when=("ends", "own"))
+    pin: Length = like(OfRoundBeads, "pin", 4.0, when=("ends", "own"))
+    hook_pin: Length = choice(5.0, 1.5, 20, when=("finishes", "hook"))
+    shank: Length = choice(10.0, 3, 60, when=("finishes", "hook"))
 
     def working(self, wires: Palette) -> Wire:
         """Return the wire of its strands: its own, else the body's."""

@@ -1,7 +1,7 @@
 """The bundle: strands side by side, bound where the maker likes, their ends turned to loops."""
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
@@ -11,6 +11,7 @@ import numpy as np
 
 from jamreel.core.advice.weaving import twist_unsampled
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -146,37 +147,21 @@ class Bundle(WithBindings):
     Blank, bindings stand evenly and the outermost at the ends.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **WithBindings.ranges,
-        "along": (10, MOST_SPAN),
-        "side_by_side": (2, 12),
-        "twist_turns": (0, 1000),
-        "twist_left": (50, 100),
-        "binding_apart": (2, 500),
-        "pin": PIN_RANGE,
-        "centre_stops": (0, 10),
-        "opened": (0, 40),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "pin": ("ends", "loops"),
-        "centre_stops": ("ends", "loops"),
-    }
     counted_in: ClassVar[str | None] = "along"
 
     kind: Literal["bundle"] = "bundle"
-    along: int = 100
-    side_by_side: int = 5
+    along: int = choice(100, 10, MOST_SPAN)
+    side_by_side: int = choice(5, 2, 12)
     section: SectionKind = "square"
     every_other: Literal["same", "round", "square", "half_round", "patterned", "twisted"] = "same"
-    twist_turns: float = 100.0
-    twist_left: OptionalLength = None
+    twist_turns: float = choice(100.0, 0, 1000)
+    twist_left: OptionalLength = choice(None, 50, 100)
     layers: Literal["one", "two"] = "one"
-    binding_apart: OptionalLength = None
-    opened: Length = 0.0
+    binding_apart: OptionalLength = choice(None, 2, 500)
+    opened: Length = choice(0.0, 0, 40)
     ends: Literal["loops", "bare"] = "loops"
-    pin: Length = 3.2
-    centre_stops: int = 1
+    pin: Length = choice(3.2, *PIN_RANGE, when=("ends", "loops"))
+    centre_stops: int = choice(1, 0, 10, when=("ends", "loops"))
     locked: bool = True
     wire: OptionalSize = None
 

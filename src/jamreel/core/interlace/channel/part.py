@@ -2,14 +2,15 @@
 side, turned round the legs."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any, ClassVar, Literal
+from typing import Any, Literal
 
 import numpy as np
 
 from jamreel.core.advice.weaving import bar_shows, room_beside_beads, thin_bar
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -221,35 +222,18 @@ class Channel(Interlaced, Beaded):
     as the beads need; turns that are left at 0 are as many as cover the leg.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Interlaced.ranges,
-        **Beaded.ranges,
-        "across": (1, 20),
-        "by_turns": (0, 20),
-        "row_turns": (0, 60),
-        "between_legs": (1, 150),
-        "corner": (0.3, 20),
-        "bow_turns": (0, 6),
-        "start_wraps": (0, 12),
-        "end_wraps": (0, 12),
-    }
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "nested": ("by_turns",),
-        "corner": ("bow", "square"),
-    }
-
     kind: Literal["channel"] = "channel"
-    bead: Length = 4.0
-    across: int = 3
-    by_turns: int = 0
-    nested: bool = False
-    between_legs: OptionalLength = None
-    row_turns: int = 0
+    bead: Length = like(Beaded, "bead", 4.0)
+    across: int = choice(3, 1, 20)
+    by_turns: int = choice(0, 0, 20)
+    nested: bool = choice(False, when=("by_turns",))
+    between_legs: OptionalLength = choice(None, 1, 150)
+    row_turns: int = choice(0, 0, 60)
     bow: Literal["round", "square"] = "round"
-    corner: Length = 1.0
-    bow_turns: int = 0
-    start_wraps: int = 3
-    end_wraps: int = 0
+    corner: Length = choice(1.0, 0.3, 20, when=("bow", "square"))
+    bow_turns: int = choice(0, 0, 6)
+    start_wraps: int = choice(3, 0, 12)
+    end_wraps: int = choice(0, 0, 12)
 
     def _rows(self) -> tuple[BeadRow, ...]:
         """Return the rows that differ, by turns."""

@@ -1,14 +1,14 @@
 """Coil mesh: coils of both hands side by side on rods that stay, flat or closed to a tube."""
 
 import math
-from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from typing import ClassVar, Literal
+from typing import Literal
 
 import numpy as np
 
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -118,31 +118,15 @@ class CoilMesh(Interlaced):
     as wires and rods let it; a ``turn_pitch`` that is left blank is as near as coils mesh.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Interlaced.ranges,
-        "coils": (2, 24),
-        "mandrel": (1.5, 30),
-        "rod_wire": (0.3, 6),
-        "turn_pitch": (0.5, 20),
-        "pressed_to": (0.6, 30),
-        "twist": (0, 1000),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "pressed": ("closed", "flat"),
-        "pressed_to": ("closed", "flat", "pressed"),
-        "twist": ("closed", "round"),
-    }
-
     kind: Literal["coil_mesh"] = "coil_mesh"
-    coils: int = 6
-    mandrel: Length = 5.0
-    rod_wire: Length = 0.8
-    turn_pitch: OptionalLength = None
+    coils: int = choice(6, 2, 24)
+    mandrel: Length = choice(5.0, 1.5, 30)
+    rod_wire: Length = choice(0.8, 0.3, 6)
+    turn_pitch: OptionalLength = choice(None, 0.5, 20)
     closed: Literal["flat", "pressed", "round"] = "flat"
-    pressed: bool = True
-    pressed_to: OptionalLength = None
-    twist: Length = 0.0
+    pressed: bool = choice(True, when=("closed", "flat"))
+    pressed_to: OptionalLength = choice(None, 0.6, 30, when=("closed", "flat", "pressed"))
+    twist: Length = choice(0.0, 0, 1000, when=("closed", "round"))
 
     def working(self, wires: Palette) -> Wire:
         """Return the wire of its coils: its own, else the body's."""

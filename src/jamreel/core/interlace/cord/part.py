@@ -1,11 +1,12 @@
 """Cord: doubled from a ring to a cord end, or single from end to end with its middle on a ring."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 import numpy as np
 
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire, chosen
 from jamreel.core.forming.palette import Palette
@@ -57,32 +58,20 @@ class Cord(Part):
     there; ``both`` sides are one cord with its middle on what hangs there. Beads are held by knots.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        "along": (10, MOST_ALONG),
-        "thick": (0.3, 10),
-        "hangs_on": (0.3, 30),
-        "insert": (1, 40),
-        "knots": (0, 40),
-        "knot_took": (1, 200),
-        "cord_beads": (0, 40),
-        "bead": (0.5, 40),
-        "hole": (0.2, 12),
-    }
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {}
     counted_in: ClassVar[str | None] = "along"
 
     kind: Literal["cord"] = "cord"
-    along: int = 200
+    along: int = choice(200, 10, MOST_ALONG)
     goes: Literal["side", "both"] = "side"
     cord: CordStuff = "waxed_cotton"
-    thick: Length = 1.5
-    hangs_on: Length = 1.0
-    insert: OptionalLength = None
-    knots: int = 0
-    knot_took: OptionalLength = None
-    cord_beads: int = 0
-    bead: Length = 6.0
-    hole: Length = 3.2
+    thick: Length = choice(1.5, 0.3, 10)
+    hangs_on: Length = choice(1.0, 0.3, 30)
+    insert: OptionalLength = choice(None, 1, 40)
+    knots: int = choice(0, 0, 40)
+    knot_took: OptionalLength = choice(None, 1, 200)
+    cord_beads: int = choice(0, 0, 40)
+    bead: Length = choice(6.0, 0.5, 40)
+    hole: Length = choice(3.2, 0.2, 12)
     stuff: Stuff = "wood"
     colour: Colour = "amber"
 

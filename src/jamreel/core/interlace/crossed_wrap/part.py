@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.weaving import bar_shows, thin_bar, tight_gap
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -177,26 +178,14 @@ class CrossedWrap(OnBars):
     repeat, ``inside`` those round an inner bar at each pass.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **OnBars.ranges,
-        "bars": (2, 8),
-        "bar_gap": (0.2, 60),
-        "outside": (1, 12),
-        "inside": (1, 8),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "bars": ("wound_on", "bars"),
-        "ends": ("wound_on", "bars"),
-        "inside": ("wound_on", "bars"),
-    }
+    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"ends": ("wound_on", "bars")}
 
     kind: Literal["crossed_wrap"] = "crossed_wrap"
     wound_on: Literal["bars", "frame"] = "bars"
-    bars: int = 2
-    bar_gap: Length = 3.0
-    outside: int = 1
-    inside: int = 1
+    bars: int = choice(2, 2, 8, when=("wound_on", "bars"))
+    bar_gap: Length = choice(3.0, 0.2, 60)
+    outside: int = choice(1, 1, 12)
+    inside: int = choice(1, 1, 8, when=("wound_on", "bars"))
 
     def body(self, wires: Palette) -> Body:
         """Return the wraps. Raises Refusal for bars between which no wire passes."""

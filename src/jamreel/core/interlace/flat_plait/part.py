@@ -1,14 +1,15 @@
 """The flat plait of eight, twelve or sixteen strands, and the lacing laid over it."""
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import ClassVar, Literal
+from typing import Literal
 
 import numpy as np
 
 from jamreel.core.advice.weaving import bunches, measure_it, off_the_loops, stiff_strands
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -117,28 +118,16 @@ class FlatPlait(Interlaced):
     crossing of the lacing passes by, ``first_skipped`` those of its first crossing, -1 for as many.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **Interlaced.ranges,
-        "plait_width": (1, 60),
-        "skipped": (0, 8),
-        "first_skipped": (-1, 8),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        "skipped": ("lacing", "front", "both"),
-        "first_skipped": ("lacing", "front", "both"),
-        "lacing_crosses": ("lacing", "front", "both"),
-        "lacing_wire": ("lacing", "front", "both"),
-    }
-
     kind: Literal["flat_plait"] = "flat_plait"
     strands: Literal["8", "12", "16"] = "12"
-    plait_width: OptionalLength = None
+    plait_width: OptionalLength = choice(None, 1, 60)
     lacing: Laced = "none"
-    skipped: int = 1
-    first_skipped: int = -1
-    lacing_crosses: Literal["zigzag", "cross_one", "cross_two"] = "cross_two"
-    lacing_wire: OptionalSize = None
+    skipped: int = choice(1, 0, 8, when=("lacing", "front", "both"))
+    first_skipped: int = choice(-1, -1, 8, when=("lacing", "front", "both"))
+    lacing_crosses: Literal["zigzag", "cross_one", "cross_two"] = choice(
+        "cross_two", when=("lacing", "front", "both")
+    )
+    lacing_wire: OptionalSize = choice(None, when=("lacing", "front", "both"))
 
     def working(self, wires: Palette) -> Wire:
         """Return the wire of its strands: its own, else the body's."""

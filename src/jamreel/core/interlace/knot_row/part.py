@@ -9,6 +9,7 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from jamreel.core.advice.weaving import thin_core
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -59,30 +60,20 @@ class KnotRow(OnBars, OfRoundBeads):
     have so many ``arcs_less`` at each end, where the closure wants room.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **OfRoundBeads.ranges,
-        "cores": (1, 6),
-        "inlaid": (0, 6),
-        "knot_pitch": (0.3, 20),
-        "bead_pitch": (0.5, 80),
-        "arc_beads": (1, 2),
-        "arcs_less": (0, 5),
-    }
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
-        **dict.fromkeys(("bead", "hole", "stuff", "colour"), ("pattern", *WITH_BEADS)),
-        "bead_pitch": ("pattern", "one_bows", "both_bow", "mirrored"),
-        "arc_beads": ("pattern", "one_bows", "both_bow", "mirrored"),
-        "arcs_less": ("pattern", "one_bows", "mirrored"),
+        **dict.fromkeys(("bead", "hole", "stuff", "colour"), ("pattern", *WITH_BEADS))
     }
 
     kind: Literal["knot_row"] = "knot_row"
     pattern: Pattern = "straight"
-    cores: int = 2
-    inlaid: int = 0
-    knot_pitch: OptionalLength = None
-    bead_pitch: OptionalLength = None
-    arc_beads: int = 1
-    arcs_less: int = 0
+    cores: int = choice(2, 1, 6)
+    inlaid: int = choice(0, 0, 6)
+    knot_pitch: OptionalLength = choice(None, 0.3, 20)
+    bead_pitch: OptionalLength = choice(
+        None, 0.5, 80, when=("pattern", "one_bows", "both_bow", "mirrored")
+    )
+    arc_beads: int = choice(1, 1, 2, when=("pattern", "one_bows", "both_bow", "mirrored"))
+    arcs_less: int = choice(0, 0, 5, when=("pattern", "one_bows", "mirrored"))
     begin: Literal["end", "middle"] = "end"
 
     @property

@@ -3,10 +3,11 @@
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.advice.weaving import bar_shows, thin_bar, turns_push
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -43,21 +44,13 @@ class Ladder(OnBars, Beaded):
     gap, by turns.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **OnBars.ranges,
-        **Beaded.ranges,
-        "bars": (3, 12),
-        "row_turns": (0, 60),
-        "end_turns": (1, 6),
-    }
-
     kind: Literal["ladder"] = "ladder"
-    bead: Length = 4.0
-    bars: int = 4
+    bead: Length = like(Beaded, "bead", 4.0)
+    bars: int = choice(4, 3, 12)
     way: Literal["return", "restart"] = "return"
     stands: Literal["between", "in_front"] = "between"
-    row_turns: int = 0
-    end_turns: int = 3
+    row_turns: int = choice(0, 0, 60)
+    end_turns: int = choice(3, 1, 6)
 
     def _beads(self) -> tuple[OneBead, ...]:
         """Return the bead of every gap."""

@@ -3,11 +3,12 @@
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import ClassVar, Literal
+from typing import Literal
 
 import numpy as np
 
 from jamreel.core.advice.weaving import ribbon_hides, thin_bar, turns_pile
+from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OfRoundBeads, passes
@@ -317,22 +318,13 @@ class Lattice(OfRoundBeads):
     all alike. A gap that is left blank is as long as the ribbons need.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **OfRoundBeads.ranges,
-        "ribbon": (1, 8),
-        "gap": (0.2, 30),
-        "quarters": (1, 16),
-        "then_quarters": (0, 16),
-        "wraps": (1, 6),
-    }
-
     kind: Literal["lattice"] = "lattice"
-    hole: Length = 1.5
-    ribbon: int = 1
-    gap: OptionalLength = None
-    quarters: int = 4
-    then_quarters: int = 0
-    wraps: int = 2
+    hole: Length = like(OfRoundBeads, "hole", 1.5)
+    ribbon: int = choice(1, 1, 8)
+    gap: OptionalLength = choice(None, 0.2, 30)
+    quarters: int = choice(4, 1, 16)
+    then_quarters: int = choice(0, 0, 16)
+    wraps: int = choice(2, 1, 6)
     folded: bool = True
 
     def _gap(self, wire: float) -> float:

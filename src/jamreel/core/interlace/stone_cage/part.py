@@ -1,17 +1,18 @@
 """The stone cage: strands bound round a stone's girth that hold it on both faces."""
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
-from typing import ClassVar, Literal
+from typing import Literal
 
 import numpy as np
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.weaving import cage_open, lip_shallow, pulls_apart
 from jamreel.core.bench.steps import Step
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -111,43 +112,25 @@ class StoneCage(WithBindings):
     strands in over each face.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **WithBindings.ranges,
-        "bindings": (1, 5),
-        "stone_girth": (15, 400),
-        "stone_length": (4, 120),
-        "stone_width": (3, 120),
-        "stone_height": (1, 40),
-        "side_by_side": (2, 16),
-        "tail": (10, 300),
-        "neck": (2, 30),
-        "bail": (2, 20),
-        "pulls": (0, 16),
-        "lip": (0.1, 6),
-        "base": (1, 20),
-        "stone_play": (0, 2),
-    }
-
-    only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"stone_girth": ("girth_by", "measured")}
-
     kind: Literal["stone_cage"] = "stone_cage"
+    bindings: int = choice(3, 1, 5)
     girth_by: Literal["oval", "pear", "measured"] = "oval"
-    stone_girth: Length = 82.0
-    stone_length: Length = 30.0
-    stone_width: Length = 22.0
-    stone_height: Length = 5.0
+    stone_girth: Length = choice(82.0, 15, 400, when=("girth_by", "measured"))
+    stone_length: Length = choice(30.0, 4, 120)
+    stone_width: Length = choice(22.0, 3, 120)
+    stone_height: Length = choice(5.0, 1, 40)
     stuff: Stuff = "stone"
     colour: Colour = "slate"
-    side_by_side: int = 4
+    side_by_side: int = choice(4, 2, 16)
     section: Literal["square", "round"] = "square"
     parted: bool = True
-    pulls: int = 4
-    lip: Length = 0.8
-    base: OptionalLength = None
-    stone_play: Length = 0.15
-    tail: Length = 60.0
-    neck: Length = 6.0
-    bail: Length = 5.0
+    pulls: int = choice(4, 0, 16)
+    lip: Length = choice(0.8, 0.1, 6)
+    base: OptionalLength = choice(None, 1, 20)
+    stone_play: Length = choice(0.15, 0, 2)
+    tail: Length = choice(60.0, 10, 300)
+    neck: Length = choice(6.0, 2, 30)
+    bail: Length = choice(5.0, 2, 20)
     wire: OptionalSize = None
 
     @property

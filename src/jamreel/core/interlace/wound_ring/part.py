@@ -2,10 +2,11 @@
 
 import math
 from collections.abc import Iterator
-from typing import ClassVar, Literal
+from typing import Literal
 
 import numpy as np
 
+from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -29,27 +30,14 @@ class WoundRing(WithBindings):
     takes. Sized for a finger the former is as wide as that is round.
     """
 
-    ranges: ClassVar[dict[str, tuple[float, float]]] = {
-        **WithBindings.ranges,
-        "former": (3, 120),
-        "finger": (35, 90),
-        "wound": (1, 60),
-        "looseness": (1.0, 1.2),
-        "tail": (5, 100),
-    }
-    only_if: ClassVar[dict[str, tuple[str, ...]]] = {
-        "former": ("sized_by", "former"),
-        "finger": ("sized_by", "finger"),
-    }
-
     kind: Literal["wound_ring"] = "wound_ring"
     hangs: bool = False
     sized_by: Literal["former", "finger"] = "former"
-    former: Length = 17.0
-    finger: Length = 54.0
-    wound: int = 5
-    looseness: float = 1.03
-    tail: Length = 30.0
+    former: Length = choice(17.0, 3, 120, when=("sized_by", "former"))
+    finger: Length = choice(54.0, 35, 90, when=("sized_by", "finger"))
+    wound: int = choice(5, 1, 60)
+    looseness: float = choice(1.03, 1.0, 1.2)
+    tail: Length = choice(30.0, 5, 100)
     binding_section: Literal["half_round", "round", "square"] = "round"
     wire: OptionalSize = None
 
