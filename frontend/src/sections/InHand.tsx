@@ -1,3 +1,4 @@
+import "../locales/work";
 import { useQuery } from "@tanstack/react-query";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";

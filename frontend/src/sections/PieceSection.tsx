@@ -1,3 +1,4 @@
+import "../locales/work";
 import { useQuery } from "@tanstack/react-query";
 import { Redo2, Undo2 } from "lucide-react";
 import { useMemo, useState } from "react";
