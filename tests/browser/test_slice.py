@@ -130,7 +130,7 @@ def test_the_same_by_keyboard_alone(page: Page) -> None:
     expect(page.get_by_role("radio", name="fixed ease, comfortable")).to_be_checked()
     expect(answer(page)).to_contain_text("171.3")
     page.keyboard.press("2")
-    type_into(page, "loop pin", "3.0")
+    type_into(page, "Loop pin", "3.0")
     expect(answer(page)).to_contain_text("216.4")
     page.keyboard.press("Alt+3")
     tab_to(page, page.get_by_role("button", name="Cut: tick it off"))
