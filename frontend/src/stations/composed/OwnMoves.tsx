@@ -11,6 +11,7 @@ import {
 import { asNumber, asText } from "../../logic/draft";
 import { typedLength } from "../../logic/length";
 import type { Part } from "../../logic/sequence";
+import { capital } from "../../logic/capital";
 import { Button } from "../../ui/Button";
 import { Select } from "../../ui/Select";
 import { Problem, TextField } from "../../ui/TextField";
@@ -130,7 +131,7 @@ function OneMove({ move, facts, unit, at, problems, onMove }: MoveProps) {
       choice.type === "option" ? (
         <Select
           key={choice.name}
-          label={choice.says ?? choice.name}
+          label={capital(choice.says)}
           className={choice.name === "move" ? "w-36" : "w-24"}
           value={asText(move[choice.name] ?? choice.default)}
           options={(choice.options ?? []).map((value, i) => ({
@@ -142,7 +143,7 @@ function OneMove({ move, facts, unit, at, problems, onMove }: MoveProps) {
       ) : (
         <TextField
           key={choice.name}
-          label={choice.says ?? choice.name}
+          label={capital(choice.says)}
           className="w-20 [&_input]:figures"
           inputMode="decimal"
           placeholder={write(choice.type === "length", choice.default)}
