@@ -188,8 +188,7 @@ def measured(source: Path) -> None:
         report("one hand alone", keystrokes(types, 1, KEYSTROKES))
         with beside(*(strangers(served.port) for _ in range(8))):
             report("eight strangers at the document", keystrokes(types, 1, KEYSTROKES), 300)
-        picks = [random.Random(n) for n in range(8)]
-        close = [looks(hand, pick) for hand, pick in zip(others, picks, strict=False)]
+        close = [looks(hand, n) for n, hand in enumerate(others[:8])]
         with beside(*close):
             report("eight looking closely at woven bodies", keystrokes(types, 1, KEYSTROKES), 300)
         time.sleep(6)
