@@ -226,8 +226,8 @@ def test_turns_of_a_last_coil_are_found_as_trying_all_of_them_finds_them() -> No
         entries=(entry(StrungBead(bead=6), 10, fill=True), entry(FillingCoil(core=0.9))),
         closure=OpenEnds(),
     )
-    knob = FillingCoil(core=0.9).varies()[0]
-    assert len(knob.values) > 20
+    turned = [int(value) for value in FillingCoil(core=0.9).varies()[0].values]
+    assert len(turned) > 20
     for wanted in (131.7, 160.0, 188.2):
         found = fill(makeup, WIRE, wanted, 0.5, finished_of, beside=("last_turns",))
 
@@ -239,7 +239,7 @@ def test_turns_of_a_last_coil_are_found_as_trying_all_of_them_finds_them() -> No
 
         # With the coil as it is, so many beads come nearest; two more and two fewer are tried.
         usual = min(range(4, 45), key=lambda count: off(count, FillingCoil().turns))
-        best = min(off(*one) for one in product(range(usual - 2, usual + 3), knob.values))
+        best = min(off(*one) for one in product(range(usual - 2, usual + 3), turned))
         assert min(abs(one.off) for one in found) == pytest.approx(best, abs=1e-6)
 
 
