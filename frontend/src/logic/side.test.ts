@@ -3,6 +3,7 @@ import { expect, it } from "vitest";
 
 import words from "../locales/en.json";
 import { SIDES, sideOf } from "./side";
+import "../locales/work";
 
 const t = ((key: string) =>
   key
