@@ -1,9 +1,8 @@
 import type { TFunction } from "i18next";
 import { expect, it } from "vitest";
 
-import words from "../locales/en.json";
+import words from "../locales/en-work.json";
 import { SIDES, sideOf } from "./side";
-import "../locales/work";
 
 const t = ((key: string) =>
   key
