@@ -109,8 +109,17 @@ class Hand:
         # A browser lets an idle connection go before the server does, which is after five seconds.
         if time.monotonic() - self.last > IDLE_S:
             self.to.close()
-        self.to.request(method, path, raw, headers)
-        answer = self.to.getresponse()
+        used = self.to.sock is not None
+        try:
+            self.to.request(method, path, raw, headers)
+            answer = self.to.getresponse()
+        except (BrokenPipeError, ConnectionResetError):
+            # Let go by the server just before this was sent: asked again on a new one, once.
+            if not used:
+                raise
+            self.to.close()
+            self.to.request(method, path, raw, headers)
+            answer = self.to.getresponse()
         for name, value in answer.getheaders():
             if name.lower() == "set-cookie":
                 key, _, rest = value.partition("=")
