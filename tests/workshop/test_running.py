@@ -117,6 +117,18 @@ def test_a_database_of_another_release_is_told_in_a_sentence_and_left_alone(
     assert database.read_bytes() == before
 
 
+def test_the_check_of_a_database_from_before_says_so_and_calls_it_not_damaged(
+    tmp_path: Path,
+) -> None:
+    with closing(sqlite3.connect(tmp_path / "jamreel.sqlite3")) as made, made:
+        made.execute("CREATE TABLE django_migrations (app TEXT, name TEXT)")
+        made.execute("INSERT INTO django_migrations VALUES ('workshop', '0001_initial')")
+    done = run(tmp_path, "-m", "jamreel", "check")
+    assert done.returncode == 1
+    assert "before the first release" in done.stderr
+    assert "backup" not in done.stderr
+
+
 def test_a_database_of_this_release_or_none_at_all_is_taken(tmp_path: Path) -> None:
     database = tmp_path / "jamreel.sqlite3"
     refuse_another_release(database)

@@ -39,6 +39,7 @@ def run(chosen: argparse.Namespace) -> int:
         elif chosen.command == "restore":
             print(say("keeping.before_kept", file=restore(chosen.backup, DATABASE)))
         else:
+            refuse_another_release(DATABASE)
             return _check()
     except (sqlite3.DatabaseError, DatabaseError) as error:
         print(say("keeping.failed", why=damaged(error)), file=sys.stderr)

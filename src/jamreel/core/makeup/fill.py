@@ -69,6 +69,8 @@ class Filled:
     links: int = 0
 
 
+# The settings of one trial.
+Picked = tuple[tuple[Knob, Settable], ...]
 AnyMakeUp = TypeVar("AnyMakeUp", bound=MakeUp)
 Measured = Callable[[Composition], float]
 
@@ -221,28 +223,46 @@ def fill(
     # What every trial costs goes by how many parts are laid out.
     trials = MOST_WORK // max(len(makeup.units()), FEWEST_LAID)
     knobs = [None, *_as_many(able, trials // max(len(counts), 1))]
-    found, plainly = list[Filled](), dict[Settable, float]()
 
-    def short(picked: tuple[tuple[Knob, Settable], ...]) -> bool:
-        laid = tried(tuple(Edit(k.path, v) for k, v in picked))
-        got = _got(laid, measure) if laid is not None else None
-        return got is not None and got < wanted
-
-    for picked in _trials(main, counts, knobs, short):
-        edits = tuple(Edit(k.path, v) for k, v in picked)
-        laid = tried(edits)
+    def measured(picked: Picked) -> tuple[Composition, float] | None:
+        laid = tried(_edits(picked))
         got = _got(laid, measure) if laid is not None and laid.segments else None
-        if laid is not None and got is not None:
-            count = next((v for k, v in picked if k is main), 0)
-            other = next((k.key for k, _ in picked if k is not main), "")
-            if not other:
-                plainly[count] = got
-            elif abs(plainly.get(count, math.inf) - got) < 1e-9 and not laid.fastened.adds_range:
-                continue  # a change that changes nothing
-            links = right_link(wanted - got, laid.fastened)
-            got += links * laid.fastened.range_step
-            found.append(Filled(edits, picked, other, laid.finished, got, got - wanted, links))
-    return tuple(_best(found, doubt))
+        return (laid, got) if laid is not None and got is not None else None
+
+    def short(picked: Picked) -> bool:
+        come = measured(picked)
+        return come is not None and come[1] < wanted
+
+    ways = _trials(main, counts, knobs, short)
+    return tuple(_best(list(_filled(ways, measured, main, wanted)), doubt))
+
+
+def _edits(picked: Picked) -> tuple[Edit, ...]:
+    return tuple(Edit(knob.path, value) for knob, value in picked)
+
+
+def _filled(
+    ways: Iterator[Picked],
+    measured: Callable[[Picked], tuple[Composition, float] | None],
+    main: Knob | None,
+    wanted: float,
+) -> Iterator[Filled]:
+    """Yield what each way comes to; one that changes nothing beside the count is left out."""
+    plainly = dict[Settable, float]()
+    for picked in ways:
+        come = measured(picked)
+        if come is None:
+            continue
+        laid, got = come
+        count = next((v for k, v in picked if k is main), 0)
+        other = next((k.key for k, _ in picked if k is not main), "")
+        if not other:
+            plainly[count] = got
+        elif abs(plainly.get(count, math.inf) - got) < 1e-9 and not laid.fastened.adds_range:
+            continue
+        links = right_link(wanted - got, laid.fastened)
+        got += links * laid.fastened.range_step
+        yield Filled(_edits(picked), picked, other, laid.finished, got, got - wanted, links)
 
 
 def _as_many(knobs: Iterator[Knob], trials: int) -> Iterator[Knob]:
@@ -258,8 +278,8 @@ def _trials(
     main: Knob | None,
     counts: tuple[int, ...],
     knobs: list[Knob | None],
-    short: Callable[[tuple[tuple[Knob, Settable], ...]], bool],
-) -> Iterator[tuple[tuple[Knob, Settable], ...]]:
+    short: Callable[[Picked], bool],
+) -> Iterator[Picked]:
     """Yield every count near by, alone and with every value of one other knob; of a knob with very
     many values those beside the right one, as what is counted only grows."""
     for count in counts:
@@ -275,8 +295,8 @@ def _trials(
 
 def _near_right(
     values: tuple[Settable, ...],
-    set_to: Callable[[Settable], tuple[tuple[Knob, Settable], ...]],
-    short: Callable[[tuple[tuple[Knob, Settable], ...]], bool],
+    set_to: Callable[[Settable], Picked],
+    short: Callable[[Picked], bool],
 ) -> tuple[Settable, ...]:
     """Return the last of some growing values that comes out short, and the first that does not."""
     low, high = 0, len(values)
@@ -311,18 +331,14 @@ def _got(laid: Composition, measure: Measured) -> float | None:
         return None  # so short, or so thick, that nothing is left inside
 
 
-def _picked(
-    main: Knob | None, count: int, knob: Knob | None, value: Settable
-) -> tuple[tuple[Knob, Settable], ...] | None:
+def _picked(main: Knob | None, count: int, knob: Knob | None, value: Settable) -> Picked | None:
     """Return the settings of one trial, or None where the second changes nothing."""
     if knob is not None and value == knob.now:
         return None
     return _set_to(main, count, knob, value)
 
 
-def _set_to(
-    main: Knob | None, count: int, knob: Knob | None, value: Settable
-) -> tuple[tuple[Knob, Settable], ...]:
+def _set_to(main: Knob | None, count: int, knob: Knob | None, value: Settable) -> Picked:
     rows: list[tuple[Knob, Settable]] = [(main, count)] if main is not None else []
     return (*rows, *(((knob, value),) if knob is not None else ()))
 
