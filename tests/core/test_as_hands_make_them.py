@@ -480,7 +480,7 @@ def test_links_lost_at_a_cut_are_bought_and_weigh_nothing_in_the_piece() -> None
     cut, opened = BoughtChain(links=20).make(ONE), BoughtChain(links=20, links_lost=0).make(ONE)
     assert [b.key for b in cut.bought] == ["chain", "chain_lost"]
     assert [b.key for b in opened.bought] == ["chain"]
-    assert cut.bought_mass == opened.bought_mass
+    assert cut.mass == opened.mass
     assert cut.length == opened.length
 
 

@@ -57,7 +57,9 @@ def test_an_inch_bench_gives_the_same_plan(name: str) -> None:
     assert dict(numbers(metric)) == dict(numbers(inches))
     # Names that ticks and records go by are the same on every bench.
     for key in ("cuts", "bends", "steps", "needs", "ledger", "figures"):
-        assert [row["id"] for row in metric[key]] == [row["id"] for row in inches[key]]
+        assert [row["id"] for row in metric.get(key, [])] == [
+            row["id"] for row in inches.get(key, [])
+        ]
 
 
 @pytest.mark.parametrize("name", sorted(BRIEFS))

@@ -207,7 +207,7 @@ def test_what_hangs_reaches_as_far_as_its_parts() -> None:
 def test_chain_and_findings_are_as_long_as_was_measured() -> None:
     chain = BoughtChain(links=24, pitch=3.5, mass_per_m=9).make(WIRE)
     assert chain.length == 84
-    assert chain.bought_mass == pytest.approx(0.756)
+    assert chain.mass == pytest.approx(0.756)
     assert Finding(length=15).make(WIRE).length == 15
     assert Finding(length=15, hangs=True).make(WIRE).hang == 15
 

@@ -14,7 +14,7 @@ from jamreel.core.parts.beads import DENSITY, OneBead, bead_mass, bought_bead
 from jamreel.core.plan import plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import metals
-from jamreel.core.workpiece.weights import Scale, hanging_of, made_mass
+from jamreel.core.workpiece.weights import Scale, hanging_of
 from tests.core.families import example
 
 D = 0.8
@@ -69,12 +69,12 @@ def test_a_metre_of_wire_weighs_its_section_by_its_density() -> None:
 def test_a_ring_weighs_its_turn() -> None:
     made = part("jump_ring", pin="4").make(PALETTE)
     turn = math.pi * (PALETTE.body.sprung(4) + D)
-    assert made_mass(made) == pytest.approx(math.pi / 4 * D**2 * turn * COPPER, rel=1e-3)
+    assert made.mass == pytest.approx(math.pi / 4 * D**2 * turn * COPPER, rel=1e-3)
 
 
 def test_a_linked_bead_weighs_its_bead_and_its_wire_without_the_tails() -> None:
     short, long = (
-        made_mass(part("linked_bead", bead="6", hole="1", tail=tail).make(PALETTE))
+        part("linked_bead", bead="6", hole="1", tail=tail).make(PALETTE).mass
         for tail in ("12", "30")
     )
     assert short == pytest.approx(long)

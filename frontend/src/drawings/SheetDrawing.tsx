@@ -8,6 +8,7 @@ import {
   frame,
   frameOf,
   place,
+  pointsOf,
   upright,
   type Box,
   type Frame,
@@ -64,7 +65,7 @@ export function SheetDrawing({ sheet, colour, className = "", focus }: Props) {
             </g>
           ))}
           {(sheet.strokes ?? []).map((stroke) => {
-            const path = pathOf(stroke.points, stroke.closed ?? false, at);
+            const path = pathOf(pointsOf(stroke), stroke.closed ?? false, at);
             const sort = stroke.part.split(" ")[0] ?? "";
             const fill = toneOf(stroke.tone) ?? FILLS[sort];
             const tone = toneOf(stroke.tone) ?? (sort === "made" ? MADE : colour);
@@ -151,8 +152,8 @@ function describe(sheet: Sheet, unit: Unit): string {
   return [sheet.title, ...figures].join(", ");
 }
 
-function pathOf(points: readonly unknown[], closed: boolean, at: Frame): string {
-  const places = (points as [number, number][]).map((point) => place(at, point));
+function pathOf(points: readonly [number, number][], closed: boolean, at: Frame): string {
+  const places = points.map((point) => place(at, point));
   const [first, ...rest] = places.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`);
   return `M${first}L${rest.join("L")}${closed ? "Z" : ""}`;
 }

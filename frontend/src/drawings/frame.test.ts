@@ -2,11 +2,13 @@ import { describe, expect, it } from "vitest";
 
 import type { Sheet } from "../api/client";
 import {
+  asHeld,
   copies,
   eachPlaced,
   frame,
   pathThrough,
   place,
+  pointsOf,
   setDown,
   upright,
   type Placed,
@@ -14,8 +16,19 @@ import {
 } from "./frame";
 
 const stroke = (points: [number, number][], more: object = {}) =>
-  ({ points, width_mm: 0, ...more }) as unknown as Stroke;
+  ({ points: asHeld(points), width_mm: 0, ...more }) as unknown as Stroke;
 const placed = (more: object) => ({ shape: "s", at: [0, 0], ...more }) as unknown as Placed;
+
+describe("the points of a stroke", () => {
+  it("are the first and the steps to each next, in hundredths of a millimetre", () => {
+    const points = [1050, -200, -50, 25, 0, 75];
+    expect(pointsOf({ points })).toEqual([
+      [10.5, -2],
+      [10, -1.75],
+      [10, -1],
+    ]);
+  });
+});
 
 describe("what is drawn many times", () => {
   it("is a stroke moved on by its step", () => {

@@ -21,9 +21,31 @@ export type Placed = NonNullable<Sheet["placed"]>[number];
 
 type Points = [number, number][];
 
+// Points are sent as the first and the steps to each next, in hundredths of a millimetre.
+const SENT_AS = 100;
+
+/** The points of a stroke, mm. */
+export function pointsOf({ points }: Pick<Stroke, "points">): Points {
+  let [x, y] = [0, 0];
+  return Array.from({ length: points.length / 2 }, (_, i) => {
+    x += points[2 * i] ?? 0;
+    y += points[2 * i + 1] ?? 0;
+    return [x / SENT_AS, y / SENT_AS];
+  });
+}
+
+/** Points as a stroke holds them: `pointsOf` the other way round. */
+export function asHeld(points: readonly (readonly [number, number])[]): number[] {
+  const whole = points.map((point) => point.map((n) => Math.round(SENT_AS * n)));
+  return whole.flatMap(([x = 0, y = 0], i) => {
+    const [beforeX = 0, beforeY = 0] = whole[i - 1] ?? [];
+    return [x - beforeX, y - beforeY];
+  });
+}
+
 /** The points of a stroke, once for each time that it is drawn. */
 export function copies(stroke: Stroke): Points[] {
-  const points = stroke.points as Points;
+  const points = pointsOf(stroke);
   const [dx, dy] = (stroke.step as [number, number] | undefined) ?? [0, 0];
   return Array.from({ length: stroke.times ?? 1 }, (_, n) =>
     n === 0 ? points : points.map(([x, y]) => [x + n * dx, y + n * dy]),

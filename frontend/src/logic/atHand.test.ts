@@ -1,14 +1,15 @@
 import { describe, expect, it } from "vitest";
 
 import type { Plan, Sheet } from "../api/client";
+import { asHeld } from "../drawings/frame";
 import { bendsOf, entryOf, partSheet } from "./atHand";
 
 const stroke = (low: number) => ({
   part: "wire",
-  points: [
+  points: asHeld([
     [0, 2],
     [5, low],
-  ],
+  ]),
   width_mm: 1,
 });
 const placed = (shape: string, entry: string, length_mm: number) => ({

@@ -1,4 +1,5 @@
 import type { Plan, Sheet } from "../api/client";
+import { pointsOf } from "../drawings/frame";
 
 type Step = Plan["steps"][number];
 
@@ -64,7 +65,7 @@ export function partSheet(sequence: Sheet | undefined, entry: string, label: str
 function below(sequence: Sheet, shapes: readonly string[]): number {
   const ys = shapes.flatMap((name) =>
     (sequence.shapes?.[name] ?? []).flatMap((stroke) =>
-      (stroke.points as [number, number][]).map(([, y]) => -y + (stroke.width_mm ?? 0) / 2),
+      pointsOf(stroke).map(([, y]) => -y + (stroke.width_mm ?? 0) / 2),
     ),
   );
   return Math.max(2, ...ys) * 1.25;

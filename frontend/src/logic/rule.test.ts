@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Placed, Stroke } from "../drawings/frame";
+import { asHeld } from "../drawings/frame";
 import {
   deepest,
   lowestAt,
@@ -14,7 +15,15 @@ import {
 } from "./rule";
 
 function stroke(points: [number, number][], width = 0): Stroke {
-  return { part: "wire", points, closed: true, width_mm: width, tone: "", times: 1, step: [0, 0] };
+  return {
+    part: "wire",
+    points: asHeld(points),
+    closed: true,
+    width_mm: width,
+    tone: "",
+    times: 1,
+    step: [0, 0],
+  };
 }
 
 function put(shape: string, x: number, y = 0, times = 1): Placed {
@@ -97,11 +106,11 @@ describe("what lies in the line and what hangs from it", () => {
   it("is broken off where it reaches lowest", () => {
     const low = {
       part: "wire",
-      points: [
+      points: asHeld([
         [0, 0],
         [20, -30],
         [40, 0],
-      ],
+      ]),
     } as unknown as (typeof drop)[number];
     expect(lowestAt(put("swag", 100), [low])).toBe(120);
     expect(lowestAt(put("nothing", 7), [])).toBe(7);

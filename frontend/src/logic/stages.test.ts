@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { pointsOf } from "../drawings/frame";
 import type { WireShown } from "../api/client";
 import { bentBox, hardness, pinsOf, played, stageOf, stageSheet, wiresFor } from "./stages";
 
@@ -99,8 +100,8 @@ describe("a stage drawn", () => {
 
   it("draws a pin as wide as it is, and the wire as thick", () => {
     const strokes = stageSheet(wire, 1).strokes ?? [];
-    const pin = strokes.find((one) => one.part === "pin 0")?.points as [number, number][];
-    const xs = pin.map(([x]) => x);
+    const pin = strokes.find((one) => one.part === "pin 0");
+    const xs = pointsOf({ points: pin?.points ?? [] }).map(([x]) => x);
     expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo(4, 9);
     expect(strokes.find((one) => one.part === "wire")?.width_mm).toBe(2);
   });

@@ -1,4 +1,5 @@
 import type { Sheet, WireShown } from "../api/client";
+import { asHeld } from "../drawings/frame";
 import type { Box } from "../drawings/frame";
 
 type Stage = WireShown["stages"][number];
@@ -38,7 +39,7 @@ export function stageSheet(wire: WireShown, at: number): Sheet {
   const wide = wire.wire_mm;
   const line = (part: string, points: Stage["line"], width_mm = wide) => ({
     part,
-    points,
+    points: asHeld(points as [number, number][]),
     closed: false,
     width_mm,
     tone: "",

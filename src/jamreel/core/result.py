@@ -1,6 +1,5 @@
 """The plan: everything computed from one brief. Its keys are a published format (docs/format)."""
 
-from collections.abc import Callable
 from typing import Any, Literal
 
 from pydantic import Field
@@ -12,97 +11,62 @@ from jamreel.core.cutting.cuts import Cut, Share
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.oval import OvalFormer
-from jamreel.core.forming.tools import Former, Place
-from jamreel.core.path.moves import BendAt
-from jamreel.core.values import FORMAT, Drawings, Format, Frozen, LedgerLine, PlusMinus
+from jamreel.core.forming.tools import Former
+from jamreel.core.values import (
+    FORMAT,
+    Drawings,
+    Format,
+    LedgerLine,
+    Millimetres,
+    PlusMinus,
+    Quantity,
+    Written,
+)
 
 
-class PlannedBend(Frozen):
+class PlannedBend(Written):
     """A bend to make: pin and place on the straight wire [mm], angle [rad], side.
 
     Its ``id`` is that of its cut and its own key there; ``places`` are all places on that wire at
     which it is made. ``opens_to_mm`` is the inside diameter after springback. ``tool`` is what the
     maker has for it: the nearest pin ``tool_mm``, ``at_mm`` from the tip of what tapers, what a
     bend on that opens to (``result_mm``) and how much more wire it takes (``more_mm``).
-    ``matches`` are the ids of bends that are made at one place with it, to come out alike.
     """
 
     id: str
     label: str
-    pin: float
-    angle: float
+    pin: Millimetres
+    angle: Quantity
     side: Literal["left", "right"]
-    position: float
-    places: tuple[float, ...]
-    takes_mm: float
-    opens_to_mm: float
+    position: Millimetres
+    places: tuple[Millimetres, ...]
+    takes_mm: Millimetres
+    opens_to_mm: Millimetres
     tool: str | None
-    tool_mm: float | None = None
-    at_mm: float | None = None
-    result_mm: float | None = None
-    more_mm: float = 0.0
-    matches: tuple[str, ...] = ()
-
-    @classmethod
-    def of(
-        cls,
-        bend: BendAt,
-        opens_to_mm: float,
-        tool: str | None,
-        name: str = "",
-        places: tuple[float, ...] = (),
-    ) -> "PlannedBend":
-        """Return a bend of a path, with what it opens to and the tool that it is made with."""
-        return cls(
-            id=name,
-            label=bend.label,
-            pin=bend.pin_mm,
-            angle=bend.angle,
-            side=bend.side,
-            position=bend.position_mm,
-            places=places or (bend.position_mm,),
-            takes_mm=bend.takes_mm,
-            opens_to_mm=opens_to_mm,
-            tool=tool,
-        )
-
-    def on(self, place: Place | None, opens: Callable[[float], float]) -> "PlannedBend":
-        """Return it with the place on the maker's tool that is nearest to its pin.
-
-        Args:
-            place: nearest, or None without tools.
-            opens: gives what a bend on a pin opens to [mm].
-        """
-        if place is None:
-            return self
-        changed = {
-            "tool": place.tool.name,
-            "tool_mm": place.step,
-            "at_mm": place.at,
-            "result_mm": opens(place.step),
-            "more_mm": self.angle * (place.step - self.pin) / 2,
-        }
-        return self.model_copy(update=changed)
+    tool_mm: Millimetres | None = None
+    at_mm: Millimetres | None = None
+    result_mm: Millimetres | None = None
+    more_mm: Millimetres = 0.0
 
 
-class Figure(Frozen):
+class Figure(Written):
     """A named result [mm], with ± where it depends on a measure."""
 
     id: str
     label: str
-    value_mm: float
-    plus_minus_mm: float | None = None
+    value_mm: Millimetres
+    plus_minus_mm: Millimetres | None = None
 
 
-class EaseOption(Frozen):
+class EaseOption(Written):
     """One school and word, with the ease and inside girth that it gives here."""
 
     ease: Ease
-    inside_girth_mm: float
+    inside_girth_mm: Millimetres
     word: str
 
 
-class Need(Frozen):
+class Need(Written):
     """Something bought that the piece takes: what, in which size, how many, what it weighs.
 
     ``size_mm`` is there where one figure says its size. ``shares`` say whom it is for: each is
@@ -113,9 +77,9 @@ class Need(Frozen):
     kind: Literal["bead", "finding"]
     label: str
     size: str
-    size_mm: float | None
+    size_mm: Millimetres | None
     quantity: int
-    mass_g: float
+    mass_g: Quantity
     shares: tuple[Share, ...]
 
     def key_of(self, share: Share) -> str:
@@ -128,28 +92,28 @@ class Need(Frozen):
         return self.id.partition("/")[2]
 
 
-class Strength(Frozen):
+class Strength(Written):
     """The place that gives first, by name, and the pull it bears: newtons, grams hung on it, and
     something everybody has held that weighs as much."""
 
     says: str
-    newtons: float
-    grams: float
+    newtons: Quantity
+    grams: Quantity
     felt: str
 
 
-class Feel(Frozen):
+class Feel(Written):
     """How the piece feels in one way, in words: with a force [N], and how far something gives or
     stays open [mm], where there is such."""
 
     id: str
     label: str
-    newtons: float | None = None
-    value_mm: float | None = None
+    newtons: Quantity | None = None
+    value_mm: Millimetres | None = None
     says: str
 
 
-class ProposedEdit(Frozen):
+class ProposedEdit(Written):
     """One value of the brief's piece to set, by its path: a count, an option, or another closure
     as typed."""
 
@@ -157,7 +121,7 @@ class ProposedEdit(Frozen):
     value: int | str | dict[str, str]
 
 
-class Proposal(Frozen):
+class Proposal(Written):
     """A way to bring a make-up to its length, and what the piece then comes to [mm].
 
     ``exact`` is within the doubt of the measure; ``now`` is how the make-up already stands.
@@ -165,15 +129,15 @@ class Proposal(Frozen):
 
     says: str
     edits: tuple[ProposedEdit, ...]
-    finished_mm: float
-    got_mm: float
-    off_mm: float
+    finished_mm: Millimetres
+    got_mm: Millimetres
+    off_mm: Millimetres
     exact: bool
     word: str
     now: bool
 
 
-class Answers(Frozen):
+class Answers(Written):
     """The one figure that each station is about: ids of ``figures``."""
 
     measure: str
@@ -183,7 +147,7 @@ class Answers(Frozen):
     fit: str
 
 
-class WovenWire(Frozen):
+class WovenWire(Written):
     """Working wires that go the same way: what a row takes of each by turns [mm], how many times
     that is cut and how much more a row, what both ends want [mm], and after which rows each next
     one begins; one that is ``whole`` is never joined."""
@@ -191,15 +155,15 @@ class WovenWire(Frozen):
     id: str
     label: str
     count: int
-    takes_mm: tuple[float, ...]
-    spare: float
-    more_mm: float
-    tails_mm: float
+    takes_mm: tuple[Millimetres, ...]
+    spare: Quantity
+    more_mm: Millimetres
+    tails_mm: Millimetres
     starts_after: tuple[int, ...]
     whole: bool = False
 
 
-class WovenBody(Frozen):
+class WovenBody(Written):
     """A woven part of the piece, lengths in mm.
 
     It has so many ``rows``, and words for one of them and for several; it is so wide and thick.
@@ -216,39 +180,39 @@ class WovenBody(Frozen):
     rows: int
     row_name: str
     rows_name: str
-    pitch_mm: float
-    width_mm: float
-    thickness_mm: float
-    before_mm: float
-    behind_mm: float
+    pitch_mm: Millimetres
+    width_mm: Millimetres
+    thickness_mm: Millimetres
+    before_mm: Millimetres
+    behind_mm: Millimetres
     beads: tuple[int, ...]
-    pegs_mm: tuple[float, ...]
-    rows_at: dict[str, float]
+    pegs_mm: tuple[Millimetres, ...]
+    rows_at: dict[str, Quantity]
     sampled: Literal["", "piece", "bench"]
     wires: tuple[WovenWire, ...]
-    marks_mm: tuple[float, ...] = ()
+    marks_mm: tuple[Millimetres, ...] = ()
     weaving: Any = Field(default=None, exclude=True, repr=False)
 
 
-class ByHand(Frozen):
+class ByHand(Written):
     """What the maker's own hand changes: a figure as it is by that hand and as it is by the usual
     one, in mm or minutes, and how many records say so."""
 
     id: str
     label: str
-    own: float
-    usual: float
+    own: Quantity
+    usual: Quantity
     unit: Literal["mm", "min"]
     records: int
 
 
-class Plan(Frozen):
+class Plan(Written):
     """Everything computed. Lengths in mm, angles in rad, mass in g.
 
     ``counted_out`` are the counts that the plan took for a make-up whose entries were not set.
     """
 
-    schema_version: Format = Field(default=FORMAT, alias="schema")
+    schema_version: Format = Field(default=FORMAT, alias="schema", exclude_if=lambda _: False)
     family: str
     says: str
     wire: str
@@ -270,11 +234,11 @@ class Plan(Frozen):
     steps: tuple[Step, ...]
     cautions: tuple[Caution, ...]
     advice: tuple[Advice, ...]
-    mass_g: float
+    mass_g: Quantity
     needs: tuple[Need, ...] = ()
     weakest: Strength | None = None
     feels: tuple[Feel, ...] = ()
-    minutes: float | None = None
+    minutes: Quantity | None = None
     by_hand: tuple[ByHand, ...] = ()
     counted_out: tuple[ProposedEdit, ...] = ()
     drawings: Drawings

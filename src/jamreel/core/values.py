@@ -1,5 +1,7 @@
 """The values that briefs and plans are made of: frozen, checked once, when they are made."""
 
+from functools import partial
+from operator import eq
 from typing import Annotated, Any, Literal
 
 from pydantic import (
@@ -7,8 +9,10 @@ from pydantic import (
     BeforeValidator,
     ConfigDict,
     Field,
+    PlainSerializer,
     ValidationInfo,
     WithJsonSchema,
+    field_serializer,
 )
 from pydantic_core import PydanticCustomError
 
@@ -29,6 +33,31 @@ class Frozen(BaseModel):
         # Built when first met: of many kinds a plan meets few.
         defer_build=True,
     )
+
+
+def _exact(value: float) -> float:
+    return round(value, 3)
+
+
+def _short(value: float) -> float:
+    return float(f"{value:.6g}")
+
+
+# Figures as they are written out: a length to a thousandth of a millimetre, all else to six digits.
+Millimetres = Annotated[float, PlainSerializer(_exact, return_type=float, when_used="json")]
+Quantity = Annotated[float, PlainSerializer(_short, return_type=float, when_used="json")]
+
+
+class Written(Frozen):
+    """Base of what is only ever written out: a field that stands at its usual value is left out."""
+
+    @classmethod
+    def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
+        """Have each field with a default left out where it stands at that."""
+        for field in cls.model_fields.values():
+            if not field.is_required() and field.exclude_if is None:
+                usual = field.get_default(call_default_factory=True)
+                field.exclude_if = partial(eq, usual)
 
 
 def refused(refusal: Refusal) -> PydanticCustomError:
@@ -101,14 +130,14 @@ Format = Annotated[Literal["0.2"], BeforeValidator(_known_format)]
 Backing = Literal["published", "common practice", "geometry", "from memory", "measured", "chosen"]
 
 
-class PlusMinus(Frozen):
+class PlusMinus(Written):
     """A figure with its expanded uncertainty (coverage factor 2, about 95 %)."""
 
-    value: float
-    plus_minus: float
+    value: Millimetres
+    plus_minus: Millimetres
 
 
-class LedgerLine(Frozen):
+class LedgerLine(Written):
     """One line of the arithmetic: a signed term, or the total that terms add up to.
 
     ``adds_to`` names the total that this line is a term of. A total may itself be a term of
@@ -117,33 +146,45 @@ class LedgerLine(Frozen):
 
     id: str
     label: str
-    value_mm: float
+    value_mm: Millimetres
     rule: str
     reason: str
     backing: Backing
-    inputs: dict[str, float | str] = Field(default_factory=dict)
+    inputs: dict[str, Quantity | str] = Field(default_factory=dict)
     adds_to: str | None = None
     total: bool = False
 
 
-Point = tuple[float, float]
+Point = tuple[Millimetres, Millimetres]
 
 
-class Stroke(Frozen):
+class Stroke(Written):
     """A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
 
     ``tone`` names what it is filled with where that is not the wire's own metal: a bead's colour,
     the colour of another metal, or the grey of what is bought. With ``times`` over 1 it is drawn
     again and again, each a ``step`` further.
+
+    Its points are written out in hundredths of a millimetre, x and y by turns: the first as it is,
+    each of the others as the step to it.
     """
 
     part: str
     points: tuple[Point, ...]
     closed: bool = False
-    width_mm: float = 0.0
+    width_mm: Millimetres = 0.0
     tone: str = ""
     times: int = 1
     step: Point = (0.0, 0.0)
+
+    @field_serializer("points", when_used="json")
+    def _steps(self, points: tuple[Point, ...]) -> list[int]:
+        found, before = [], (0, 0)
+        for x, y in points:
+            here = (round(100 * x), round(100 * y))
+            found += [here[0] - before[0], here[1] - before[1]]
+            before = here
+        return found
 
     @property
     def copies(self) -> "tuple[Stroke, ...]":
@@ -161,17 +202,17 @@ class Stroke(Frozen):
         )
 
 
-class Dimension(Frozen):
+class Dimension(Written):
     """A dimension line between two points, standing off by ``offset_mm``, with its figure."""
 
     a: Point
     b: Point
-    value_mm: float
+    value_mm: Millimetres
     label: str
-    offset_mm: float = 0.0
+    offset_mm: Millimetres = 0.0
 
 
-class Label(Frozen):
+class Label(Written):
     """Words at a place of a drawing."""
 
     at: Point
@@ -182,7 +223,7 @@ class Label(Frozen):
 StationName = Literal["measure", "make_up", "cut", "form", "fit"]
 
 
-class Placed(Frozen):
+class Placed(Written):
     """A shape of a drawing set down at a place, turned [rad] and perhaps mirrored end for end.
 
     ``entry`` names what of the make-up it stands for. With ``times`` over 1 it is set down again
@@ -191,15 +232,15 @@ class Placed(Frozen):
 
     shape: str
     at: Point
-    turn: float = 0.0
+    turn: Quantity = 0.0
     mirrored: bool = False
     entry: str = ""
-    length_mm: float = 0.0
+    length_mm: Millimetres = 0.0
     times: int = 1
-    pitch_mm: float = 0.0
+    pitch_mm: Millimetres = 0.0
 
 
-class Sheet(Frozen):
+class Sheet(Written):
     """A drawing: strokes and dimensions in one coordinate frame [mm], and where it is looked at.
 
     ``shapes`` are drawn once and ``placed`` as often as they occur.
@@ -215,15 +256,15 @@ class Sheet(Frozen):
     labels: tuple[Label, ...] = ()
 
 
-class SpanRows(Frozen):
+class SpanRows(Written):
     """Rows within a span: where the first one begins, how far each goes on [mm], how many."""
 
-    from_mm: float
-    pitch_mm: float
+    from_mm: Millimetres
+    pitch_mm: Millimetres
     count: int
 
 
-class Span(Frozen):
+class Span(Written):
     """A stretch of the straight wire on the Rule, with the ledger lines that explain it.
 
     ``width_mm`` and ``tone`` are its own where it is not simply the piece's wire. With ``times``
@@ -232,17 +273,17 @@ class Span(Frozen):
 
     id: str
     label: str
-    from_mm: float
-    to_mm: float
+    from_mm: Millimetres
+    to_mm: Millimetres
     kind: Literal["trim", "part", "body"]
     ledger: tuple[str, ...] = ()
-    width_mm: float | None = None
+    width_mm: Millimetres | None = None
     tone: str = ""
     times: int = 1
     rows: SpanRows | None = None
 
 
-class RuleDrawing(Frozen):
+class RuleDrawing(Written):
     """The Rule: the piece laid out straight, and the band in which its end may rightly lie.
 
     ``groups`` are what is written below where the spans are too many to name one by one. It is
@@ -250,19 +291,19 @@ class RuleDrawing(Frozen):
     the string go through what is strung from ``strung_mm`` to the second figure of it.
     """
 
-    length_mm: float
+    length_mm: Millimetres
     spans: tuple[Span, ...]
     groups: tuple[Span, ...] = ()
-    ticks_mm: tuple[float, ...]
+    ticks_mm: tuple[Millimetres, ...]
     band: PlusMinus
-    width_mm: float
-    mirror_mm: float | None = None
+    width_mm: Millimetres
+    mirror_mm: Millimetres | None = None
     made: int = 1
     strands: int = 1
     strung_mm: tuple[Point, ...] = ()
 
 
-class Drawings(Frozen):
+class Drawings(Written):
     """Everything that is drawn of one plan, as geometry."""
 
     rule: RuleDrawing

@@ -9,13 +9,13 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from jamreel.core.values import Frozen
+from jamreel.core.values import Written
 from jamreel.core.words import say
 
 Severity = Literal["note", "check", "fix"]
 
 
-class Advice(Frozen):
+class Advice(Written):
     """One judgement call: what, why, and what to try. ``field`` is where it belongs."""
 
     id: str

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from jamreel.core.values import Frozen
+from jamreel.core.values import Frozen, Quantity, Written
 from jamreel.core.words import say
 
 Station = Literal["cut", "form", "fit"]
@@ -23,7 +23,7 @@ Works = Literal["straightened", "malleted", "hammered", "softened"]
 _BESIDE = ("parts", "closures", "interlace", "families")
 
 
-class Caution(Frozen):
+class Caution(Written):
     """How work at the bench can hurt, why, and the steps at which it stands."""
 
     id: str
@@ -32,7 +32,7 @@ class Caution(Frozen):
     steps: tuple[str, ...]
 
 
-class Step(Frozen):
+class Step(Written):
     """One thing to do, at a station; ``check`` is what to look at before going on.
 
     Its ``id`` is the name of the entry that it is for and its own. A step that does for several
@@ -54,7 +54,7 @@ class Step(Frozen):
     says: str
     check: str | None = None
     cautions: tuple[str, ...] = ()
-    figures: dict[str, float] = Field(default_factory=dict)
+    figures: dict[str, Quantity] = Field(default_factory=dict)
     of: tuple[str, ...] = ()
     counts: tuple[int, ...] = Field(default=(), exclude=True)
     sort: str = ""
@@ -64,9 +64,9 @@ class Step(Frozen):
     wants: tuple[str, ...] = Field(default=(), exclude=True)
     work: str = ""
     times: int = 1
-    minutes: float = 0.0
+    minutes: Quantity = 0.0
     takes: tuple[Resource, ...] = ("hands",)
-    waits: float = 0.0
+    waits: Quantity = 0.0
     waits_in: Resource | None = None
     asks: tuple[Asked, ...] = ()
 

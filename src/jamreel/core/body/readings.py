@@ -9,7 +9,7 @@ from pydantic import AfterValidator, Field
 from jamreel.core.body.facts import Percentile, methods, populations, sites
 from jamreel.core.errors import Refusal, Refusals
 from jamreel.core.units import Mm
-from jamreel.core.values import Frozen, OptionalLength, refused
+from jamreel.core.values import Frozen, Millimetres, OptionalLength, Written, refused
 
 MethodId = Literal["tape", "paper", "string", "wire", "strap", "piece", "calliper", "rule"]
 
@@ -69,19 +69,19 @@ class Measure(Frozen):
     guess: Guess | None = None
 
 
-class BodyMeasure(Frozen):
+class BodyMeasure(Written):
     """A measure of the body (mostly a girth) found from readings, or guessed.
 
     ``plus_minus_mm`` is at coverage factor 2.
     """
 
     site: SiteId
-    value_mm: float
-    plus_minus_mm: float
-    spread_mm: float
-    standard_error_mm: float | None
+    value_mm: Millimetres
+    plus_minus_mm: Millimetres
+    spread_mm: Millimetres
+    standard_error_mm: Millimetres | None
     count: int
-    corrections_mm: tuple[float, ...]
+    corrections_mm: tuple[Millimetres, ...]
     guessed: bool
     ask_another: bool
     source: str | None = None

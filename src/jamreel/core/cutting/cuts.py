@@ -10,7 +10,15 @@ from jamreel.core.errors import Refusal
 from jamreel.core.path.loops import loop_takes
 from jamreel.core.path.moves import MarkAt
 from jamreel.core.units import Mm
-from jamreel.core.values import Frozen, Length, OptionalLength, refused
+from jamreel.core.values import (
+    Frozen,
+    Length,
+    Millimetres,
+    OptionalLength,
+    Quantity,
+    Written,
+    refused,
+)
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.wire.palette import LONGEST_HANDLED_MM
 
@@ -79,11 +87,11 @@ class Cutting(Frozen):
         return self
 
 
-class CutLine(Frozen):
+class CutLine(Written):
     """One named part of a cut length [mm]; ``says`` why, where its name alone does not."""
 
     id: str
-    value_mm: float
+    value_mm: Millimetres
     says: str = ""
 
 
@@ -96,14 +104,14 @@ class TechniqueIn(Frozen):
     cut_for: float
 
 
-class Share(Frozen):
+class Share(Written):
     """Whom something is for: the name of an entry, and how many of it."""
 
     entry: str
     count: int
 
 
-class Cut(Frozen):
+class Cut(Written):
     """A wire to cut: its lines add up to ``length_mm``; marks count from its left end.
 
     Its ``id`` is the name of the entry that it is for and its role there, for good; ``shares`` say
@@ -118,16 +126,16 @@ class Cut(Frozen):
     id: str
     label: str
     wire: str
-    wire_mm: float
+    wire_mm: Millimetres
     metal: str
     temper: str
     quantity: int
-    length_mm: float
+    length_mm: Millimetres
     lines: tuple[CutLine, ...]
     marks: tuple[MarkAt, ...]
     stock: str = ""
     colour: str = ""
-    mass_g: float = 0.0
+    mass_g: Quantity = 0.0
     off_reel: bool = False
     shares: tuple[Share, ...] = ()
     alike: str = ""

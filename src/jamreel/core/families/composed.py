@@ -230,7 +230,7 @@ class Composed(MakeUp, Construction):
             righting=self.put_right(worked),
             needs=needs_of(laid, self.sets),
             weakest=weakest_of(laid),
-            stuffs=frozenset(s for u in (*self.units(), *self.beside()) for s in u.part.stuffs),
+            stuffs=laid.stuffs,
             counted_out=_as_proposed(counted_out),
             woven=woven_bodies(laid),
         )

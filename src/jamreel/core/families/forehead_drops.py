@@ -19,10 +19,10 @@ from jamreel.core.parts import AnyPart
 from jamreel.core.parts.chain import BoughtChain
 from jamreel.core.parts.dangle import Dangle
 from jamreel.core.parts.jump_ring import JumpRing
+from jamreel.core.path.lines import points_of
 from jamreel.core.values import Length, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Row
-from jamreel.core.workpiece.drawing import points_of
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import verdict
 

@@ -11,7 +11,16 @@ from pydantic import Field, model_validator
 
 from jamreel.core.errors import Refusal
 from jamreel.core.units import Mm
-from jamreel.core.values import Backing, Frozen, Length, OptionalLength, refused
+from jamreel.core.values import (
+    Backing,
+    Frozen,
+    Length,
+    Millimetres,
+    OptionalLength,
+    Quantity,
+    Written,
+    refused,
+)
 
 EaseWord = Literal["snug", "comfortable", "loose"]
 _FIXED: dict[EaseWord, float] = {"snug": 6.0, "comfortable": 13.0, "loose": 22.0}
@@ -113,14 +122,14 @@ class EaseBook(Frozen):
         return table
 
 
-class Ease(Frozen):
+class Ease(Written):
     """An ease worked out: how much, by which school, under which word, and its backing."""
 
     school: Literal["fixed", "proportional", "finger", "copy"]
     word: str | None
-    value_mm: float
+    value_mm: Millimetres
     backing: Backing
-    parameter: float | None = None
+    parameter: Quantity | None = None
     chosen: bool = False
 
 

@@ -11,12 +11,13 @@ from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
+from pydantic import Field
 
 from jamreel.core.body.outline import Array, Outline
 from jamreel.core.forming.law import Law
 from jamreel.core.forming.springback import sprung_curvature
 from jamreel.core.forming.tools import Place, Tool
-from jamreel.core.values import Frozen, Point
+from jamreel.core.values import Millimetres, Point, Written
 from jamreel.core.wire.sections import Section
 
 # Points of the body's outline, and the longest piece of one curvature on the wire [mm].
@@ -156,22 +157,22 @@ def block(course: Course, inwards: float) -> Array:
     return np.vstack([kept, kept[:0:-1] * (-1, 1)])
 
 
-class RoundPlace(Frozen):
+class RoundPlace(Written):
     """A round place of the maker's to bend part of an oval on, so far from its middle [mm]."""
 
     tool: str
-    tool_mm: float
-    at_mm: float | None
-    from_mm: float
-    to_mm: float
+    tool_mm: Millimetres
+    at_mm: Millimetres | None
+    from_mm: Millimetres
+    to_mm: Millimetres
 
 
-class ByRounds(Frozen):
+class ByRounds(Written):
     """An oval bent on round tools: the places of a quarter of it, from its middle to its side, and
     how near it comes to the target [mm]."""
 
     places: tuple[RoundPlace, ...]
-    off_mm: float
+    off_mm: Millimetres
 
 
 @dataclass(frozen=True)
@@ -317,20 +318,20 @@ def _off(arcs: Array, quarter: Course, length: float) -> Array:
     return np.asarray(np.hypot(x - target[:, 0], y - target[:, 1]).max(axis=1))
 
 
-class OvalFormer(Frozen):
+class OvalFormer(Written):
     """The former of a piece that lies along an oval body.
 
     All lines [mm] have their middle at the origin: ``target`` as it is to lie and ``bent`` as it is
     bent, centre-lines of the wire from end to end, ``length_mm`` long; ``block`` is the closed
     outline of a former to cut from wood. ``across_mm`` by ``through_mm`` is that block. ``rounds``
-    comes nearest on the maker's round tools.
+    comes nearest on the maker's round tools. The lines are written out once, in the drawing.
     """
 
-    length_mm: float
-    target: tuple[Point, ...]
-    bent: tuple[Point, ...]
-    block: tuple[Point, ...]
-    across_mm: float
-    through_mm: float
-    wire_mm: float
+    length_mm: Millimetres
+    target: tuple[Point, ...] = Field(exclude=True)
+    bent: tuple[Point, ...] = Field(exclude=True)
+    block: tuple[Point, ...] = Field(exclude=True)
+    across_mm: Millimetres
+    through_mm: Millimetres
+    wire_mm: Millimetres
     rounds: ByRounds | None

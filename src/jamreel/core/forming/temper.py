@@ -7,6 +7,7 @@ an annealing gives back is all of it.
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 import numpy as np
 
@@ -223,7 +224,12 @@ def track(wire: Wire, works: Iterable[Work], *, torch: bool) -> Track:
 
     Source: strains add up until the metal cracks, common practice; ``yield_after``.
     """
-    every = [work for work in works if work.strain > 0 or work.softens]
+    return _track(wire, tuple(work for work in works if work.strain > 0 or work.softens), torch)
+
+
+# Most wires of a piece go through the same steps.
+@lru_cache(maxsize=1024)
+def _track(wire: Wire, every: tuple[Work, ...], torch: bool) -> Track:
     can = torch and "anneal" in wire.metal.takes
     found = _tracked(wire, every, can=can)
     if found.anneals and wire.yield_mpa > wire.metal.yields["dead_soft"]:

@@ -13,7 +13,15 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.law import Law
 from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.units import Mm
-from jamreel.core.values import Frozen, Length, OptionalLength, refused
+from jamreel.core.values import (
+    Frozen,
+    Length,
+    Millimetres,
+    OptionalLength,
+    Quantity,
+    Written,
+    refused,
+)
 from jamreel.core.wire.sections import Section
 
 ToolKind = Literal[
@@ -161,7 +169,7 @@ class Outfit(Frozen):
         return min(self.punches, key=lambda d: (abs(d - wanted), d), default=None)
 
 
-class Former(Frozen):
+class Former(Written):
     """What to bend a piece's body on.
 
     ``target_mm`` is the inside diameter wanted, ``former_mm`` the ideal former for it, ``tool``
@@ -170,14 +178,14 @@ class Former(Frozen):
     when there is no tool to bend on. ``off_mm`` is how much longer or shorter the inside comes out.
     """
 
-    target_mm: float
-    former_mm: float
+    target_mm: Millimetres
+    former_mm: Millimetres
     tool: str | None
-    tool_mm: float | None
-    result_mm: float | None
-    at_mm: float | None = None
-    ratio: float = 1.0
-    off_mm: float | None = None
+    tool_mm: Millimetres | None
+    result_mm: Millimetres | None
+    at_mm: Millimetres | None = None
+    ratio: Quantity = 1.0
+    off_mm: Millimetres | None = None
     turns: int = 1
 
 

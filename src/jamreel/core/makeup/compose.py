@@ -8,7 +8,7 @@ from functools import cached_property, lru_cache
 from itertools import pairwise
 
 from jamreel.core.choices import Asking
-from jamreel.core.closures.base import Fastened
+from jamreel.core.closures.base import Closure, Fastened
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.thickness import Lies, Segment
 from jamreel.core.forming.chosen import Wire
@@ -94,7 +94,6 @@ class Composition:
     string: Wire
     passes: int
     string_end: Made
-    joints: tuple[Joint, ...]
     body: float
     segments: tuple[Segment, ...] = field(repr=False)
 
@@ -129,6 +128,17 @@ class Composition:
             kind, top = part.unit.part.kind, part.unit.top
             found.append(Kind(key, part.made, times[key], part.name, kind, top))
         return tuple(found)
+
+    @cached_property
+    def joints(self) -> tuple[Joint, ...]:
+        """The places where one thing hangs in another, each kind once, from left to right."""
+        return tuple(_joints(self))
+
+    @property
+    def stuffs(self) -> frozenset[str]:
+        """What its beads are made of."""
+        once = {id(one.unit.part): one.unit.part for one in (*self.parts, *self.beside)}
+        return frozenset(stuff for part in once.values() for stuff in part.stuffs)
 
     @property
     def brittle(self) -> bool:
@@ -248,7 +258,6 @@ def compose(
         string=string,
         passes=makeup.passes,
         string_end=end,
-        joints=tuple(_joints(makeup, parts, runs, fastened, end)),
         body=body,
         segments=_round_a_body(parts, runs, fastened, end),
     )
@@ -256,11 +265,16 @@ def compose(
 
 def _fastened(makeup: MakeUp, wires: Palette) -> Fastened:
     try:
-        made = makeup.closure.make(wires)
-        for half in (made.receiving, made.holding):
-            _sound(makeup.closure, half)
+        return _closure_made(makeup.closure, wires, voice())
     except Refusal as refusal:
         raise refusal.at(f"piece.closure.{refusal.field}") from None
+
+
+@lru_cache(maxsize=256)
+def _closure_made(closure: Closure, wires: Palette, voice: tuple[str, str]) -> Fastened:
+    made = closure.make(wires)
+    for half in (made.receiving, made.holding):
+        _sound(closure, half)
     receiving, holding = (in_its_metal(h, wires.body) for h in (made.receiving, made.holding))
     return replace(made, receiving=receiving, holding=holding)
 
@@ -313,7 +327,11 @@ def string_end(makeup: MakeUp, string: Wire) -> Made:
         return Made(
             length=0.0, thickness=string.d, width=string.d, holds=(pulls_at("string", string),)
         )
-    loop = _string_loop(makeup, string)
+    return _looped_end(_string_loop(makeup, string), string)
+
+
+@lru_cache(maxsize=64)
+def _looped_end(loop: Loop, string: Wire) -> Made:
     end = End(loop.pin, string.d, True, "any")
     stretches = (*loop.stretches("left"), ("body", (Straight(length=0.0),)))
     use = laid(WireUse(STRING_RUN, string, stretches), left=0.0)
@@ -391,17 +409,14 @@ def _strung(units: Sequence[Unit], maker: Maker, at: float, reaches: float) -> R
     return Run(key, start, x - start - reaches, reaches, tuple(parts))
 
 
-def _joints(
-    makeup: MakeUp, parts: list[Lying], runs: list[Run], fastened: Fastened, end: Made
-) -> Iterator[Joint]:
-    """Yield the places where one thing hangs in another, each kind once, from left to right."""
-    ends = end.ends
+def _joints(piece: Composition) -> Iterator[Joint]:
+    ends, fastened, closure = piece.string_end.ends, piece.fastened, piece.closure_name
     row: list[tuple[str, tuple[End, End], str] | None] = []
     if fastened.receiving.ends:
-        row.append((makeup.closure.says, fastened.receiving.ends, "closure"))
-    in_run = {id(p): run for run in runs for p in run.parts}
+        row.append((closure, fastened.receiving.ends, "closure"))
+    in_run = {id(p): run for run in piece.runs for p in run.parts}
     last: Run | None = None
-    for part in parts:
+    for part in piece.parts:
         run = in_run.get(id(part))
         if run is not None:
             # A string that goes through what is next to it hangs in nothing.
@@ -412,7 +427,7 @@ def _joints(
             a, b = part.made.ends
             row.append((part.name, (b, a) if part.unit.turned else (a, b), part.unit.path))
     if fastened.holding.ends:
-        row.append((makeup.closure.says, fastened.holding.ends, "closure"))
+        row.append((closure, fastened.holding.ends, "closure"))
     seen: set[tuple[str, End, str, End]] = set()
     for before, after in pairwise(row):
         if before is None or after is None:

@@ -229,9 +229,10 @@ def laid_out(
     if count > MOST_UNITS:
         raise Refusal("too_many_parts", got=count, field=f"piece.{root}", most=MOST_UNITS)
     half = tuple(_expanded(entries, root, ""))
-    turned = {id(u): replace(u, turned=not u.turned) for u in half} if mirrored else {}
-    every = (*half, *middle, *(turned[id(u)] for u in reversed(half) if mirrored))
-    kinds = len({unit.key for unit in every})
+    once = {id(unit): unit for unit in half}
+    turned = {at: replace(unit, turned=not unit.turned) for at, unit in once.items() if mirrored}
+    every = (*half, *middle, *(turned[id(unit)] for unit in reversed(half) if mirrored))
+    kinds = len({unit.key for unit in (*once.values(), *middle)})
     if kinds > MOST_KINDS:
         raise Refusal("too_many_kinds", got=kinds, field=f"piece.{root}", most=MOST_KINDS)
     return every

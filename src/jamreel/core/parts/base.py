@@ -8,6 +8,7 @@ loop and hangs from the joint at which it stands, taking no length of its own th
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Any, ClassVar, Literal
 
 from jamreel.core.advice import Advice
@@ -17,7 +18,7 @@ from jamreel.core.fit.thickness import Lies
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import opening_force, oval_force, pulling_force
-from jamreel.core.path.moves import Move
+from jamreel.core.path.moves import Move, developed_length
 from jamreel.core.units import format_length
 from jamreel.core.values import Point, Stroke
 from jamreel.core.words import say, voice
@@ -185,10 +186,16 @@ class Made:
         """Return it with some of it made otherwise."""
         return replace(self, **changes)
 
-    @property
-    def bought_mass(self) -> float:
-        """Mass of what is not wire [g]."""
-        return sum(b.mass_g * b.quantity for b in self.bought)
+    @cached_property
+    def mass(self) -> float:
+        """What it weighs, its wires without tails and what is bought for it [g]."""
+        wire = sum(
+            use.wire.mass(developed_length(moves, use.wire.d)) * use.quantity
+            for use in self.wires
+            for name, moves in use.stretches
+            if not name.startswith("tail")
+        )
+        return wire + sum(one.mass_g * one.quantity for one in self.bought)
 
 
 class Part(Asking, ABC):

@@ -6,6 +6,7 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from jamreel.core.parts.base import WireUse
+from jamreel.core.path.lines import points_of
 from jamreel.core.path.moves import Move
 from jamreel.core.path.projection import Laid, Piece, held_at, pieces, seen_of, traced
 from jamreel.core.path.trace import Array, Run
@@ -140,14 +141,13 @@ def drawn(use: WireUse, tone: str = "", *, front: bool = False) -> tuple[Stroke,
 
 
 def _stroke(piece: Piece, at: Point, wide: float, tone: str) -> Stroke:
-    points = np.round(piece.points + np.array(at), 2)
     return Stroke(
         part="wire",
-        points=tuple((x, y) for x, y in points.tolist()),
+        points=points_of(piece.points + np.array(at)),
         width_mm=wide,
         tone=tone,
         times=piece.times,
-        step=(round(piece.step[0], 4), round(piece.step[1], 4)),
+        step=piece.step,
     )
 
 

@@ -11,7 +11,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from jamreel.core.values import Frozen
+from jamreel.core.values import Frozen, Millimetres, Written
 
 Side = Literal["left", "right"]
 
@@ -134,11 +134,11 @@ class BendAt(Frozen):
     takes_mm: float
 
 
-class MarkAt(Frozen):
+class MarkAt(Written):
     """A mark with its place, from the left end of the path [mm]."""
 
     label: str
-    at_mm: float
+    at_mm: Millimetres
 
 
 def bend_length(angle: float, pin: float, wire: float) -> float:

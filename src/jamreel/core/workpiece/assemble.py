@@ -113,7 +113,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
     possible(job.tryon, inside.value, own.finished.value)
     wire, righting = job.wires.body, own.righting
     cuts = told_alike([laid.cut for laid in own.wires])
-    bends = _matched(_bends(job, own.wires, cuts))
+    bends = tuple(_bends(job, own.wires, cuts))
     steps = worked(own.steps, wire, job.making)
     wires = tracked(worked_wires(own.wires, cuts, steps), steps, job.shop.outfit)
     steps = _steps(job, with_heat(steps, wires, job.shop.outfit), bends)
@@ -238,25 +238,6 @@ def _bends(job: Job, wires: Sequence[Laid], cuts: tuple[Cut, ...]) -> Iterable[P
     for laid, cut in zip(wires, cuts, strict=True):
         if cut.alike == cut.id:
             yield from job.on_pins(laid, f"{cut.label}: " if several else "")
-
-
-# Of very many bends of one place each names so many others: all would be as many times as many.
-MOST_MATCHES = 60
-
-
-def _matched(bends: Iterable[PlannedBend]) -> tuple[PlannedBend, ...]:
-    """Return bends with the others that are made at their place of the maker's tool."""
-    found = tuple(bends)
-    at: dict[tuple[str, float, float], list[str]] = {}
-    for bend in found:
-        if bend.tool_mm is not None and bend.tool is not None:
-            at.setdefault((bend.tool, bend.tool_mm, bend.pin), []).append(bend.id)
-
-    def others(bend: PlannedBend) -> tuple[str, ...]:
-        there = at.get((bend.tool or "", bend.tool_mm or 0.0, bend.pin), [])
-        return tuple(one for one in there if one != bend.id)[:MOST_MATCHES]
-
-    return tuple(one.model_copy(update={"matches": others(one)}) for one in found)
 
 
 def _steps(job: Job, steps: Sequence[Step], bends: Sequence[PlannedBend]) -> tuple[Step, ...]:

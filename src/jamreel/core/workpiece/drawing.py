@@ -4,9 +4,10 @@ import math
 
 import numpy as np
 
-from jamreel.core.body.outline import Array, Outline, Ring, hull_with_finger
+from jamreel.core.body.outline import Outline, Ring, hull_with_finger
 from jamreel.core.fit.ease import Ease
 from jamreel.core.forming.tools import Former
+from jamreel.core.path.lines import points_of
 from jamreel.core.values import Dimension, Label, Point, Sheet, StationName, Stroke
 from jamreel.core.words import say
 
@@ -16,11 +17,6 @@ def circle(centre: Point, radius: float, count: int = 40) -> tuple[Point, ...]:
     turn = np.linspace(0, 2 * np.pi, count, endpoint=False)
     xs, ys = centre[0] + radius * np.cos(turn), centre[1] + radius * np.sin(turn)
     return points_of(np.column_stack([xs, ys]))
-
-
-def points_of(array: Array) -> tuple[Point, ...]:
-    """Return an array as points, to hundredths: finer than any line on screen or paper."""
-    return tuple((x, y) for x, y in np.round(array, 2).tolist())
 
 
 def ring_round(

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
+from typing import Any
 
 from jamreel.core.body.outline import Outline, measured_outline, usual_outline
 from jamreel.core.body.readings import BodyMeasure
@@ -167,23 +168,37 @@ class Job:
         for key, unlike in by_key.items():
             for n, bends in enumerate(unlike.values(), 1):
                 number = f" {n}" if len(unlike) > 1 else ""
-                label = f"{named}{say(f'bend.{key}')}{number}"
-                first = bends[0].model_copy(update={"label": label})
-                places = tuple(bend.position_mm for bend in bends)
-                name = f"{laid.cut.id}/{key}" + (f"~{n}" if n > 1 else "")
-                yield self._on_pin(laid.wire, first, name, places)
+                yield PlannedBend(
+                    id=f"{laid.cut.id}/{key}" + (f"~{n}" if n > 1 else ""),
+                    label=f"{named}{say(f'bend.{key}')}{number}",
+                    pin=bends[0].pin_mm,
+                    angle=bends[0].angle,
+                    side=bends[0].side,
+                    position=bends[0].position_mm,
+                    places=tuple(bend.position_mm for bend in bends),
+                    takes_mm=bends[0].takes_mm,
+                    **self._on_pin(laid.wire, bends[0]),
+                )
 
-    def _on_pin(
-        self, wire: Wire, bend: BendAt, name: str, places: tuple[float, ...]
-    ) -> PlannedBend:
+    def _on_pin(self, wire: Wire, bend: BendAt) -> dict[str, Any]:
+        """Return what a bend opens to, and what is told of the maker's tool for it."""
+        pin = bend.pin_mm
+        opens = wire.sprung(pin) if pin > 0 else 0.0
         if bend.move in FLAT_MOVES:
             # Over an edge or pinched closed: it has no pin, and stays where the pliers left it.
             flat = flat_pliers(self.shop.pins)
-            opens = wire.sprung(bend.pin_mm) if bend.pin_mm > 0 else 0.0
-            return PlannedBend.of(bend, opens, flat.name if flat else None, name, places)
-        return PlannedBend.of(bend, wire.sprung(bend.pin_mm), None, name, places).on(
-            self._place_for(bend.pin_mm), wire.sprung
-        )
+            return {"opens_to_mm": opens, "tool": flat.name if flat else None}
+        place = self._place_for(pin)
+        if place is None:
+            return {"opens_to_mm": opens, "tool": None}
+        return {
+            "opens_to_mm": opens,
+            "tool": place.tool.name,
+            "tool_mm": place.step,
+            "at_mm": place.at,
+            "result_mm": wire.sprung(place.step),
+            "more_mm": bend.angle * (place.step - pin) / 2,
+        }
 
     def _place_for(self, pin: float) -> Place | None:
         """Return the maker's place nearest to a pin; what is far from it is none."""

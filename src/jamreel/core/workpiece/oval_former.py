@@ -11,10 +11,10 @@ from jamreel.core.forming.oval import (
     course_along,
     nearest_by_rounds,
 )
+from jamreel.core.path.lines import points_of, whole
 from jamreel.core.shop import Shop
 from jamreel.core.values import Dimension, Sheet, Stroke
 from jamreel.core.words import say
-from jamreel.core.workpiece.drawing import points_of
 
 # Of the line's points every so manieth is kept: a millimetre and a half apart.
 EVERY = 2
@@ -44,9 +44,9 @@ def oval_former(
     tools = (*shop.formers, *shop.pins)
     return OvalFormer(
         length_mm=length,
-        target=points_of(_thinned(target.points())),
-        bent=points_of(_thinned(bent.points())),
-        block=points_of(wood),
+        target=whole(_thinned(target.points())),
+        bent=whole(_thinned(bent.points())),
+        block=whole(wood),
         across_mm=across,
         through_mm=through,
         wire_mm=wire.shape.thickness,
@@ -74,9 +74,9 @@ def oval_sheet(oval: OvalFormer) -> Sheet:
         title=say("drawing.oval"),
         stations=("form",),
         strokes=(
-            Stroke(part="former", points=oval.block, closed=True),
-            Stroke(part="bent", points=oval.bent, width_mm=oval.wire_mm),
-            Stroke(part="target", points=oval.target),
+            Stroke(part="former", points=points_of(np.array(oval.block)), closed=True),
+            Stroke(part="bent", points=points_of(np.array(oval.bent)), width_mm=oval.wire_mm),
+            Stroke(part="target", points=points_of(np.array(oval.target))),
         ),
         dimensions=(
             Dimension(

@@ -1,6 +1,6 @@
 """What a sequence comes to, as ledger lines: an entry a line, then the string and the closure."""
 
-from jamreel.core.makeup.compose import Composition
+from jamreel.core.makeup.compose import Composition, Lying
 from jamreel.core.makeup.sequence import CLOSURE, FOCAL, HUNG, RINGS, STRING, Entries
 from jamreel.core.words import say
 from jamreel.core.workpiece.ledger import Book
@@ -26,8 +26,11 @@ def write_parts(entries: Entries, laid: Composition, book: Book, to: str) -> Non
         book: to write in.
         to: id of the total.
     """
+    lying: dict[str, list[Lying]] = {}
+    for part in laid.parts:
+        lying.setdefault(part.unit.top, []).append(part)
     for entry in entries:
-        own = [p for p in laid.parts if p.unit.top == entry.id]
+        own = lying.get(entry.id, [])
         if not own:
             continue
         count = len(own)
@@ -40,7 +43,7 @@ def write_parts(entries: Entries, laid: Composition, book: Book, to: str) -> Non
             entry.id, label, value, "entry", _COMPOSE, "geometry", to, count=count, each=each
         )
     for top, key in _ALONE:
-        value = sum(p.length for p in laid.parts if p.unit.top == top)
+        value = sum(p.length for p in lying.get(top, ()))
         if value:
             book.term(key, value, _COMPOSE, "geometry", to)
     loops = sum(2 * run.reach for run in laid.runs)

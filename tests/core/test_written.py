@@ -1,0 +1,99 @@
+"""A plan as it is written out: short, and read back without a loss that anybody sees."""
+
+import json
+from itertools import accumulate
+from statistics import median
+from typing import Any
+
+import numpy as np
+import pytest
+
+from jamreel.core.path.lines import MOST_RUN, MOST_TURN, points_of, whole
+from jamreel.core.plan import Plan, plan_raw
+from jamreel.core.shop import Shop
+from jamreel.core.values import FORMAT, LedgerLine, PlusMinus, Stroke
+from tests.conftest import EXAMPLES
+
+NAMES = sorted(path.stem for path in EXAMPLES.glob("*.json"))
+# What a usual plan may come to [bytes].
+MOST_BYTES = 20_000
+
+
+def planned(name: str) -> Plan:
+    return plan_raw(json.loads((EXAMPLES / f"{name}.json").read_text()), Shop())
+
+
+def read_back(points: list[int]) -> list[tuple[float, float]]:
+    xs, ys = (list(accumulate(points[n::2])) for n in (0, 1))
+    return [(x / 100, y / 100) for x, y in zip(xs, ys, strict=True)]
+
+
+def test_lengths_are_written_to_a_thousandth_and_all_else_to_six_digits() -> None:
+    pm = json.loads(PlusMinus(value=245.53269717, plus_minus=2.00049).model_dump_json())
+    assert pm == {"value": 245.533, "plus_minus": 2.0}
+    line = LedgerLine(
+        id="a", label="", value_mm=1 / 3, rule="r", reason="", backing="geometry",
+        inputs={"angle": 12345.678912, "small": 0.000123456789, "words": "as they are"},
+    )  # fmt: skip
+    assert json.loads(line.model_dump_json())["inputs"] == {
+        "angle": 12345.7,
+        "small": 0.000123457,
+        "words": "as they are",
+    }
+    # Whoever computes with it has all of it.
+    assert line.value_mm == line.model_dump()["value_mm"] == 1 / 3
+
+
+def test_what_stands_at_its_usual_value_is_left_out() -> None:
+    bare = Stroke(part="wire", points=((0.0, 0.0), (1.0, 0.0)))
+    assert set(json.loads(bare.model_dump_json())) == {"part", "points"}
+    told = bare.model_copy(update={"closed": True, "tone": "reed"})
+    assert json.loads(told.model_dump_json()).keys() - {"part", "points"} == {"closed", "tone"}
+    # The format is always said.
+    assert json.loads(planned(NAMES[0]).model_dump_json())["schema"] == FORMAT
+
+
+@pytest.mark.parametrize("name", ["sliding-bangle", "linked-necklace", "circlet"])
+def test_strokes_read_back_to_hundredths(name: str) -> None:
+    plan = planned(name)
+    written: dict[str, Any] = json.loads(plan.model_dump_json())
+    for sheet, told in zip(plan.drawings.sheets, written["drawings"]["sheets"], strict=True):
+        strokes = zip(sheet.strokes, told.get("strokes", []), strict=True)
+        for stroke, one in strokes:
+            assert np.allclose(read_back(one["points"]), stroke.points, atol=0.00501)
+
+
+def test_a_usual_plan_is_short() -> None:
+    sizes = [len(planned(name).model_dump_json(by_alias=True)) for name in NAMES]
+    assert median(sizes) < MOST_BYTES
+
+
+@pytest.mark.parametrize("radius", [1.3, 31.0, 180.0])
+def test_a_thinned_circle_is_round_to_the_eye(radius: float) -> None:
+    turn = np.linspace(0, 2 * np.pi, 400)
+    line = np.column_stack([radius * np.cos(turn), radius * np.sin(turn)])
+    thin = np.array(points_of(line))
+    assert len(thin) < len(line) / 4
+    # The middle of each chord lies within a hair of the circle: at most a thousandth of its width.
+    middles = np.hypot(*((thin[1:] + thin[:-1]) / 2).T)
+    assert (radius - middles).max() < 2 * radius / 400
+    assert np.ptp(thin, axis=0) == pytest.approx(np.ptp(line, axis=0), abs=0.01)
+
+
+def test_corners_and_ends_stay_where_they_are() -> None:
+    along = np.column_stack([np.linspace(0, 100, 50), np.zeros(50)])
+    bent = np.vstack([along, [[100.0, 50.0], [0.0, 50.0]]])
+    assert points_of(along) == ((0, 0), (100, 0))
+    assert points_of(bent) == ((0, 0), (100, 0), (100, 50), (0, 50))
+    assert len(whole(along)) == 50
+
+
+def test_no_step_of_a_thinned_line_turns_or_goes_too_far() -> None:
+    x = np.linspace(0, 200, 900)
+    line = np.column_stack([x, 30 * np.sin(x / 15)])
+    thin = np.array(points_of(line))
+    steps = np.diff(thin, axis=0)
+    ways = np.unwrap(np.arctan2(steps[:, 1], steps[:, 0]))
+    # Twice each: a chord stands for what lies on both sides of its ends.
+    assert np.abs(np.diff(ways)).max() < 2 * MOST_TURN
+    assert np.hypot(*steps.T).max() < 2 * MOST_RUN * 200
