@@ -103,7 +103,9 @@ def _run(bind: str, threads: int, processes: int = 1) -> int:
         "preload_app": True,
         "timeout": 60,
         "graceful_timeout": 20,
-        "keepalive": 5,
+        # A connection that is kept open stays with its process: one would have a queue while the
+        # other stands idle.
+        "keepalive": 5 if processes == 1 else 0,
         "limit_request_line": LONGEST_LINE,
         "limit_request_fields": 60,
         "limit_request_field_size": 8000,

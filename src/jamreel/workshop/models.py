@@ -124,6 +124,9 @@ class Revision(Owned):
     field = models.CharField(max_length=120, blank=True)
     saved_at = models.DateTimeField()
 
+    # Whether it was written just now: nothing comes after it.
+    fresh = False
+
 
 class Tick(Owned):
     """A wire cut, a step or beads fetched, ticked off. Unticking sets ``undone_at``; the row stays.

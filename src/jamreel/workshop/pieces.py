@@ -206,7 +206,8 @@ def undo_target(piece: Piece) -> Revision | None:
 def can_move(piece: Piece) -> tuple[bool, bool]:
     """Return whether there is anything to undo, and to redo, without loading it."""
     head = _head(piece)
-    return (head.burst or head).parent_id is not None, head.next.exists()
+    # Before a burst there is always what it began from.
+    return bool(head.burst_id or head.parent_id), not head.fresh and head.next.exists()
 
 
 def redo_target(piece: Piece) -> Revision | None:

@@ -47,8 +47,8 @@ def room_for(workshop: Workshop, model: type[Owned], count: int = 1) -> None:
 
 
 def room_for_bytes(workshop: Workshop, size: int) -> None:
-    """Refuse what would take more than a bench may keep. Raises BriefRefused."""
-    kept = Workshop.objects.values_list("kept_bytes", flat=True).get(pk=workshop.pk)
+    """Refuse what would take more than a bench may keep, as it was read. Raises BriefRefused."""
+    kept = workshop.kept_bytes
     if kept + size > MOST_KEPT:
         got, most = (f"{n / 1e6:.1f} MB" for n in (kept + size, MOST_KEPT))
         refuse(workshop, Refusal("quota_bytes", got=got, field="bench", most=most))

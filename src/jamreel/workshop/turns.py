@@ -15,6 +15,7 @@ from functools import partial
 from typing import Any
 
 from django.db import transaction
+from django.http import Http404
 from django.utils import timezone
 
 from jamreel.core.result import Figure
@@ -22,7 +23,7 @@ from jamreel.core.shop import Shop
 from jamreel.core.words import speaking
 from jamreel.core.workpiece.records import Record, done_steps
 from jamreel.workshop.models import Piece, Revision, Tick, TryOnRecord, Workshop
-from jamreel.workshop.ownership import row, rows
+from jamreel.workshop.ownership import rows
 from jamreel.workshop.planning import (
     Planned,
     brief_for_planning,
@@ -37,6 +38,11 @@ from jamreel.workshop.stations import Facts, station_states, waits_for
 
 # Keystrokes in one field, each within this of the last, are undone in one step.
 BURST = timedelta(seconds=3)
+_FIXED = ("id", "workshop_id", "created_at")
+# What a change may change of the piece itself.
+CHANGES = tuple(
+    field.attname for field in Piece._meta.concrete_fields if field.attname not in _FIXED
+)
 # So often a change is worked out again when others come first, after so long at most [s].
 TRIES, WHILE_S = 25, 0.02
 
@@ -106,14 +112,13 @@ class Turn:
             workshop=self.piece.workshop,
             piece=self.piece,
             parent=before,
-            burst=(before.burst or before) if goes_on else None,
+            burst_id=(before.burst_id or before.pk) if goes_on else None,
             brief=brief,
             size=len(json.dumps(brief)),
             field=changed,
             saved_at=now,
         )
         self.piece.version += 1
-        self.then(self.head.save)
         self.then(partial(count_bytes, self.piece.workshop, self.head.size))
 
     def go_to(self, revision: Revision) -> None:
@@ -155,11 +160,10 @@ class Turn:
         facts = facts_of(piece, planned, self.tryons)
         state = derived(planned, self.shop, facts, self.tryons)
         with transaction.atomic():
-            claimed = rows(Piece, piece.workshop).filter(pk=piece.pk, turn=piece.turn)
-            if not claimed.update(turn=piece.turn + 1):
-                raise Moved
-            for write in self.writes:
-                write()
+            if self.head.pk is None:
+                self.head.save()
+                self.head.fresh = True
+            now = rows(Piece, piece.workshop).filter(pk=piece.pk, turn=piece.turn)
             piece.turn += 1
             piece.head = self.head
             if not self.is_cut:
@@ -168,7 +172,11 @@ class Turn:
                 piece.hand = hand_kept(self.bench)
             piece.waits_for, piece.state = state.pop("waits_for"), state
             piece.worked_by = worked_by(piece.workshop)
-            piece.save()
+            # Written only where nobody came between; otherwise nothing of it is.
+            if not now.update(**{name: getattr(piece, name) for name in CHANGES}):
+                raise Moved
+            for write in self.writes:
+                write()
 
 
 def take_turn(
@@ -206,16 +214,13 @@ def whole_piece(workshop: Workshop, piece_id: int) -> Piece:
 
     Raises Http404, the same for missing and for another's.
     """
-    found = (
-        rows(Piece, workshop)
-        .select_related("wearer", "workshop", "head__burst")
-        # Of earlier revisions it is shown only that they are there.
-        .defer("head__burst__brief")
-        .prefetch_related("ticks", "tryons", "wearer__readings")
-        .filter(pk=piece_id)
-        .first()
-    )
-    return found or row(Piece, workshop, piece_id)
+    every = rows(Piece, workshop).select_related("head").prefetch_related("ticks", "tryons")
+    try:
+        found = every.get(pk=piece_id)
+    except Piece.DoesNotExist:
+        raise Http404("no such piece") from None
+    found.workshop = workshop
+    return found
 
 
 def worked_by(workshop: Workshop) -> str:

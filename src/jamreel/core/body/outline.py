@@ -237,6 +237,8 @@ def odd_one(part: str, girth: float, breadth: float, depth: float) -> str:
     return "breadth" if abs(broad) > abs(deep) else "depth"
 
 
+# A keystroke seldom changes the body.
+@lru_cache(maxsize=64)
 def outline_points(a: float, b: float, n: float, count: int) -> tuple[Array, Array]:
     """Return points evenly spaced along a superellipse, and its outward normals there.
 
@@ -266,7 +268,10 @@ def outline_points(a: float, b: float, n: float, count: int) -> tuple[Array, Arr
             for k, m in ((0, a), (1, b))
         ]
     )
-    return points, gradient / np.linalg.norm(gradient, axis=1, keepdims=True)
+    normals = gradient / np.linalg.norm(gradient, axis=1, keepdims=True)
+    for kept in (points, normals):
+        kept.setflags(write=False)
+    return points, normals
 
 
 class Ring:

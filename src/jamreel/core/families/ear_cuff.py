@@ -16,12 +16,13 @@ from jamreel.core.fit.tryon import PuttingRight
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import ballable
 from jamreel.core.parts.base import Hold, opens_at
+from jamreel.core.path.lines import circle
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
 from jamreel.core.result import Feel
 from jamreel.core.units import Mm
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet, Stroke
 from jamreel.core.words import say
-from jamreel.core.workpiece.drawing import circle, section_sheet
+from jamreel.core.workpiece.drawing import section_sheet
 from jamreel.core.workpiece.feel import grips
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.righting import verdict
@@ -250,7 +251,7 @@ class EarCuff(OneWire):
         rim, inner, d = bench.own.rim, bench.own.inner, bench.wire.d
         r, half = (inner + d) / 2, rim / 2
         # A rounded tongue as thick as the rim, from the groove (left) to the edge.
-        edge = circle((inner / 2 - self.roomier / 2 - half, 0.0), half, 48)
+        edge = circle((inner / 2 - self.roomier / 2 - half, 0.0), half)
         right = [p for p in edge if p[0] >= inner / 2 - self.roomier / 2 - half]
         right.sort(key=lambda p: -p[1])
         left = -inner / 2 - 4
@@ -287,9 +288,9 @@ class EarCuff(OneWire):
         for side, sign in (("left", 1), ("right", -1)):
             middle = (out * math.cos(at), sign * out * math.sin(at))
             if self.ends == "balled":
-                yield Stroke(part=f"ball {side}", points=circle(middle, d, 32), closed=True)
+                yield Stroke(part=f"ball {side}", points=circle(middle, d), closed=True)
             else:
-                curl = circle(middle, 1.25 * d, 32)
+                curl = circle(middle, 1.25 * d)
                 yield Stroke(part=f"curl {side}", points=curl, closed=True, width_mm=d)
 
     def _drawn_gap(self, own: OnRim, d: float) -> Dimension:

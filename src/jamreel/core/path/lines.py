@@ -1,5 +1,7 @@
 """Lines as they are drawn: with no more points than the eye wants."""
 
+import math
+
 import numpy as np
 
 from jamreel.core.body.outline import Array
@@ -23,6 +25,16 @@ def points_of(line: Array) -> tuple[Point, ...]:
     return whole(line if len(line) <= SHORT else _thinned(line))
 
 
+# A circle as the eye wants it.
+ROUND = tuple((math.cos(n * math.pi / 24), math.sin(n * math.pi / 24)) for n in range(48))
+
+
+def circle(centre: Point, radius: float) -> tuple[Point, ...]:
+    """Return points of a circle [mm]."""
+    x, y = centre
+    return tuple((round(x + radius * c, 2), round(y + radius * s, 2)) for c, s in ROUND)
+
+
 def whole(line: Array) -> tuple[Point, ...]:
     """Return all points of a line to hundredths of a millimetre: what is cut or bent along it goes
     by it.
@@ -34,16 +46,18 @@ def whole(line: Array) -> tuple[Point, ...]:
 
 
 def _thinned(line: Array) -> Array:
-    steps = np.diff(line, axis=0)
-    runs = np.hypot(steps[:, 0], steps[:, 1])
-    ways = np.unwrap(np.arctan2(steps[:, 1], steps[:, 0]))
-    turns = np.abs(np.diff(ways, prepend=ways[:1]))
-    extent = float(np.ptp(line, axis=0).max())
+    steps = line[1:] - line[:-1]
+    x, y = steps[:, 0], steps[:, 1]
+    turns = np.zeros(len(steps))
+    turns[1:] = np.arctan2(x[:-1] * y[1:] - y[:-1] * x[1:], x[:-1] * x[1:] + y[:-1] * y[1:])
+    turns = abs(turns)
     bent = turns > MOST_TURN / 1000
+    extent = float((line.max(axis=0) - line.min(axis=0)).max())
     if not bent.any() or extent == 0:
         return line[[0, -1]]
-    passed = np.cumsum(turns / MOST_TURN + bent * runs / (MOST_RUN * extent))
-    kept = np.diff(np.floor(passed), prepend=0.0, append=np.inf) > 0
+    passed = np.cumsum(turns / MOST_TURN + bent * np.hypot(x, y) / (MOST_RUN * extent)) // 1
+    kept = np.ones(len(line), dtype=bool)
+    kept[1:-1] = passed[1:] > passed[:-1]
     # How far it reaches is drawn as it is.
-    kept[[0, *line.argmin(axis=0), *line.argmax(axis=0)]] = True
+    kept[[*line.argmin(axis=0), *line.argmax(axis=0)]] = True
     return line[kept]

@@ -8,11 +8,10 @@ from jamreel.core.body.outline import Array
 from jamreel.core.fit.fall import Fall
 from jamreel.core.parts.base import Made
 from jamreel.core.parts.pictures import narrowed, shifted
-from jamreel.core.path.lines import points_of
+from jamreel.core.path.lines import circle, points_of
 from jamreel.core.shop import Landmark
 from jamreel.core.values import Dimension, Label, Sheet, Stroke
 from jamreel.core.words import say
-from jamreel.core.workpiece.drawing import circle
 
 
 def landing(below: float, landmarks: tuple[Landmark, ...]) -> str:

@@ -7,16 +7,9 @@ import numpy as np
 from jamreel.core.body.outline import Outline, Ring, hull_with_finger
 from jamreel.core.fit.ease import Ease
 from jamreel.core.forming.tools import Former
-from jamreel.core.path.lines import points_of
+from jamreel.core.path.lines import circle, points_of
 from jamreel.core.values import Dimension, Label, Point, Sheet, StationName, Stroke
 from jamreel.core.words import say
-
-
-def circle(centre: Point, radius: float, count: int = 40) -> tuple[Point, ...]:
-    """Return points of a circle [mm]."""
-    turn = np.linspace(0, 2 * np.pi, count, endpoint=False)
-    xs, ys = centre[0] + radius * np.cos(turn), centre[1] + radius * np.sin(turn)
-    return points_of(np.column_stack([xs, ys]))
 
 
 def ring_round(
@@ -147,7 +140,7 @@ def former_sheet(former: Former, d: float) -> Sheet:
     strokes = tuple(
         Stroke(
             part=part,
-            points=circle((0.0, (diameter + width) / 2), (diameter + width) / 2, 120),
+            points=circle((0.0, (diameter + width) / 2), (diameter + width) / 2),
             closed=True,
             width_mm=width,
         )
@@ -171,7 +164,7 @@ def pin_sheet(pin: float, d: float, title: str) -> Sheet:
         title=title,
         stations=("make_up",),
         strokes=tuple(
-            Stroke(part=part, points=circle((0.0, 0.0), r, 72), closed=True, width_mm=width)
+            Stroke(part=part, points=circle((0.0, 0.0), r), closed=True, width_mm=width)
             for part, r, width in rows
         ),
         dimensions=pin_dimensions(pin, outer),

@@ -14,6 +14,7 @@ from jamreel.core.makeup.compose import Composition, Lying
 from jamreel.core.makeup.sequence import CLOSURE, STRING
 from jamreel.core.parts.base import Made
 from jamreel.core.parts.pictures import hung
+from jamreel.core.path.lines import circle, points_of
 from jamreel.core.values import (
     Label,
     Placed,
@@ -28,8 +29,6 @@ from jamreel.core.values import (
 from jamreel.core.words import say
 from jamreel.core.workpiece.drawing import (
     across,
-    circle,
-    points_of,
     ring_round,
     section_sheet,
 )
@@ -276,7 +275,7 @@ def round_body(
             wide = round(min(thick, (end - start) * 1.02) / 2, 2)
             name = f"{tone} {wide}"
             if name not in shapes:
-                round_one = circle((0.0, 0.0), wide, 22)
+                round_one = circle((0.0, 0.0), wide)
                 shapes[name] = (Stroke(part="bead", points=round_one, closed=True, tone=tone),)
             x, y = (round(float(value), 2) for value in points[0])
             placed.append(Placed(shape=name, at=(x, y)))

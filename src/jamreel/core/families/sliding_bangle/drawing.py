@@ -6,15 +6,14 @@ import numpy as np
 
 from jamreel.core.body.outline import Ring
 from jamreel.core.families.sliding_bangle.sizes import Sizes
+from jamreel.core.path.lines import circle, points_of
 from jamreel.core.values import Dimension, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.drawing import (
     across,
-    circle,
     loop_at,
     pin_dimensions,
     point_on,
-    points_of,
     ring_round,
     section_sheet,
 )
@@ -63,7 +62,7 @@ def loop_sheet(z: Sizes) -> Sheet:
         title=say("drawing.loop"),
         stations=("make_up",),
         strokes=tuple(
-            Stroke(part=part, points=circle((0.0, 0.0), r, 72), closed=True, width_mm=width)
+            Stroke(part=part, points=circle((0.0, 0.0), r), closed=True, width_mm=width)
             for part, r, width in rows
         ),
         dimensions=pin_dimensions(z.pin, z.loop_width / 2),
