@@ -83,7 +83,7 @@ def test_scale_and_calliper_send_plain_text_that_their_fields_read(
     assert 10 < weighed["plus_minus_mm"] < 12
     ounces = client.get(f"/api/devices/scale?stock_id={reel}&unit=oz").json()["text"]
     again = send(client, "post", f"/api/stock/{reel}/weigh", {"reading": ounces}).json()
-    # What lies on the scale is what was weighed before; a thousandth of an ounce is 3 mm more to round.
+    # What lies on the scale is what was weighed before, to a thousandth of an ounce.
     assert again["length_mm"] == pytest.approx(weighed["length_mm"], abs=26)
     inches = client.get(f"/api/devices/calliper?stock_id={reel}&unit=in").json()["text"]
     sensed = send(client, "post", "/api/gauges/sense", {"size": inches.strip(), "hole": "1.7"})
