@@ -36,7 +36,7 @@ from jamreel.core.parts.ring_link import RingLink
 from jamreel.core.parts.spacer_coil import SpacerCoil
 from jamreel.core.parts.swag import Swag
 from jamreel.core.parts.tassel import Section, Tassel
-from jamreel.core.path.moves import Kink, Straight, Turn, developed_length
+from jamreel.core.path.moves import Kink, PlaneTurn, Straight, developed_length
 from jamreel.core.plan import BriefRefused, Plan, plan_raw, propose_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.gauges import WireSize
@@ -134,7 +134,7 @@ def test_what_must_be_in_a_loop_goes_in_after_it_is_bent_and_before_it_is_closed
 
 def test_most_parts_and_closures_are_looked_at_by_the_order() -> None:
     looked = {name.split()[0] for name, steps in SEQUENCES.items() if at(steps, IN)}
-    assert {"linked_bead", "eye_link", "dangle", "tassel", "ring_link", "wrapped_loop"} <= looked
+    assert {"linked_bead", "eye_link", "dangle", "tassel", "ring_link", "bare_drop"} <= looked
     assert {"folded_hook", "crook_hook", "doubled_hook", "s_hook"} <= looked
 
 
@@ -343,7 +343,7 @@ def test_the_loops_of_a_link_stand_as_chosen(stand: str) -> None:
         # A turn before a kink turns the loop; one before wraps takes the wire round its stem.
         path = [move for _, moves in made.wires[0].stretches for move in moves]
         pairs = itertools.pairwise(path)
-        turns = [a.angle for a, b in pairs if isinstance(a, Turn) and isinstance(b, Kink)]
+        turns = [a.angle for a, b in pairs if isinstance(a, PlaneTurn) and isinstance(b, Kink)]
         assert [abs(t) for t in turns] == ([] if stand == "alike" else [math.pi / 2])
         assert made.ends is not None
         assert [end.plane for end in made.ends] == ["flat", "flat" if stand == "alike" else stand]
@@ -514,7 +514,7 @@ def test_a_curved_link_is_wound_by_two_counts() -> None:
             m.angle
             for _, moves in p.make(ONE).wires[0].stretches
             for m in moves
-            if isinstance(m, Turn)
+            if isinstance(m, PlaneTurn)
         ]
         for p in hands
     ]
@@ -601,7 +601,7 @@ def test_five_turns_are_cut_and_worn_as_four_and_a_bit() -> None:
 def test_what_hangs_in_a_coil_has_to_open_or_fit() -> None:
     charm = {"kind": "finding", "hangs": True}
     assert "neither_opens" in said(planned("coil-bracelet-drops", hung=charm))
-    thick = {"kind": "plain_loop", "wire": "3.5 mm", "pin": "4"}
+    thick = {"kind": "bare_drop", "loops": "plain", "wire": "3.5 mm", "pin": "4"}
     assert "loop_small" in said(planned("coil-bracelet-drops", hung=thick))
     with pytest.raises(BriefRefused) as refused:
         planned("coil-bracelet-drops", hung={"kind": "bead"})

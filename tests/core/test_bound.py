@@ -23,7 +23,7 @@ from jamreel.core.interlace import relax
 from jamreel.core.interlace.bound import Bound
 from jamreel.core.interlace.braid.geometry import BeadedBraid, PlainBraid
 from jamreel.core.interlace.braid.part import Braid
-from jamreel.core.interlace.bundle.part import Bundle, Laid, arc_over
+from jamreel.core.interlace.bundle.part import Bundle, Stacked, arc_over
 from jamreel.core.interlace.coil_mesh.geometry import Mesh
 from jamreel.core.interlace.coil_mesh.part import CoilMesh
 from jamreel.core.interlace.cord.part import Cord, cord_of, rounded
@@ -169,7 +169,7 @@ def test_marks_of_a_cage_lie_alike_from_both_ends_and_within(
     assert cut > girth + 2 * tail
 
 
-def laid_of(bundle: Bundle) -> Laid:
+def laid_of(bundle: Bundle) -> Stacked:
     binding = bundle.binding(WIRES)
     return bundle._laid(STRANDS, binding)
 

@@ -23,8 +23,8 @@ from jamreel.core.path.moves import (
     Fold,
     Kink,
     Move,
+    PlaneTurn,
     Straight,
-    Turn,
     Wrap,
     developed_length,
     move_length,
@@ -257,6 +257,10 @@ def test_a_swirl_lies_in_the_paper_on_its_wraps() -> None:
 
 def test_turns_of_the_plane_are_kept_for_what_comes_after() -> None:
     """A quarter turn takes the next bend out of the paper."""
-    path: list[Move] = [Straight(length=5), Turn(angle=math.pi / 2), Bend(angle=math.pi, pin=4)]
+    path: list[Move] = [
+        Straight(length=5),
+        PlaneTurn(angle=math.pi / 2),
+        Bend(angle=math.pi, pin=4),
+    ]
     end = runs(path, 1.0, 0.1)[-1].points[-1]
     assert end == pytest.approx([5, 0, 5], abs=1e-9)

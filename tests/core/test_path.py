@@ -12,9 +12,9 @@ from jamreel.core.path.moves import (
     Fold,
     Mark,
     Move,
+    PlaneTurn,
     Spiral,
     Straight,
-    Turn,
     Wrap,
     bends_of,
     developed_length,
@@ -42,7 +42,7 @@ moves = st.lists(
             Wrap, turns=st.floats(0.2, 6), core=st.floats(1, 8), pitch=st.floats(0, 9), side=sides
         ),
         st.builds(Flatten, length=st.floats(0.5, 20), thickness=st.just(0.5)),
-        st.builds(Turn, angle=st.floats(-3, 3)),
+        st.builds(PlaneTurn, angle=st.floats(-3, 3)),
         st.builds(Mark, label=st.just("here")),
     ),
     max_size=7,
@@ -133,7 +133,7 @@ def test_a_full_turn_closes_and_a_turned_plane_leaves_it() -> None:
     assert np.allclose(ring[-1], ring[0], atol=1e-9)
     assert np.allclose(ring[:, 2], 0)
     assert ring[:, 1].max() == pytest.approx(7.0, abs=1e-3)  # mean diameter, to the left
-    square = trace([Turn(angle=math.pi / 2), Bend(angle=math.pi, pin=6)], 1.0)
+    square = trace([PlaneTurn(angle=math.pi / 2), Bend(angle=math.pi, pin=6)], 1.0)
     assert square[-1] == pytest.approx([0, 0, 7], abs=1e-9)
     right = trace([Bend(angle=math.pi / 2, pin=3, side="right")], 1.0)
     assert right[-1] == pytest.approx([2, -2, 0], abs=1e-9)

@@ -15,8 +15,8 @@ from jamreel.core.wire.metals import WireChoice, metals
 from jamreel.core.wire.palette import PaletteChoice
 from jamreel.core.workpiece.job import Job, Wire
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import by_inside_girth
 from jamreel.core.workpiece.straight import CutsBy, Stretch, lay_straight
+from jamreel.core.workpiece.verdicts import by_inside_girth
 
 WIRE = Wire(1.5, "1.50 mm", metals()["brass"], "half_hard", 360.0)
 

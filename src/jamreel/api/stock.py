@@ -127,21 +127,6 @@ class StockCsvIn(Schema):
     commit: bool = Field(default=False, strict=True)
 
 
-class LineRefused(Schema):
-    """A line that can't be brought in, and why."""
-
-    line: int
-    says: str
-
-
-class StockImportView(Schema):
-    """What an import would do, or did; with anything refused, nothing is brought in."""
-
-    count: int
-    refused: list[LineRefused]
-    imported: bool
-
-
 TRIAL = ("former", "came_off", "yield_mpa")
 
 
@@ -275,16 +260,11 @@ def export_stock(request: HttpRequest) -> HttpResponse:
 
 
 @router.post(
-    "/stock/import", response={200: StockImportView, **EVERY_ERROR}, throttle=[IMPORTS_BY_BENCH]
+    "/stock/import", response={200: StockImport, **EVERY_ERROR}, throttle=[IMPORTS_BY_BENCH]
 )
-def bring_in(request: HttpRequest, payload: StockCsvIn) -> StockImportView:
+def bring_in(request: HttpRequest, payload: StockCsvIn) -> StockImport:
     """Look at a CSV of stock, or bring it in when nothing in it is refused."""
-    found: StockImport = import_stock(bench_of(request), payload.text, commit=payload.commit)
-    return StockImportView(
-        count=found.count,
-        refused=[LineRefused(line=r.line, says=r.says) for r in found.refused],
-        imported=found.imported,
-    )
+    return import_stock(bench_of(request), payload.text, commit=payload.commit)
 
 
 class SpoilIn(Schema):

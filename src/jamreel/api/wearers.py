@@ -152,33 +152,6 @@ class CastIn(Schema):
     commit: bool = Field(default=False, strict=True)
 
 
-class RefusedLine(Schema):
-    """A line that can't be taken, and why."""
-
-    line: int
-    says: str
-
-
-class ImportView(Schema):
-    """What an import would do, or did; with anything refused, nothing is imported."""
-
-    names: list[str]
-    new_names: list[str]
-    readings: int
-    refused: list[RefusedLine]
-    imported: bool
-
-
-def _import_view(done: Import) -> ImportView:
-    return ImportView(
-        names=done.names,
-        new_names=done.new_names,
-        readings=done.readings,
-        refused=[RefusedLine(line=r.line, says=r.says) for r in done.refused],
-        imported=done.imported,
-    )
-
-
 @router.get("/measures.csv", response={200: Any, **EVERY_ERROR})
 def measures_out(request: HttpRequest) -> Any:
     """Return all standing readings as CSV."""
@@ -187,19 +160,18 @@ def measures_out(request: HttpRequest) -> Any:
     return response
 
 
-@router.post("/measures", response={200: ImportView, **EVERY_ERROR}, throttle=[IMPORTS_BY_BENCH])
-def measures_in(request: HttpRequest, payload: CsvIn) -> ImportView:
+@router.post("/measures", response={200: Import, **EVERY_ERROR}, throttle=[IMPORTS_BY_BENCH])
+def measures_in(request: HttpRequest, payload: CsvIn) -> Import:
     """Look at a CSV file of measures, or import it when nothing in it is refused."""
     found, refused = read_csv(payload.text)
-    done = import_rows(bench_of(request), found, refused, commit=payload.commit)
-    return _import_view(done)
+    return import_rows(bench_of(request), found, refused, commit=payload.commit)
 
 
-@router.post("/cast", response={200: ImportView, **EVERY_ERROR})
-def cast_in(request: HttpRequest, payload: CastIn) -> ImportView:
+@router.post("/cast", response={200: Import, **EVERY_ERROR})
+def cast_in(request: HttpRequest, payload: CastIn) -> Import:
     """Check or keep a whole cast's readings; ``line`` is the cell's place in the list."""
     found = [
         MeasureRow(line=i, name=c.name, part=c.part, site=c.site, reading=c.reading)
         for i, c in enumerate(payload.cells)
     ]
-    return _import_view(import_rows(bench_of(request), found, [], commit=payload.commit))
+    return import_rows(bench_of(request), found, [], commit=payload.commit)

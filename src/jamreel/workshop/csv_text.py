@@ -4,12 +4,20 @@ import csv
 import io
 from collections.abc import Iterable, Iterator, Sequence
 
+from jamreel.core.values import Frozen
 from jamreel.core.words import say
 
 # What a file may hold; a field longer than this is no cell of ours.
 MOST_TEXT, MOST_FIELD = 200_000, 1_000
 # A cell that begins with one of these is run, not shown.
 _RUNS = "=+-@\t\r\n|%＝＋－＠｜％"
+
+
+class RefusedLine(Frozen):
+    """A line that can't be imported, and why."""
+
+    line: int
+    says: str
 
 
 class Unreadable(ValueError):

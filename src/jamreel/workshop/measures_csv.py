@@ -11,8 +11,9 @@ from django.db import transaction
 
 from jamreel.core.plan import BriefRefused, read_girth
 from jamreel.core.shop import Shop
+from jamreel.core.values import Frozen
 from jamreel.core.words import say, speaking
-from jamreel.workshop.csv_text import Unreadable, numbered, read_rows, write_rows
+from jamreel.workshop.csv_text import RefusedLine, Unreadable, numbered, read_rows, write_rows
 from jamreel.workshop.models import Reading, Wearer, Workshop
 from jamreel.workshop.naming import clean_text
 from jamreel.workshop.ownership import rows
@@ -47,22 +48,13 @@ class MeasureRow:
     child: bool = False
 
 
-@dataclass(frozen=True)
-class RefusedRow:
-    """A line that can't be imported, and why."""
-
-    line: int
-    says: str
-
-
-@dataclass(frozen=True)
-class Import:
-    """What an import would do, or did."""
+class Import(Frozen):
+    """What an import would do, or did; with anything refused, nothing is imported."""
 
     names: list[str]
     new_names: list[str]
     readings: int
-    refused: list[RefusedRow]
+    refused: list[RefusedLine]
     imported: bool
 
 
@@ -79,24 +71,26 @@ def _lines(workshop: Workshop) -> Iterator[list[str]]:
             yield [*whose, *to_cells(as_typed(reading, "mm"))]
 
 
-def read_csv(text: str) -> tuple[list[MeasureRow], list[RefusedRow]]:
+def read_csv(text: str) -> tuple[list[MeasureRow], list[RefusedLine]]:
     """Return the rows of a CSV file, and the lines that are no rows."""
     try:
         header, lines = read_rows(text)
     except Unreadable as error:
-        return [], [RefusedRow(error.line, error.says)]
+        return [], [RefusedLine(line=error.line, says=error.says)]
     missing = {"name", "site", "value [mm]"} - set(header)
     if missing:
-        return [], [RefusedRow(1, say("import.header", missing=", ".join(sorted(missing))))]
+        return [], [
+            RefusedLine(line=1, says=say("import.header", missing=", ".join(sorted(missing))))
+        ]
     found: list[MeasureRow] = []
-    refused: list[RefusedRow] = []
+    refused: list[RefusedLine] = []
     for line, row in numbered(lines):
         if line > MOST_ROWS:
-            refused.append(RefusedRow(line, say("import.too_long", most=MOST_ROWS)))
+            refused.append(RefusedLine(line=line, says=say("import.too_long", most=MOST_ROWS)))
             break
         cell = {key: row.get(key, "") for key in COLUMNS}
         if not cell["name"]:
-            refused.append(RefusedRow(line, say("import.no_name")))
+            refused.append(RefusedLine(line=line, says=say("import.no_name")))
             continue
         found.append(
             MeasureRow(
@@ -114,7 +108,7 @@ def read_csv(text: str) -> tuple[list[MeasureRow], list[RefusedRow]]:
 def import_rows(
     workshop: Workshop,
     found: Iterable[MeasureRow],
-    refused: Iterable[RefusedRow],
+    refused: Iterable[RefusedLine],
     *,
     commit: bool,
 ) -> Import:
@@ -155,18 +149,20 @@ def _name(row: MeasureRow) -> str:
         return row.name
 
 
-def _refusals(site: str, readings: list[MeasureRow], shop: Shop) -> list[RefusedRow]:
+def _refusals(site: str, readings: list[MeasureRow], shop: Shop) -> list[RefusedLine]:
     """Return why a wearer's readings of one site can't be taken, at the lines they concern."""
     for row in readings:
         wrong = _text_refused(row)
         if wrong:
-            return [RefusedRow(row.line, wrong)]
+            return [RefusedLine(line=row.line, says=wrong)]
     if len(readings) > 3:
-        return [RefusedRow(readings[3].line, say("import.four", site=site))]
+        return [RefusedLine(line=readings[3].line, says=say("import.four", site=site))]
     try:
         read_girth(site, {"readings": [row.reading for row in readings]}, shop)
     except BriefRefused as several:
-        return [RefusedRow(_line_of(p.field, readings), p.says) for p in several.problems]
+        return [
+            RefusedLine(line=_line_of(p.field, readings), says=p.says) for p in several.problems
+        ]
     return []
 
 

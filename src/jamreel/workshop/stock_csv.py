@@ -3,14 +3,14 @@
 Columns are documented in docs/format; units stand in the header.
 """
 
-from dataclasses import dataclass
 from typing import Any
 
 from django.db import transaction
 
 from jamreel.core.plan import BriefRefused
+from jamreel.core.values import Frozen
 from jamreel.core.words import say, speaking
-from jamreel.workshop.csv_text import Unreadable, numbered, read_rows, write_rows
+from jamreel.workshop.csv_text import RefusedLine, Unreadable, numbered, read_rows, write_rows
 from jamreel.workshop.models import Movement, Stock, Workshop
 from jamreel.workshop.planning import shop_of
 from jamreel.workshop.quotas import room_for
@@ -23,17 +23,8 @@ COLUMNS = (
 MOST_ROWS = 2000
 
 
-@dataclass(frozen=True)
-class RefusedLine:
-    """A line that can't be imported, and why."""
-
-    line: int
-    says: str
-
-
-@dataclass(frozen=True)
-class StockImport:
-    """What an import would do, or did."""
+class StockImport(Frozen):
+    """What an import would do, or did; with anything refused, nothing is brought in."""
 
     count: int
     refused: list[RefusedLine]
@@ -96,26 +87,30 @@ def import_stock(workshop: Workshop, text: str, *, commit: bool) -> StockImport:
         try:
             header, rows = read_rows(text)
         except Unreadable as error:
-            return StockImport(0, [RefusedLine(error.line, error.says)], False)
+            return _refused(error.line, error.says)
         if not rows or "kind" not in header:
-            return StockImport(0, [RefusedLine(1, say("import_stock.header"))], False)
+            return _refused(1, say("import_stock.header"))
         if len(rows) > MOST_ROWS:
             says = say("import_stock.too_long", count=len(rows), most=MOST_ROWS)
-            return StockImport(0, [RefusedLine(1, says)], False)
+            return _refused(1, says)
     refused: list[RefusedLine] = []
     found: list[tuple[Stock, float]] = []
     for line, row in numbered(rows):
         try:
             found.append(read_stock(workshop, _typed(row)))
         except BriefRefused as error:
-            refused.append(RefusedLine(line, " ".join(p.says for p in error.problems)))
+            refused.append(RefusedLine(line=line, says=" ".join(p.says for p in error.problems)))
     if refused or not commit:
-        return StockImport(len(found), refused, False)
+        return StockImport(count=len(found), refused=refused, imported=False)
     room_for(workshop, Stock, len(found))
     room_for(workshop, Movement, len(found))
     with transaction.atomic():
         hang_all(found)
-    return StockImport(len(found), [], True)
+    return StockImport(count=len(found), refused=[], imported=True)
+
+
+def _refused(line: int, says: str) -> StockImport:
+    return StockImport(count=0, refused=[RefusedLine(line=line, says=says)], imported=False)
 
 
 def _typed(row: dict[str, Any]) -> dict[str, Any]:

@@ -1,25 +1,22 @@
 """The doubled hook with two side loops, for wide or two-loop ends; and a wide catch."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Literal
 
 from jamreel.core.choices import choice
-from jamreel.core.closures.base import Fastened, Passes, closure_step
-from jamreel.core.closures.receiving import Hook, body_in
+from jamreel.core.closures.base import Fastened, closure_step
+from jamreel.core.closures.receiving import body_in
+from jamreel.core.closures.two_legged import TwoLegged, both_sides
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
-from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.path.bearings import hook_bearing
+from jamreel.core.parts.base import Made
 from jamreel.core.path.loops import turned_over
 from jamreel.core.path.moves import Bend, Fold, Kink, Straight
 from jamreel.core.values import Length
 
 
-class DoubledHook(Hook):
+class DoubledHook(TwoLegged):
     """A doubled hook whose two ends are turned outwards into loops ``apart`` from each other."""
-
-    one_loop: ClassVar[bool] = False
 
     kind: Literal["doubled_hook"] = "doubled_hook"
     shank: Length = choice(10.0, 2, 40)
@@ -31,52 +28,27 @@ class DoubledHook(Hook):
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the catch is a U as wide as the loops stand apart."""
         w = wires.of("closure", self.wire)
-        return self.fastens_by(
-            self.into_what(w, wires, lambda: self._catch(w)),
-            self.on_body(self._hook(w), wires),
-            Passes(2 * w.d),
-        )
-
-    def _loop(self) -> Bend:
-        return Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
-
-    def _side(self, w: Wire) -> float:
-        """Return how far each loop stands to its side [mm]."""
-        return max(0.0, self.apart / 2 - w.d / 2)
+        return self.fastened(w, wires, self._hook(w), 2 * w.d)
 
     def _wide(self, w: Wire) -> float:
         # Each loop's middle lies where its arm ends.
         return self.apart + self.loop_pin + 2 * w.d
 
     def _hook(self, w: Wire) -> Made:
-        side = Straight(length=self._side(w))
-        shank = Straight(length=self.shank)
+        # How far each loop stands to its side.
+        side = Straight(length=max(0.0, self.apart / 2 - w.d / 2))
         crook = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
-        corner = Kink(angle=math.pi / 2, side="right")
-        tip = Straight(length=2.5 * w.d)
-        hook_wire: Stretches = (
-            ("loop_left", (self._loop(),)),
-            ("side_left", (side, corner)),
-            ("leg_left", (shank, *crook, tip)),
-            ("body", (Fold(label="fold"),)),
-            ("leg_right", (tip, *crook, shank)),
-            ("side_right", (corner, side)),
-            ("loop_right", (self._loop(),)),
+        rows = (
+            ("loop", (self.loop,)),
+            ("side", (side, Kink(angle=math.pi / 2, side="right"))),
+            ("leg", (Straight(length=self.shank), *crook, Straight(length=2.5 * w.d))),
         )
-        doubled = WireUse("doubled_hook", w, hook_wire, held="leg_left")
-        use = laid(doubled, left=0.0, low=True)
-        reach = self.loop_pin + w.d
-        return Made(
-            length=reach + self.shank + hook_bearing(self.hook_pin),
+        return self.hook_half(
+            w,
+            both_sides(rows, Fold(label="fold")),
+            self.shank,
             thickness=2 * w.d,
             width=self._wide(w),
-            ends=(End(self.loop_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
-            wires=(use,),
-            holds=(
-                opens_at("hook", w, self.hook_pin, 2),
-                opens_at("plain_loop", w, self.loop_pin, 2),
-            ),
-            strokes=drawn(use),
             steps=(
                 closure_step("fold", fold=self.shank + 2.5 * w.d),
                 closure_step("side_loops", pin=self.loop_pin, apart=self.apart),
@@ -87,34 +59,16 @@ class DoubledHook(Hook):
             minutes=7.0,
         )
 
-    def _catch(self, w: Wire) -> Made:
-        leg = self.catch_pin / 2
-        # From the end of the bow its foot runs straight, then turns out, or in, to where a loop is.
+    def catch(self, w: Wire) -> Made:
+        """Return the catch: its feet run straight, then turn out, or in, to where a loop is."""
+        foot = self.catch_pin / 2
         across = self.apart / 2 - (self.catch_pin + w.d) / 2
-        foot = Straight(length=leg)
-        arm = Straight(length=abs(across))
         turn = Kink(angle=math.pi / 2, side="right" if across >= 0 else "left")
-        bow = Bend(angle=math.pi, pin=self.catch_pin, label="catch")
-        length = self.loop_pin + w.d + leg + hook_bearing(self.catch_pin)
-        stretches = (
-            ("loop_left", (self._loop(),)),
-            ("side_left", (arm, turn)),
-            ("leg_left", (foot,)),
-            ("body", (bow,)),
-            ("leg_right", (foot,)),
-            ("side_right", (turn, arm)),
-            ("loop_right", (self._loop(),)),
+        rows = (
+            ("loop", (self.loop,)),
+            ("side", (Straight(length=abs(across)), turn)),
+            ("leg", (Straight(length=foot),)),
         )
-        catch = WireUse("wide_catch", w, stretches, held="leg_left", turn=math.pi)
-        use = laid(catch, middle=length / 2, low=True)
-        return Made(
-            length=length,
-            thickness=w.d,
-            width=self._wide(w),
-            ends=(End(self.catch_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
-            wires=(use,),
-            holds=(opens_at("plain_loop", w, self.loop_pin, 2),),
-            strokes=drawn(use),
-            steps=(closure_step("catch", pin=self.catch_pin, apart=self.apart),),
-            minutes=4.0,
+        return self.catch_half(
+            "wide_catch", w, rows, leg=foot, apart=self.apart, wide=self._wide(w)
         )

@@ -15,7 +15,7 @@ from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.coils import flat_row_perimeter
 from jamreel.core.path.loops import centred, turned_over
-from jamreel.core.path.moves import Bend, Fold, Kink, Straight, Turn, Wrap
+from jamreel.core.path.moves import Bend, Fold, Kink, PlaneTurn, Straight, Wrap
 from jamreel.core.units import Mm
 from jamreel.core.values import Length
 
@@ -50,7 +50,7 @@ class FoldedHook(Hook):
         core = flat_row_perimeter(2, w.d) / math.pi
         binding = (
             Kink(angle=math.pi / 2, side="left"),
-            Turn(angle=-math.pi / 2),
+            PlaneTurn(angle=-math.pi / 2),
             Wrap(turns=self.wraps, core=core, label="wraps", on_own=True),
         )
         over = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))

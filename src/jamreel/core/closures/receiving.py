@@ -23,11 +23,12 @@ from jamreel.core.closures.base import (
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, Varies, WireUse, opens_at, ovals_at
+from jamreel.core.parts.base import Made, Varies, WireUse, opens_at, ovals_at
 from jamreel.core.parts.bought_ring import BoughtRing
 from jamreel.core.parts.drawn import drawn, laid, moved
 from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.parts.pictures import shifted
+from jamreel.core.parts.rings import ring_made, soldered_steps
 from jamreel.core.parts.split_ring import SplitRing
 from jamreel.core.path.moves import Bend
 from jamreel.core.values import Length
@@ -58,22 +59,20 @@ def ring_half(kind: Ring, wire: Wire, wires: Palette, pin: float) -> Made:
         return BoughtRing(inner=pin).make(wires)
     soldered = kind == "soldered_ring"
     solderable(wire, soldered, "into")
-    end = End(pin, wire.d, not soldered, "any")
-    turn = Bend(angle=2 * math.pi, pin=pin, label="ring")
     hold = ovals_at if soldered else opens_at
-    solder = (closure_step("solder_ring", cautions=("torch",)),) if soldered else ()
-    bent = WireUse("hook_ring", wire, (("body", (turn,)),))
-    use = laid(bent, middle=pin / 2, low=True)
-    return Made(
-        length=pin,
-        thickness=wire.d,
-        width=pin + 2 * wire.d,
-        ends=(end, end),
-        one_loop=True,
+    turn = Bend(angle=2 * math.pi, pin=pin, label="ring")
+    use = laid(WireUse("hook_ring", wire, (("body", (turn,)),)), middle=pin / 2, low=True)
+    return ring_made(
+        pin,
+        wire.d,
+        opens=not soldered,
         wires=(use,),
         holds=(hold(kind, wire, pin),),
         strokes=drawn(use),
-        steps=(closure_step("ring", cautions=("eyes",), pin=pin), *solder),
+        steps=(
+            closure_step("ring", cautions=("eyes",), pin=pin),
+            *(soldered_steps(wire.metal) if soldered else ()),
+        ),
         minutes=3.0,
     )
 

@@ -12,6 +12,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import bar_force
 from jamreel.core.parts.base import End, Hold, Made, Stretches, WireUse, opens_at, ovals_at
 from jamreel.core.parts.drawn import drawn, laid
+from jamreel.core.parts.rings import soldered_steps
 from jamreel.core.path.moves import Bend, Flatten, Straight
 from jamreel.core.values import Length
 
@@ -68,7 +69,7 @@ class Toggle(Received):
         # Its own start is where both rings touch: the small one lies to the right.
         ringed = WireUse("toggle_ring", w, stretches, turn=math.pi / 2)
         use = laid(ringed, left=0.0)
-        solder = (closure_step("solder_ring", cautions=("torch",)),) if self.soldered else ()
+        solder = soldered_steps(w.metal) if self.soldered else ()
         return Made(
             length=length,
             thickness=w.d,

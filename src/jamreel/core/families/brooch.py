@@ -12,9 +12,9 @@ from jamreel.core.choices import choice
 from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.bar_pin import BarPin
 from jamreel.core.families.base import Job
-from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
+from jamreel.core.families.composed import COMPOSE, Composed, OnPiece, Target
 from jamreel.core.fit.fall import Fall, hang, length_that_falls
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.makeup.compose import Lying
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.parts.chain import BoughtChain
@@ -25,7 +25,7 @@ from jamreel.core.values import Dimension, Length, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Row
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import verdict
+from jamreel.core.workpiece.verdicts import verdict
 
 # A line is this much longer than the way between its ends, or it could not hang.
 LEAST_SLACK = 1.001
@@ -60,17 +60,17 @@ class Brooch(Composed):
         """Return the length of the line that falls as chosen."""
         return Target(length_that_falls(self.points_apart, self.line_falls), 1.0)
 
-    def against(self, worked: Worked, book: Book) -> None:
+    def against(self, worked: OnPiece, book: Book) -> None:
         """Write the parts of the line."""
         self.write_parts(worked, book, "in_all")
         book.total("in_all", COMPOSE)
 
-    def _fall(self, worked: Worked) -> Fall:
+    def _fall(self, worked: OnPiece) -> Fall:
         """Return how the line hangs; one that is too short is pulled all but straight."""
         length = max(worked.laid.finished, LEAST_SLACK * self.points_apart)
         return hang(self.points_apart, length)
 
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return how far the line falls, and how deep the lowest strand hangs."""
         fall = self._fall(worked)
         lows = [p.made.hang - fall.place(p.at)[1] for p in worked.laid.parts if p.made.hang]
@@ -86,7 +86,7 @@ class Brooch(Composed):
             "fit": "fall_line",
         }
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield whether its swags hang between points as far apart as they were planned for."""
         fall = self._fall(worked)
         for part in worked.laid.parts:
@@ -94,7 +94,7 @@ class Brooch(Composed):
                 apart = fall.chord(part.at, part.at + part.length)
                 yield swag_spans(apart, part.unit.part.span)
 
-    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the bar with its line as it hangs."""
         half = self.points_apart / 2
         bar = box(-half - 2, half + 2, BAR_HIGH_MM, "bought", BAR_HIGH_MM)
@@ -122,11 +122,8 @@ class Brooch(Composed):
             ),
         )
 
-    def put_right(self, worked: Worked) -> PuttingRight | None:
+    def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return the answer to a try-on."""
-        tryon = worked.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
         return verdict("lighter_brooch" if tryon.comfortable is False else "fits", settled=True)
 
 

@@ -15,7 +15,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import HUNG, OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease, word_for
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.makeup.compose import in_its_metal
 from jamreel.core.parts import AnyPart
@@ -28,9 +28,9 @@ from jamreel.core.workpiece.assemble import Fit
 from jamreel.core.workpiece.drawing import coil_round, loop_at, pin_sheet, section_sheet
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.parts_steps import timed
-from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.steps import cutting_steps
 from jamreel.core.workpiece.straight import Stretch
+from jamreel.core.workpiece.verdicts import felt
 
 TURN = 2 * math.pi
 
@@ -215,13 +215,6 @@ class CoilBracelet(OneWire):
         with_drop = (*loop_sheet.strokes, *hung)
         yield loop_sheet.model_copy(update={"strokes": with_drop, "dimensions": shown})
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: another coil, or the same one opened or closed."""
-        tryon = bench.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
-        if tryon.comfortable is False:
-            return verdict("coil_tight")
-        if tryon.stays_on is False:
-            return verdict("coil_loose")
-        return verdict("fits", settled=True)
+        return felt(tryon, comfortable="coil_tight", stays_on="coil_loose")

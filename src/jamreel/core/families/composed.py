@@ -12,7 +12,7 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.closures import Closure
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job, usually
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.makeup.checks import make_up_advice, weakest_of
 from jamreel.core.makeup.compose import Composition, compose
 from jamreel.core.makeup.fill import (
@@ -54,7 +54,7 @@ class Target:
 
 
 @dataclass(frozen=True)
-class Worked:
+class OnPiece:
     """A make-up worked out for a job: what it is made of, and how far it is from its target.
 
     ``memo`` keeps what a construction works out more than once.
@@ -100,11 +100,11 @@ class Composed(MakeUp, Construction):
         return None
 
     @abstractmethod
-    def against(self, worked: Worked, book: Book) -> None:
+    def against(self, worked: OnPiece, book: Book) -> None:
         """Write what the finished length is held against into the ledger."""
 
     @abstractmethod
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return the figures beside those of every composed piece."""
 
     @abstractmethod
@@ -112,26 +112,26 @@ class Composed(MakeUp, Construction):
         """Return the figure that each station is about."""
 
     @abstractmethod
-    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the drawings beside that of the sequence."""
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield what only this construction has to say."""
         yield from ()
 
-    def fit(self, worked: Worked) -> Fit | None:
+    def fit(self, worked: OnPiece) -> Fit | None:
         """Return how it fits a girth, or None for a piece that hangs."""
         return None
 
-    def forms(self, worked: Worked) -> tuple[Step, ...]:
+    def forms(self, worked: OnPiece) -> tuple[Step, ...]:
         """Return the steps in which the whole is bent, none for what bends by itself."""
         return ()
 
-    def inside(self, worked: Worked) -> PlusMinus | None:
+    def inside(self, worked: OnPiece) -> PlusMinus | None:
         """Return the inside girth, or None for a piece that has none."""
         return None
 
-    def put_right(self, worked: Worked) -> PuttingRight | None:
+    def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return the answer to a try-on."""
         return None
 
@@ -145,7 +145,7 @@ class Composed(MakeUp, Construction):
         """How often the whole is made."""
         return 1
 
-    def worked(self, job: Job) -> Worked:
+    def worked(self, job: Job) -> OnPiece:
         """Return the make-up laid out for a job.
 
         Raises:
@@ -159,7 +159,7 @@ class Composed(MakeUp, Construction):
             got = target.measure(laid)
         except ValueError:
             raise Refusal("parts_too_thick", got=Mm(laid.finished), field="piece.entries") from None
-        return Worked(job, laid, target, got)
+        return OnPiece(job, laid, target, got)
 
     def solve(self, job: Job) -> Plan:
         """Return the plan of the make-up as it stands; what fits better is proposed apart.
@@ -227,7 +227,7 @@ class Composed(MakeUp, Construction):
                 strands=self.passes,
             ),
             sheets=(sequence_sheet(laid), *self.sheets(worked)),
-            righting=self.put_right(worked),
+            righting=self.put_right(worked, tried) if (tried := job.tried) else None,
             needs=needs_of(laid, self.sets),
             weakest=weakest_of(laid),
             stuffs=laid.stuffs,
@@ -235,7 +235,7 @@ class Composed(MakeUp, Construction):
             woven=woven_bodies(laid),
         )
 
-    def _judged(self, worked: Worked) -> Iterator[Advice | None]:
+    def _judged(self, worked: OnPiece) -> Iterator[Advice | None]:
         laid, job = worked.laid, worked.job
         yield from make_up_advice(self, laid)
         fastened = laid.fastened
@@ -285,7 +285,7 @@ class Composed(MakeUp, Construction):
         """Return the ease word of a measure, '' where there is none."""
         return ""
 
-    def counted_unit(self, worked: Worked) -> tuple[float, str]:
+    def counted_unit(self, worked: OnPiece) -> tuple[float, str]:
         """Return the length of what the piece is counted by [mm], and its name."""
         at = counted_entry(self.entries)
         if at is None:
@@ -301,7 +301,7 @@ class Composed(MakeUp, Construction):
             self.family, ()
         )
 
-    def write_parts(self, worked: Worked, book: Book, to: str) -> None:
+    def write_parts(self, worked: OnPiece, book: Book, to: str) -> None:
         """Write what the sequence comes to, entry by entry, then the string and the closure."""
         write_parts(self.entries, worked.laid, book, to)
 

@@ -13,10 +13,10 @@ from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
-from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
+from jamreel.core.families.composed import COMPOSE, Composed, OnPiece, Target
 from jamreel.core.families.linked import LinkedRound
 from jamreel.core.fit.ease import Ease, word_for
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.springback import former_diameter
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.units import Mm
@@ -25,7 +25,7 @@ from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit, Row
 from jamreel.core.workpiece.drawing import coil_round, section_sheet
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import verdict
+from jamreel.core.workpiece.verdicts import felt
 
 StringEnds = Literal["wrapped", "plain", "through"]
 
@@ -62,7 +62,7 @@ class Threaded(Composed):
     string_ends: StringEnds = "plain"
     string_pin: Length = like(Composed, "string_pin", 4.0)
 
-    def worked(self, job: Job) -> Worked:
+    def worked(self, job: Job) -> OnPiece:
         """Return the make-up laid out. Raises Refusal for parts that are not threaded."""
         for unit in self.units():
             if unit.part.role == "link":
@@ -74,11 +74,11 @@ class Threaded(Composed):
 class Cored(Threaded, LinkedRound):
     """Base of rigid rings with parts threaded on them, closed or open at the back."""
 
-    def _inner(self, worked: Worked) -> float:
+    def _inner(self, worked: OnPiece) -> float:
         """Return the inside diameter of the core itself [mm]: parts on it reach further in."""
         return worked.laid.finished / math.pi - worked.laid.string.d
 
-    def _former(self, worked: Worked) -> float:
+    def _former(self, worked: OnPiece) -> float:
         """Return what the core is bent round, so that it springs open to its own inside [mm].
 
         Raises:
@@ -90,12 +90,12 @@ class Cored(Threaded, LinkedRound):
         except ValueError:
             raise Refusal("no_former", got=Mm(inner), field="piece.string") from None
 
-    def forms(self, worked: Worked) -> tuple[Step, ...]:
+    def forms(self, worked: OnPiece) -> tuple[Step, ...]:
         """Return the step in which the core is bent, threaded as it is."""
         former, inner = self._former(worked), self._inner(worked)
         return (step("composed.core_form", "form", check=True, former=former, inner=inner),)
 
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return what it comes to, and what its core is bent round."""
         return [
             *super().rows(worked),
@@ -107,14 +107,14 @@ class Cored(Threaded, LinkedRound):
         """Return the figure that each station is about."""
         return {**super().answers(), "form": "former"}
 
-    def _opening(self, worked: Worked) -> tuple[float, float]:
+    def _opening(self, worked: OnPiece) -> tuple[float, float]:
         """Return what the body wants of the opening, and what the closure leaves [mm]."""
         job = worked.job
         outline = job.outline(self.worn_on, job.girths[self.girth_name()].value_mm)
         wants = over_thin_side(2 * outline.through, job.shop.flesh)
         return wants, worked.laid.fastened.length
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield whether it opens far enough to go on, or passes the hand where nothing opens."""
         yield from super().own_advice(worked)
         wants, gap = self._opening(worked)
@@ -193,7 +193,7 @@ class CoreCoil(Threaded):
         """Return the turns of a last coil, which takes what is left."""
         return ("last_turns",)
 
-    def _turn(self, worked: Worked) -> float:
+    def _turn(self, worked: OnPiece) -> float:
         return math.pi * (self.coil_diameter + worked.laid.string.d)
 
     def target(self, job: Job) -> Target:
@@ -201,7 +201,7 @@ class CoreCoil(Threaded):
         core = job.wires.of("string", self.string)
         return Target(self.coil_turns * math.pi * (self.coil_diameter + core.d), 0.5)
 
-    def against(self, worked: Worked, book: Book) -> None:
+    def against(self, worked: OnPiece, book: Book) -> None:
         """Write the turns wanted, then what the make-up comes to."""
         rule = "families.cored.CoreCoil"
         wanted = worked.target.wanted
@@ -218,13 +218,13 @@ class CoreCoil(Threaded):
         self.write_parts(worked, book, "in_all")
         book.total("in_all", COMPOSE)
 
-    def _worn(self, worked: Worked) -> float:
+    def _worn(self, worked: OnPiece) -> float:
         """Return the inside girth of what is threaded [mm]: it stands in over the wire."""
         thick = max((p.made.thickness for p in worked.laid.parts if not p.drop), default=0.0)
         core = worked.laid.string.d
         return math.pi * (self.coil_diameter + core - max(thick, core))
 
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return the inside girth of its turns, and one of them."""
         wrist = worked.job.girths["wrist_girth"]
         inside = self._worn(worked)
@@ -245,19 +245,19 @@ class CoreCoil(Threaded):
             "fit": "coil_ease",
         }
 
-    def fit(self, worked: Worked) -> Fit:
+    def fit(self, worked: OnPiece) -> Fit:
         """Return how its turns sit on the wrist."""
         wrist = worked.job.girths["wrist_girth"]
         off = self._worn(worked) - wrist.value_mm
         hug = Ease(school="fixed", word=None, value_mm=off, backing="geometry")
         return Fit(wrist, hug, "wrist", word_for(off, worked.job.table("wrist")))
 
-    def inside(self, worked: Worked) -> PlusMinus:
+    def inside(self, worked: OnPiece) -> PlusMinus:
         """Return the inside girth of one of its turns."""
         wrist = worked.job.girths["wrist_girth"]
         return PlusMinus(value=self._worn(worked), plus_minus=wrist.plus_minus_mm)
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield whether the wire is tempered, and whether its turns fit."""
         off = self._worn(worked) - worked.job.girths["wrist_girth"].value_mm
         if not worked.laid.string.metal.hard:
@@ -265,7 +265,7 @@ class CoreCoil(Threaded):
         if word_for(off, worked.job.table("wrist")) in ("too_tight", "too_loose"):
             yield advise("coil_fit", "check", "piece", off=off)
 
-    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the wrist with one of its turns round it."""
         girth = worked.job.girths["wrist_girth"].value_mm
         outline = worked.job.outline("wrist", girth)
@@ -273,11 +273,6 @@ class CoreCoil(Threaded):
         label = say("drawing.wrist", girth=girth)
         return (section_sheet(say("drawing.on_the_wrist"), strokes, dims, label),)
 
-    def put_right(self, worked: Worked) -> PuttingRight | None:
+    def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: another coil, or the same one opened or closed."""
-        tryon = worked.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
-        if tryon.comfortable is False:
-            return verdict("coil_tight")
-        return verdict("coil_loose") if tryon.stays_on is False else verdict("fits", settled=True)
+        return felt(tryon, comfortable="coil_tight", stays_on="coil_loose")

@@ -12,7 +12,7 @@ from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench, OneWire, Sized
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import ballable
 from jamreel.core.parts.base import Hold, opens_at
@@ -25,9 +25,9 @@ from jamreel.core.words import say
 from jamreel.core.workpiece.drawing import section_sheet
 from jamreel.core.workpiece.feel import grips
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.steps import shape_step
 from jamreel.core.workpiece.straight import Stretch
+from jamreel.core.workpiece.verdicts import felt
 
 TURN = 2 * math.pi
 
@@ -311,15 +311,7 @@ class EarCuff(OneWire):
         half = math.pi - own.open / 2
         yield grips(wire, wire.radius_on(own.inner), own.rim, own.gap, half)
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: open or close the gap."""
-        gap, tryon = bench.own.gap, bench.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
-        if tryon.goes_on is False:
-            return verdict("ear_stuck", gap=gap)
-        if tryon.comfortable is False:
-            return verdict("ear_open", gap=gap)
-        if tryon.stays_on is False:
-            return verdict("ear_close", gap=gap)
-        return verdict("fits", settled=True)
+        keys = {"goes_on": "ear_stuck", "comfortable": "ear_open", "stays_on": "ear_close"}
+        return felt(tryon, gap=bench.own.gap, **keys)

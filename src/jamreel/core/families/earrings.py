@@ -11,8 +11,8 @@ from jamreel.core.choices import choice
 from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.open_ends import OpenEnds
 from jamreel.core.families.base import Job
-from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.families.composed import COMPOSE, Composed, OnPiece, Target
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.parts.dangle import Dangle
 from jamreel.core.parts.ear_wire import EarWire
@@ -20,8 +20,8 @@ from jamreel.core.parts.linked_bead import LinkedBead
 from jamreel.core.values import Length, Sheet
 from jamreel.core.workpiece.assemble import Row
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import verdict
 from jamreel.core.workpiece.sequence_drawing import hanging_sheet
+from jamreel.core.workpiece.verdicts import felt
 from jamreel.core.workpiece.weights import Scale, hanging_of
 
 
@@ -57,14 +57,14 @@ class DropEarring(Composed):
         """Return the length that it is to hang."""
         return Target(self.drop, 0.5, hanging_of)
 
-    def against(self, worked: Worked, book: Book) -> None:
+    def against(self, worked: OnPiece, book: Book) -> None:
         """Write the parts, and the last drop below them."""
         self.write_parts(worked, book, "hangs")
         below = worked.got - worked.laid.finished
         book.term("last_drop", below, COMPOSE, "geometry", "hangs")
         book.total("hangs", COMPOSE)
 
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return how far it hangs."""
         return [("hangs", worked.got, None)]
 
@@ -78,20 +78,15 @@ class DropEarring(Composed):
             "fit": "hangs",
         }
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield whether it is heavy."""
         weigh = Scale(worked.laid.kinds)
         yield heavy_earring(sum(weigh(part) for part in worked.laid.parts))
 
-    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the earring as it hangs."""
         return (hanging_sheet(worked.laid, worked.got, ("measure", "form", "fit")),)
 
-    def put_right(self, worked: Worked) -> PuttingRight | None:
+    def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return the answer to a try-on."""
-        tryon = worked.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
-        if tryon.comfortable is False:
-            return verdict("lighter")
-        return verdict("fits", settled=True)
+        return felt(tryon, comfortable="lighter")

@@ -12,8 +12,8 @@ from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.open_ends import OpenEnds
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job
-from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.families.composed import COMPOSE, Composed, OnPiece, Target
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.interlace.wound_ring.part import WoundRing
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.result import Plan, Proposal
@@ -22,7 +22,7 @@ from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Row
 from jamreel.core.workpiece.drawing import section_sheet
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import verdict
+from jamreel.core.workpiece.verdicts import felt
 
 # Bands wider than this want more room over the knuckle [mm]; common practice.
 WIDE_MM = 5.0
@@ -75,7 +75,7 @@ class FingerRing(Composed):
         doubt = job.girths["finger_girth"].plus_minus_mm / math.pi
         return Target(self._inside(job) / math.pi, doubt)
 
-    def against(self, worked: Worked, book: Book) -> None:
+    def against(self, worked: OnPiece, book: Book) -> None:
         """Write the finger and the room, then the ring."""
         book.girth(worked.job.girths["finger_girth"], "wanted")
         rule = "families.finger_ring.FingerRing"
@@ -84,12 +84,12 @@ class FingerRing(Composed):
         self.write_parts(worked, book, "in_all")
         book.total("in_all", COMPOSE)
 
-    def inside(self, worked: Worked) -> PlusMinus:
+    def inside(self, worked: OnPiece) -> PlusMinus:
         """Return the inside girth."""
         doubt = worked.job.girths["finger_girth"].plus_minus_mm
         return PlusMinus(value=math.pi * worked.got, plus_minus=doubt)
 
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return its inside girth, and what it is wound on."""
         doubt = worked.job.girths["finger_girth"].plus_minus_mm
         return [
@@ -107,13 +107,13 @@ class FingerRing(Composed):
             "fit": "wanted",
         }
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield whether it is so wide that it wants more room."""
         wide = worked.laid.parts[0].made.thickness
         if wide > WIDE_MM:
             yield advise("ring_wide", "check", "piece.room", wide=wide)
 
-    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the ring as it lies round the finger."""
         part = worked.laid.parts[0]
         strokes = [
@@ -136,11 +136,6 @@ class FingerRing(Composed):
             ),
         )
 
-    def put_right(self, worked: Worked) -> PuttingRight | None:
+    def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return the answer to a try-on: wound again on another former."""
-        tryon = worked.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
-        if tryon.goes_on is False or tryon.comfortable is False:
-            return verdict("ring_tight")
-        return verdict("ring_loose") if tryon.stays_on is False else verdict("fits", settled=True)
+        return felt(tryon, goes_on="ring_tight", comfortable="ring_tight", stays_on="ring_loose")

@@ -11,9 +11,9 @@ from jamreel.core.choices import choice
 from jamreel.core.closures import AnyClosure
 from jamreel.core.closures.open_ends import OpenEnds
 from jamreel.core.families.base import Job, Preset
-from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked, length_beside
+from jamreel.core.families.composed import COMPOSE, Composed, OnPiece, Target, length_beside
 from jamreel.core.fit.fall import hang
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.makeup.sequence import Entries, Entry, named
 from jamreel.core.parts import AnyPart
 from jamreel.core.parts.chain import BoughtChain
@@ -24,7 +24,7 @@ from jamreel.core.values import Length, Sheet, Stroke
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Row
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import verdict
+from jamreel.core.workpiece.verdicts import verdict
 
 # Two plain chains across the brow and one down the parting; the three meet at one ring.
 FOREHEAD_CHAIN = Preset(
@@ -104,7 +104,7 @@ class ForeheadDrops(Composed):
     def _half_focal(self, job: Job) -> float:
         return self.focal.make(job.wires).length / 2 if self.focal else 0.0
 
-    def against(self, worked: Worked, book: Book) -> None:
+    def against(self, worked: OnPiece, book: Book) -> None:
         """Write the brow line, then the parting."""
         book.girth(worked.job.girths["brow_arc"], "wanted_brow")
         book.term("drape", self.drape, COMPOSE, "chosen", "wanted_brow")
@@ -119,7 +119,7 @@ class ForeheadDrops(Composed):
         book.term("less_parting", -down, COMPOSE, "geometry", "parting_over")
         book.total("parting_over", COMPOSE)
 
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return brow line and parting."""
         pm = worked.target.doubt
         return [
@@ -138,7 +138,7 @@ class ForeheadDrops(Composed):
             "fit": "brow_line",
         }
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield whether the parting chain reaches from its anchor to the focal."""
         parting = worked.job.girths["parting_arc"]
         wanted = parting.value_mm - self._half_focal(worked.job)
@@ -147,7 +147,7 @@ class ForeheadDrops(Composed):
             key = "parting_long" if off > 0 else "parting_short"
             yield advise(key, "fix", "piece.parting", off=abs(off))
 
-    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the brow from the front: both sides and the parting, what hangs from them."""
         laid = worked.laid
         half = worked.job.girths["brow_arc"].value_mm * 0.46
@@ -178,11 +178,8 @@ class ForeheadDrops(Composed):
             ),
         )
 
-    def put_right(self, worked: Worked) -> PuttingRight | None:
+    def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return the answer to a try-on."""
-        tryon = worked.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
         unit, name = self.counted_unit(worked)
         if tryon.comfortable is False:
             return verdict("units_on", amount=2 * unit, count=2, name=name, off=2 * unit)

@@ -11,7 +11,7 @@ from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
 from jamreel.core.fit.thickness import arc_centre_length
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.parts.base import Bought, size_in_words, size_of
 from jamreel.core.parts.weights import COMB_G, RIBBON_G_PER_MM
 from jamreel.core.result import Feel
@@ -26,7 +26,7 @@ from jamreel.core.workpiece.drawing import (
 )
 from jamreel.core.workpiece.feel import presses
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import by_inside_girth, verdict
+from jamreel.core.workpiece.verdicts import by_inside_girth, felt
 
 # A head is so much of its crown arc broad where nobody measured it; from memory.
 USUAL_BREADTH = 0.45
@@ -73,11 +73,9 @@ class Circlet(OpenArc):
         tight = -arc.ease.value_mm if arc.ease else 0.0
         yield presses(bench.formed, self._radius(bench), tight, mass)
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: the ribbon takes up or gives."""
-        arc, tryon = bench.own, bench.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
+        arc = bench.own
         if tryon.inside_girth is not None:
             return by_inside_girth(
                 tryon.inside_girth,
@@ -85,11 +83,7 @@ class Circlet(OpenArc):
                 too_big="ribbon_shorter",
                 too_small="ribbon_longer",
             )
-        if tryon.comfortable is False:
-            return verdict("ribbon_ease")
-        if tryon.stays_on is False:
-            return verdict("ribbon_tighten")
-        return verdict("fits", settled=True)
+        return felt(tryon, comfortable="ribbon_ease", stays_on="ribbon_tighten")
 
 
 class TiaraBase(OpenArc):
@@ -131,9 +125,9 @@ class TiaraBase(OpenArc):
         """Return what holds it."""
         return (Bought("comb", size_in_words(say("need_size.pair")), 2, COMB_G),)
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: spread or close the ends."""
-        return _by_feel(bench.job)
+        return felt(tryon, comfortable="spread_ends", stays_on="close_ends")
 
 
 class CrownBand(OpenArc):
@@ -211,17 +205,6 @@ class CrownBand(OpenArc):
         """Return what holds it."""
         return (Bought("comb", size_in_words(say("need_size.pair")), 2, COMB_G),)
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: spread or close the ends."""
-        return _by_feel(bench.job)
-
-
-def _by_feel(job: Job) -> PuttingRight | None:
-    tryon = job.tryon
-    if tryon is None or tryon.says_nothing:
-        return None
-    if tryon.comfortable is False:
-        return verdict("spread_ends")
-    if tryon.stays_on is False:
-        return verdict("close_ends")
-    return verdict("fits", settled=True)
+        return felt(tryon, comfortable="spread_ends", stays_on="close_ends")

@@ -14,13 +14,13 @@ from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import choice
 from jamreel.core.families.base import Job
 from jamreel.core.families.one_wire import Along, OnBench, OneWire, Sized
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Hold, opens_at
 from jamreel.core.path.bearings import EYES, EyeBearing, EyeSits
 from jamreel.core.path.hook import Crook
 from jamreel.core.path.loops import centred
-from jamreel.core.path.moves import Bend, Move, Turn, developed_length
+from jamreel.core.path.moves import Bend, Move, PlaneTurn, developed_length
 from jamreel.core.result import Feel
 from jamreel.core.values import Length, PlusMinus, Sheet
 from jamreel.core.words import say
@@ -35,9 +35,9 @@ from jamreel.core.workpiece.drawing import (
 )
 from jamreel.core.workpiece.feel import pressed
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import by_inside_girth, verdict
 from jamreel.core.workpiece.steps import shape_step
 from jamreel.core.workpiece.straight import Stretch
+from jamreel.core.workpiece.verdicts import by_inside_girth, felt
 
 TURN = 2 * math.pi
 
@@ -75,7 +75,7 @@ class HookedRing(OneWire, ABC):
         """Return the eye: one turn, square to the hook."""
         eye = Bend(angle=TURN, pin=self.eye_pin, side="left", label="eye")
         bent = centred(eye, first=False) if self.eye_sits == "centred" else (eye,)
-        return (Turn(angle=TURN / 4), *bent)
+        return (PlaneTurn(angle=TURN / 4), *bent)
 
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
         """Return the sizes. Raises Refusal for an ease that is none."""
@@ -219,11 +219,8 @@ class HookedRing(OneWire, ABC):
         radius = bench.wire.radius_on(bench.own / math.pi)
         yield pressed(bench.formed, radius, closed=True)
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: length comes off at the eye, which is made again."""
-        tryon = bench.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
         if tryon.inside_girth is not None:
             return by_inside_girth(
                 tryon.inside_girth,
@@ -232,11 +229,7 @@ class HookedRing(OneWire, ABC):
                 too_small="hooked_small",
                 remade=self._eye(bench.wire),
             )
-        if tryon.goes_on is False:
-            return verdict("open_sideways")
-        if tryon.comfortable is False:
-            return verdict("tape_it", worn=bench.own)
-        return verdict("fits", settled=True)
+        return felt(tryon, worn=bench.own, goes_on="open_sideways", comfortable="tape_it")
 
 
 class WristRing(HookedRing, ABC):

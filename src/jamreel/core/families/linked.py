@@ -7,10 +7,10 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.closing import two_hands
 from jamreel.core.advice.opening import falls_off
 from jamreel.core.families.base import Job, Preset
-from jamreel.core.families.composed import Composed, Target, Worked
+from jamreel.core.families.composed import Composed, OnPiece, Target
 from jamreel.core.fit.ease import word_for
 from jamreel.core.fit.thickness import inside_girth_of
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.makeup.fill import inside_of
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.parts.bead import StrungBead
@@ -19,8 +19,8 @@ from jamreel.core.parts.linked_bead import LinkedBead
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.workpiece.assemble import Fit, Row
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import change, verdict
 from jamreel.core.workpiece.sequence_drawing import round_body
+from jamreel.core.workpiece.verdicts import change, verdict
 
 # More than this taken away by thickness is worth saying [mm].
 MUCH_LOST_MM = 15.0
@@ -52,7 +52,7 @@ class LinkedRound(Composed):
         brittle = any(unit.part.stuffs & BRITTLE for unit in self.units())
         return job.table(self.worn_on).brittle_mm if brittle else 0.0
 
-    def against(self, worked: Worked, book: Book) -> None:
+    def against(self, worked: OnPiece, book: Book) -> None:
         """Write girth and ease, then what the make-up comes to, less its thickness."""
         job, girth = worked.job, worked.job.girths[self.girth_name()]
         book.girth(girth, "wanted")
@@ -76,7 +76,7 @@ class LinkedRound(Composed):
             book.term("extended", more, rule, "geometry", "at_link", links=worked.link, pitch=pitch)
             book.total("at_link", rule)
 
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return inside girth and what thickness takes."""
         return [
             ("worn", worked.worn, worked.target.doubt),
@@ -95,7 +95,7 @@ class LinkedRound(Composed):
             "fit": "worn",
         }
 
-    def fit(self, worked: Worked) -> Fit:
+    def fit(self, worked: OnPiece) -> Fit:
         """Return how it fits, with the ease that the make-up really has.
 
         What brittle parts get on top is no ease that the wearer feels as looseness.
@@ -113,11 +113,11 @@ class LinkedRound(Composed):
         girth = job.girths[self.girth_name()].value_mm
         return word_for(got - girth - self._notch(job), job.table(self.worn_on))
 
-    def inside(self, worked: Worked) -> PlusMinus:
+    def inside(self, worked: OnPiece) -> PlusMinus:
         """Return the inside girth."""
         return PlusMinus(value=worked.worn, plus_minus=worked.target.doubt)
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield what thickness takes, and whether it slides off."""
         lost = worked.laid.finished - worked.got
         if lost > MUCH_LOST_MM:
@@ -127,18 +127,15 @@ class LinkedRound(Composed):
         hand = worked.job.girths.get("hand_pass_girth")
         yield falls_off(worked.worn, hand.value_mm if hand else None)
 
-    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the section of the body with the piece round it."""
         girth = worked.job.girths[self.girth_name()].value_mm
         outline = worked.job.outline(self.worn_on, girth)
         fit = self.fit(worked)
         return (round_body(worked.laid, outline, fit.ease, self.worn_on, girth),)
 
-    def put_right(self, worked: Worked) -> PuttingRight | None:
+    def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return the answer to a try-on, in what the piece is counted by."""
-        tryon = worked.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
         unit, name = self.counted_unit(worked)
         if tryon.inside_girth is not None:
             off = tryon.inside_girth - worked.worn
@@ -157,7 +154,7 @@ class LinkedRound(Composed):
         return verdict("fits", settled=True)
 
 
-def _rigid(worked: Worked) -> float:
+def _rigid(worked: OnPiece) -> float:
     """Return what it takes or gives that parts don't bend [mm], 0 where it is not worth a line."""
     try:
         smooth = inside_girth_of([one.bending for one in worked.laid.segments])

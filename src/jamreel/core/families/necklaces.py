@@ -11,9 +11,9 @@ from jamreel.core.body.outline import Outline, usual_outline
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, Preset
-from jamreel.core.families.composed import COMPOSE, Composed, Target, Worked
+from jamreel.core.families.composed import COMPOSE, Composed, OnPiece, Target
 from jamreel.core.fit.fall import Fall, hang
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.makeup.compose import Composition, Lying, compose
 from jamreel.core.makeup.sequence import FOCAL, HUNG, Entries, Entry
 from jamreel.core.parts import AnyPart
@@ -27,9 +27,9 @@ from jamreel.core.units import Mm
 from jamreel.core.values import Length, OptionalLength, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Row
-from jamreel.core.workpiece.chest import fall_sheet, landing
+from jamreel.core.workpiece.fall_drawing import fall_sheet, landing
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import verdict
+from jamreel.core.workpiece.verdicts import verdict
 from jamreel.core.workpiece.weights import Scale
 
 # Names of lengths [mm]; common practice.
@@ -120,7 +120,7 @@ class HangingNecklace(Composed):
             )
         return back + root(short, least, span + 4 * falls)
 
-    def against(self, worked: Worked, book: Book) -> None:
+    def against(self, worked: OnPiece, book: Book) -> None:
         """Write the make-up, then what goes round the back, then what hangs in front."""
         self.write_parts(worked, book, "in_all")
         book.total("in_all", COMPOSE, "front")
@@ -129,10 +129,10 @@ class HangingNecklace(Composed):
         book.term("less_back", -back, "fit.fall.hang", "geometry", "front", girth=girth)
         book.total("front", "fit.fall.hang")
 
-    def _outline(self, worked: Worked) -> Outline:
+    def _outline(self, worked: OnPiece) -> Outline:
         return usual_outline("neck", worked.job.girths["neck_base_girth"].value_mm)
 
-    def _falls(self, worked: Worked, more: float = 0.0) -> Fall:
+    def _falls(self, worked: OnPiece, more: float = 0.0) -> Fall:
         """Return how its front hangs.
 
         Raises:
@@ -161,7 +161,7 @@ class HangingNecklace(Composed):
         # The closure lies at the back: what hangs in front weighs as the body does.
         return sum(weigh(p) for p in points), max(chain, 0.001) / max(laid.body, 1.0)
 
-    def _fall(self, worked: Worked) -> Fall:
+    def _fall(self, worked: OnPiece) -> Fall:
         known: Fall | None = worked.memo.get("fall")
         if known is None:
             known = worked.memo["fall"] = self._falls(worked)
@@ -176,7 +176,7 @@ class HangingNecklace(Composed):
             if p.unit.top in (FOCAL, HUNG) or (p.drop and abs(p.at - middle) < 0.05 * laid.finished)
         ]
 
-    def _drop(self, worked: Worked) -> float:
+    def _drop(self, worked: OnPiece) -> float:
         """Return how much lower than the line what hangs in its middle reaches [mm]."""
         fall = self._fall(worked)
         lows = [
@@ -187,7 +187,7 @@ class HangingNecklace(Composed):
         ]
         return max([0.0, *lows])
 
-    def rows(self, worked: Worked) -> list[Row]:
+    def rows(self, worked: OnPiece) -> list[Row]:
         """Return where it falls."""
         fall = self._fall(worked)
         doubt = self._falls(worked, worked.job.girths["neck_base_girth"].plus_minus_mm / 2)
@@ -209,7 +209,7 @@ class HangingNecklace(Composed):
             "fit": "fall",
         }
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield where it lands, in body words."""
         fall = self._fall(worked)
         low = fall.sag + self._drop(worked)
@@ -221,7 +221,7 @@ class HangingNecklace(Composed):
                 at = (fall.length - part.length) / 2
                 yield swag_spans(fall.chord(at, at + part.length), part.unit.part.span)
 
-    def sheets(self, worked: Worked) -> tuple[Sheet, ...]:
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the chest with the necklace as it hangs."""
         fall = self._fall(worked)
         thick = max(
@@ -233,11 +233,8 @@ class HangingNecklace(Composed):
         sheet = fall_sheet(fall, fall.span, min(thick, 6.0), drop, landmarks, swags)
         return (sheet.model_copy(update={"stations": ("measure", "fit")}),)
 
-    def put_right(self, worked: Worked) -> PuttingRight | None:
+    def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return the answer to a try-on: how many to take off or add for the fall wanted."""
-        tryon = worked.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
         if tryon.fall is None:
             right = bool(tryon.comfortable)
             return verdict("fits" if right else "where_fell", settled=right)
@@ -275,7 +272,7 @@ class PendantChain(HangingNecklace):
     focal: SerializeAsAny[AnyPart] | None = JumpRing(pin=4.0)
     hung: SerializeAsAny[AnyPart] | None = Finding(length=30.0, width=18.0, hangs=True, mass=6.0)
 
-    def own_advice(self, worked: Worked) -> Iterator[Advice | None]:
+    def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield where it lands, and whether anything hangs there."""
         yield from super().own_advice(worked)
         # A plain chain is meant to have none.

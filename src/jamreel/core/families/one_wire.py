@@ -15,7 +15,7 @@ from jamreel.core.body.outline import Outline
 from jamreel.core.cutting.cuts import Cut, Share
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.oval import OvalFormer
 from jamreel.core.forming.strength import Weakest
@@ -34,7 +34,7 @@ from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.oval_former import oval_former, oval_sheet
 from jamreel.core.workpiece.parts_wire import need_of, needs_beside, wires_beside
 from jamreel.core.workpiece.steps import cutting_steps, press_in_step
-from jamreel.core.workpiece.straight import Laid, Stretch, lay_straight
+from jamreel.core.workpiece.straight import StraightWire, Stretch, lay_straight
 
 # What is bought for a piece of one wire, and what hangs from it, goes under these names.
 PIECE, HUNG = "piece", "hung"
@@ -71,7 +71,7 @@ class OnBench:
     job: Job
     wire: Wire
     sized: Sized
-    laid: Laid
+    laid: StraightWire
     former: Former | None
     formed: Wire
 
@@ -120,7 +120,7 @@ class OneWire(Construction):
         """Yield the drawings beside that of the former."""
 
     @abstractmethod
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for."""
 
     @abstractmethod
@@ -236,14 +236,14 @@ class OneWire(Construction):
             rule=bench.laid.rule(sized.doubt),
             sheets=(*self.sheets(bench), *drawn, *((oval_sheet(oval),) if oval else ())),
             oval=oval,
-            righting=self.put_right(bench),
+            righting=self.put_right(bench, tried) if (tried := bench.job.tried) else None,
             needs=self._needs(bench.job),
             weakest=self._weakest(bench),
             feels=lambda mass: self.feels(bench, mass),
             stuffs=self.stuffs,
         )
 
-    def _shaped(self, bench: OnBench) -> Laid:
+    def _shaped(self, bench: OnBench) -> StraightWire:
         """Return the wire with what it shapes to, where that is another than it is cut from."""
         laid = replace(bench.laid, works=tuple(self.works(bench)))
         if bench.formed is bench.wire or not bench.sized.shapes_to:
@@ -264,7 +264,7 @@ class OneWire(Construction):
             *(needs_beside(HUNG, hung, self.hung_times) if hung else ()),
         )
 
-    def _wires_hung(self, job: Job) -> tuple[Laid, ...]:
+    def _wires_hung(self, job: Job) -> tuple[StraightWire, ...]:
         hung = self.hanging(job)
         return wires_beside(HUNG, hung, self.hung_times, job.cuts_by) if hung else ()
 

@@ -10,12 +10,12 @@ from jamreel.core.choices import choice
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import OnBench
 from jamreel.core.families.open_arc import Arc, OpenArc
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.result import Feel
 from jamreel.core.values import Length
 from jamreel.core.workpiece.feel import opened
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import by_inside_girth, verdict
+from jamreel.core.workpiece.verdicts import by_inside_girth, felt
 
 
 class OpenCuff(OpenArc):
@@ -90,17 +90,11 @@ class OpenCuff(OpenArc):
         if opens:
             yield opens
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: close it, open it, or take off at both ends."""
-        arc, tryon = bench.own, bench.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
+        arc = bench.own
         if tryon.inside_girth is not None:
             return by_inside_girth(
                 tryon.inside_girth, arc.inside_girth, too_big="cuff_big", too_small="cuff_small"
             )
-        if tryon.goes_on is False:
-            return verdict("cuff_stuck", gap=self.gap)
-        if tryon.stays_on is False:
-            return verdict("cuff_loose")
-        return verdict("fits", settled=True)
+        return felt(tryon, gap=self.gap, goes_on="cuff_stuck", stays_on="cuff_loose")

@@ -16,7 +16,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.one_wire import Along, OnBench, OneWire, Sized
 from jamreel.core.fit.ease import Ease
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import solderable
 from jamreel.core.parts.base import Bought, Hold, opens_at, ovals_at, size_in_words
@@ -36,9 +36,9 @@ from jamreel.core.workpiece.drawing import (
 )
 from jamreel.core.workpiece.feel import opened, pressed
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.righting import by_inside_girth, verdict
 from jamreel.core.workpiece.steps import shape_step
 from jamreel.core.workpiece.straight import Stretch
+from jamreel.core.workpiece.verdicts import by_inside_girth, felt, verdict
 
 
 @dataclass(frozen=True)
@@ -231,22 +231,17 @@ class ClosedBangle(PlainRing):
         """Return the note on how far it hangs from the wrist."""
         return hangs_loose(bench.own.inside, bench.own.wrist.value_mm)
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: take off before soldering, stretch after."""
-        made, tryon = bench.own, bench.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
+        made = bench.own
         if tryon.inside_girth is not None:
             if tryon.passes_hand is False and tryon.inside_girth >= made.inside - 2:
                 return verdict("hand_again", hand=made.rests_on.value_mm)
             return by_inside_girth(
                 tryon.inside_girth, made.inside, too_big="closed_big", too_small="closed_small"
             )
-        if tryon.passes_hand is False:
-            return verdict("closed_measure", inside=made.inside)
-        if tryon.stays_on is False:
-            return verdict("closed_slides")
-        return verdict("fits", settled=True)
+        keys = {"passes_hand": "closed_measure", "stays_on": "closed_slides"}
+        return felt(tryon, inside=made.inside, **keys)
 
 
 class OpenRing(PlainRing):
@@ -298,20 +293,15 @@ class OpenRing(PlainRing):
             needed=made.parted,
         )
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: more or less overlap."""
-        made, tryon = bench.own, bench.job.tryon
-        if tryon is None or tryon.says_nothing:
-            return None
+        made = bench.own
         if tryon.inside_girth is not None:
             return by_inside_girth(
                 tryon.inside_girth, made.inside, too_big="overlap_more", too_small="overlap_less"
             )
-        if tryon.goes_on is False:
-            return verdict("overlap_stuck", parted=made.parted)
-        if tryon.stays_on is False:
-            return verdict("cuff_loose")
-        return verdict("fits", settled=True)
+        keys = {"goes_on": "overlap_stuck", "stays_on": "cuff_loose"}
+        return felt(tryon, parted=made.parted, **keys)
 
 
 class OverlapBangle(OpenRing):

@@ -18,7 +18,7 @@ from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette, WovenHand
-from jamreel.core.interlace.body import Body, Worked
+from jamreel.core.interlace.body import Body, Takes
 from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.face import Face, face
 from jamreel.core.interlace.turns import turn
@@ -72,10 +72,7 @@ class Interlaced(Part):
     sample_over: Length = choice(20.0, 5, 300)
     sample_took: OptionalLength = choice(None, 10, 30000)
 
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours by what its ends offer."""
-        return "link"
+    joins: ClassVar[Role] = "link"
 
     @abstractmethod
     def body(self, wires: Palette) -> Body:
@@ -242,16 +239,16 @@ class Weaving:
         b = self.body
         return FAST_TURNS * turn(b.wires.core, b.wires.working.d, b.wires.working.d)
 
-    def every_row(self, one: Worked) -> tuple[float, ...]:
+    def every_row(self, one: Takes) -> tuple[float, ...]:
         """Return what a wire takes in every row [mm]."""
         rows = self.rows - 2 * one.left_out
         return tuple(self.by_hand(one, one.takes[n % len(one.takes)]) for n in range(rows))
 
-    def by_hand(self, one: Worked, takes: float) -> float:
+    def by_hand(self, one: Takes, takes: float) -> float:
         """Return what the maker's hand takes in a row of which the sum is known [mm]."""
         return self.tight * (takes - one.firm) + one.firm
 
-    def tails(self, one: Worked) -> tuple[float, float]:
+    def tails(self, one: Takes) -> tuple[float, float]:
         """Return what a wire wants at its start and at its end [mm]."""
         if one.whole:
             before, behind = one.around
@@ -260,7 +257,7 @@ class Weaving:
         start = FINISH_MM if one.folded else START_MM
         return start + self.fast, FINISH_MM + self.fast
 
-    def shares(self, one: Worked) -> tuple[Share, ...]:
+    def shares(self, one: Takes) -> tuple[Share, ...]:
         """Return how the rows are shared out to wires that can be handled."""
         takes = tuple(self.spare * row + one.uneven for row in self.every_row(one))
         if one.whole:
@@ -269,7 +266,7 @@ class Weaving:
         return shared_out(takes, tails, self.wires.handled)
 
     def _use(
-        self, one: Worked, share: Share, quantity: int, strokes: tuple[Stroke, ...], name: str
+        self, one: Takes, share: Share, quantity: int, strokes: tuple[Stroke, ...], name: str
     ) -> WireUse:
         """Return the wires that go over as many rows."""
         if one.whole:
@@ -301,7 +298,7 @@ class Weaving:
             **self._by_technique(one, takes, looser, share.rows),
         )
 
-    def _whole(self, one: Worked, share: Share, strokes: tuple[Stroke, ...]) -> WireUse:
+    def _whole(self, one: Takes, share: Share, strokes: tuple[Stroke, ...]) -> WireUse:
         """Return the wires that go all along the body."""
         takes = sum(self.every_row(one))
         looser = share.takes - takes
@@ -324,7 +321,7 @@ class Weaving:
             **self._by_technique(one, takes, looser, share.rows),
         )
 
-    def _by_technique(self, one: Worked, takes: float, looser: float, rows: int) -> dict[str, Any]:
+    def _by_technique(self, one: Takes, takes: float, looser: float, rows: int) -> dict[str, Any]:
         """Return what of a wire is in the maker's hand: by the sum, and as it is cut for."""
         firm = one.firm * rows
         by_sum = max(0.0, takes - firm) / self.tight
@@ -434,7 +431,7 @@ class Weaving:
         )
 
 
-def _like(one: Worked, share: Share, rows: int) -> tuple[int, float, bool, bool]:
+def _like(one: Takes, share: Share, rows: int) -> tuple[int, float, bool, bool]:
     """Return what wires have in common that are cut alike, in a body of so many rows."""
     last = share.first + share.rows == rows - 2 * one.left_out
     first = share.first == 0

@@ -18,7 +18,7 @@ from jamreel.core.values import Stroke
 
 
 @dataclass(frozen=True)
-class Worked:
+class Takes:
     """Working wires that go the same way side by side, lengths in mm.
 
     Each of ``count`` ``takes`` so much in a row, by turns; the first one takes ``start`` before the
@@ -81,7 +81,7 @@ class BodyWires:
     of a row, by turns. ``core`` is the thinnest that working wires are bent round [mm]."""
 
     working: Wire
-    worked: tuple[Worked, ...]
+    worked: tuple[Takes, ...]
     core: float
     frame: tuple[WireUse, ...] = ()
     beads: tuple[tuple[OneBead, ...], ...] = ((),)

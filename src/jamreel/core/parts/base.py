@@ -202,6 +202,8 @@ class Part(Asking, ABC):
     """A part of a make-up: its own choices as fields, and what it comes to in ``make``."""
 
     kind: str
+    # How it joins its neighbours, where its maker does not hang it.
+    joins: ClassVar[Role]
     # The field that a graduation changes.
     grades: ClassVar[str | None] = None
     # The field that it is counted in, where that is not how often it stands in the sequence.
@@ -216,9 +218,9 @@ class Part(Asking, ABC):
             _registry[kind.default] = cls
 
     @property
-    @abstractmethod
     def role(self) -> Role:
         """How it joins its neighbours."""
+        return "drop" if getattr(self, "hangs", False) else self.joins
 
     @abstractmethod
     def make(self, wires: Palette) -> Made:

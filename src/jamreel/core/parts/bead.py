@@ -1,6 +1,6 @@
 """A bead on the string: neighbours with holes share one wire."""
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Role
@@ -15,12 +15,9 @@ TUBE = 1.5
 class StrungBead(Beaded):
     """One bead of a strung run; of a list, each bead in turn."""
 
-    kind: Literal["bead"] = "bead"
+    joins: ClassVar[Role] = "strung"
 
-    @property
-    def role(self) -> Role:
-        """Shares a string."""
-        return "strung"
+    kind: Literal["bead"] = "bead"
 
     @property
     def spaces(self) -> bool:

@@ -14,6 +14,7 @@ class BoughtChain(Part):
     """A stretch of chain: so many links of one pitch."""
 
     counted_in: ClassVar[str | None] = "links"
+    joins: ClassVar[Role] = "link"
 
     kind: Literal["chain"] = "chain"
     links: int = choice(12, 1, 600)
@@ -22,11 +23,6 @@ class BoughtChain(Part):
     mass_per_m: float = choice(9.0, 0.2, 200)
     soldered: bool = True
     links_lost: int = choice(1, 0, 3)
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     def varies(self) -> tuple[Varies, ...]:
         """Return its links, a few more or less."""

@@ -1,7 +1,7 @@
 """Coil over coil: a fine coil wound as wire round a core again, into a bead."""
 
 from collections.abc import Iterator
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import no_core
 from jamreel.core.choices import choice
@@ -19,6 +19,8 @@ APART_MM = 6.0
 class CoilBead(Part):
     """A coil of wire on a core wire, wound ``turns`` times round a second core."""
 
+    joins: ClassVar[Role] = "strung"
+
     kind: Literal["coil_bead"] = "coil_bead"
     core_wire: Length = choice(0.8, 0.3, 3)
     core: Length = choice(2.0, 0.5, 30)
@@ -27,11 +29,6 @@ class CoilBead(Part):
     lead: Length = choice(15.0, 0, 60)
     rod: Length = choice(150.0, 20, 1000)
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Shares a string."""
-        return "strung"
 
     def make(self, wires: Palette) -> Made:
         """Return the bead: the second core's coil is as long as its turns take of the first.

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import links_twist
 from jamreel.core.bench.steps import Step
@@ -15,7 +15,7 @@ from jamreel.core.parts.drawn import drawn_round, laid
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, Stand, face_step
 from jamreel.core.parts.pictures import bead
 from jamreel.core.path.loops import centred
-from jamreel.core.path.moves import Bend, Kink, Move, Straight, Turn, Wrap
+from jamreel.core.path.moves import Bend, Kink, Move, PlaneTurn, Straight, Wrap
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, Stroke
 from jamreel.core.wire.gauges import OptionalSize
@@ -27,6 +27,8 @@ class CurvedLink(Beaded):
     The winding has ``end_turns`` at both ends and ``turns_between`` two beads. All links of a row
     are bent to one ``hand``, or they don't lie alike.
     """
+
+    joins: ClassVar[Role] = "link"
 
     kind: Literal["curved_link"] = "curved_link"
     form: Length = choice(30.0, 8, 200)
@@ -44,11 +46,6 @@ class CurvedLink(Beaded):
     tail: Length = choice(15.0, *TAIL_RANGE)
     wire: OptionalSize = None
     wrapping_wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     def make(self, wires: Palette) -> Made:
         """Return the link; it bears across its chord.
@@ -124,7 +121,7 @@ class CurvedLink(Beaded):
     def _main(self, d: float) -> Stretches:
         loop = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
         side = 1 if self.hand == "right" else -1
-        turn = () if self.stand == "alike" else (Turn(angle=side * math.pi / 2),)
+        turn = () if self.stand == "alike" else (PlaneTurn(angle=side * math.pi / 2),)
         angle = self.arc / ((self.form + d) / 2)
         curve = Bend(angle=angle, pin=self.form, side="right", label="curve")
         return (
@@ -141,11 +138,11 @@ class CurvedLink(Beaded):
                 body.append(Wrap(turns=self.turns_between, core=core, label="wraps"))
             # Through a bead it runs along the arc, and then goes on round it.
             body += [
-                Turn(angle=math.pi / 2),
+                PlaneTurn(angle=math.pi / 2),
                 Kink(angle=math.pi / 2),
                 Straight(length=one.along),
                 Kink(angle=math.pi / 2, side="right"),
-                Turn(angle=-math.pi / 2),
+                PlaneTurn(angle=-math.pi / 2),
             ]
         body.append(Wrap(turns=self.end_turns, core=core, label="wraps"))
         tail = (Straight(length=self.tail),)

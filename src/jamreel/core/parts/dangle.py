@@ -1,6 +1,6 @@
 """The dangle: beads on a pin with a head, hung by a wrapped or a plain loop."""
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
@@ -20,17 +20,14 @@ HEAD_MM = 0.6
 class Dangle(Looped, Beaded):
     """A drop of one bead or several; its foot is a bought pin's head or a curl of the wire."""
 
+    joins: ClassVar[Role] = "drop"
+
     kind: Literal["dangle"] = "dangle"
     beads: int = choice(1, 1, 20)
     colour: Colour = "brick"
     foot: Literal["head_pin", "curl"] = "head_pin"
     pin_length: Length = choice(50.0, *PIN_LENGTH_RANGE, when=("foot", "head_pin"))
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Hangs."""
-        return "drop"
 
     def make(self, wires: Palette) -> Made:
         """Return the dangle, hung from the inside of its loop."""

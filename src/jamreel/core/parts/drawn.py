@@ -8,7 +8,7 @@ import numpy as np
 from jamreel.core.parts.base import WireUse
 from jamreel.core.path.lines import points_of
 from jamreel.core.path.moves import Move
-from jamreel.core.path.projection import Laid, Piece, held_at, pieces, seen_of, traced
+from jamreel.core.path.projection import Piece, View, held_at, pieces, seen_of, traced
 from jamreel.core.path.trace import Array, Run
 from jamreel.core.values import Point, Stroke
 
@@ -42,7 +42,7 @@ class Look:
     what is seen of it [mm]."""
 
     path: tuple[Run, ...]
-    view: Laid
+    view: View
     low: tuple[float, float]
     high: tuple[float, float]
     arc: float = 0.0
@@ -93,7 +93,7 @@ def _looked_at(
     turn, roll, wound, arc, eye = look
     found = traced(moves, wire)
     if eye:
-        view = Laid(found[0].points[0], np.array(eye).T)
+        view = View(found[0].points[0], np.array(eye).T)
     else:
         view = held_at(found, held, turn, roll, wound=wound)
     seen = np.vstack([seen_of(run, view)[:, :2] for run in found])

@@ -1,7 +1,7 @@
 """The ear wire: a hook through the ear with a loop for the drop."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
@@ -17,17 +17,14 @@ from jamreel.core.wire.gauges import OptionalSize
 class EarWire(Part):
     """A bow on a pin, a tail behind the ear, a plain loop in front."""
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["ear_wire"] = "ear_wire"
     bow_pin: Length = choice(9.0, 4, 20)
     front: Length = choice(4.0, 1, 30)
     back: Length = choice(14.0, 4, 40)
     pin: Length = choice(2.0, 1, 6)
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Links; its other end is the ear."""
-        return "link"
 
     def make(self, wires: Palette) -> Made:
         """Return the ear wire, from where it rests in the ear to the inside of its loop."""

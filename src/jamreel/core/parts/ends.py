@@ -20,7 +20,7 @@ from jamreel.core.parts.base import (
     part_step,
 )
 from jamreel.core.path.loops import centred, wrapped_loop_reach
-from jamreel.core.path.moves import Bend, Spiral, Straight, Turn, Wrap
+from jamreel.core.path.moves import Bend, PlaneTurn, Spiral, Straight, Wrap
 from jamreel.core.values import Length
 
 LoopKind = Literal["wrapped", "plain"]
@@ -75,14 +75,14 @@ class Loop:
             side: ``left`` lies end first, ``right`` end last.
             turned: how far its plane is turned from that of the other loop [rad].
         """
-        turn = (Turn(angle=turned),) if turned else ()
+        turn = (PlaneTurn(angle=turned),) if turned else ()
         bend = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
         loop = (*turn, *centred(bend, first=side == "left"))
         if not self.wrapped:
             return ((f"loop_{side}", loop),)
         # From the loop it goes on round its own stem.
         wraps = (
-            Turn(angle=math.pi / 2),
+            PlaneTurn(angle=math.pi / 2),
             Wrap(turns=self.wraps_, core=self.wire.d, label="wraps", on_own=True),
         )
         rows: Stretches = (
@@ -93,7 +93,7 @@ class Loop:
         if self._swirls:
             # It lies in the plane of the loop, on the wraps.
             swirl = (
-                Turn(angle=math.pi / 2),
+                PlaneTurn(angle=math.pi / 2),
                 Spiral(turns=self.turns, pin=self.wire.d, outward=True, label="swirl"),
             )
             rows = (*rows, (f"swirl_{side}", swirl if side == "right" else swirl[::-1]))

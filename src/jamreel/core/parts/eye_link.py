@@ -1,6 +1,6 @@
 """The eye link: a straight stem with a loop at each end, no bead."""
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
@@ -15,16 +15,13 @@ from jamreel.core.wire.gauges import OptionalSize
 class EyeLink(Looped):
     """A stem of bare wire between two loops."""
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["eye_link"] = "eye_link"
     stem: Length = choice(8.0, 0, 120)
     loops: LoopKind = "plain"
     stand: Stand = "square"
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     def make(self, wires: Palette) -> Made:
         """Return the link; its loops stand alike or square to each other."""

@@ -1,7 +1,7 @@
 """The figure-eight link: two loops on opposite sides of one wire."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import thin_for_links
 from jamreel.core.choices import choice
@@ -16,15 +16,12 @@ from jamreel.core.wire.gauges import OptionalSize
 class FigureEight(Part):
     """Two plain loops that touch, one to each side."""
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["figure_eight"] = "figure_eight"
     pin: Length = choice(4.0, 1, 30)
     hammered: bool = True
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     def make(self, wires: Palette) -> Made:
         """Return the link: two inner diameters and the wire where the loops cross."""

@@ -1,7 +1,7 @@
 """Something bought: a connector with two loops, or a charm or pendant with one."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
@@ -17,6 +17,8 @@ HOLE_LINE_MM = 0.3
 class Finding(Part):
     """A bought finding, measured from the inside of one loop to the inside of the other."""
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["finding"] = "finding"
     length: Length = choice(15.0, 1, 200)
     width: Length = choice(8.0, 0.5, 100)
@@ -26,11 +28,6 @@ class Finding(Part):
     hangs: bool = False
     drilled: bool = False
     edge: Length = choice(2.0, 0.3, 40, when=("drilled", "true"))
-
-    @property
-    def role(self) -> Role:
-        """Hangs, or links with its neighbours."""
-        return "drop" if self.hangs else "link"
 
     def make(self, wires: Palette) -> Made:
         """Return the finding as measured; a ring through a drilled one goes round its edge."""

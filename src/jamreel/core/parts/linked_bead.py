@@ -1,6 +1,6 @@
 """The linked bead: a loop, a bead or several, a loop."""
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.forming.chosen import Wire
@@ -18,17 +18,14 @@ from jamreel.core.wire.gauges import OptionalSize
 class LinkedBead(Looped, Beaded):
     """Beads on a wire with a loop at each end; on a bought eye pin one of them is there already."""
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["linked_bead"] = "linked_bead"
     beads: int = choice(1, 1, 20)
     stand: Stand = "square"
     stock: Literal["wire", "eye_pin"] = "wire"
     pin_length: Length = choice(50.0, *PIN_LENGTH_RANGE, when=("stock", "eye_pin"))
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     def make(self, wires: Palette) -> Made:
         """Return the linked bead; its loops stand square to each other so that links lie flat."""

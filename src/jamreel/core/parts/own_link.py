@@ -1,6 +1,6 @@
 """A link or drop of the maker's own, described as moves on one wire."""
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import Field
 
@@ -15,6 +15,8 @@ from jamreel.core.wire.gauges import OptionalSize
 class OwnLink(Part):
     """A shape of the maker's own; it bears at the insides of its two furthest points."""
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["own_link"] = "own_link"
     name: str = Field(default="", max_length=60)
     moves: tuple[OwnMove, ...] = Field(
@@ -28,11 +30,6 @@ class OwnLink(Part):
     )
     hangs: bool = False
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Hangs, or links with its neighbours."""
-        return "drop" if self.hangs else "link"
 
     @property
     def says(self) -> str:

@@ -16,9 +16,9 @@ from jamreel.core.path.moves import (
     Fold,
     Mark,
     Move,
+    PlaneTurn,
     Spiral,
     Straight,
-    Turn,
     Wrap,
     developed_length,
 )
@@ -85,7 +85,7 @@ class OwnMove(Asking):
             case "wrap":
                 return Wrap(turns=self.turns, core=self.pin, side=self.side, label="wraps")
             case "turn":
-                return Turn(angle=math.radians(self.degrees))
+                return PlaneTurn(angle=math.radians(self.degrees))
             case "flatten":
                 return Flatten(length=self.length, thickness=wire / 2)
             case _:

@@ -1,7 +1,7 @@
 """The folded ring link: a ring, two legs rolled over the ring before it, a bead on each leg."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import ring_soft
 from jamreel.core.choices import choice, like
@@ -28,6 +28,8 @@ class RingLink(Beaded):
     Its roll goes over the ring of the link before, between that link's beads.
     """
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["ring_link"] = "ring_link"
     pin: Length = choice(9.0, 2, 30)
     roll_pin: Length = choice(3.0, 1, 12)
@@ -38,11 +40,6 @@ class RingLink(Beaded):
     play: Length = choice(1.0, 0, 10)
     colour: Colour = "plum"
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     def make(self, wires: Palette) -> Made:
         """Return the link, from the inside of its roll to the far inside of its ring.

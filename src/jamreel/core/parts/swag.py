@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from itertools import pairwise
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field, SerializeAsAny
 
@@ -42,6 +42,8 @@ def _no_swags() -> Mapping[str, type[Part]]:
 class Swag(Part):
     """Two strands or more of chain or links; the shortest carries, the longest is hung first."""
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["swag"] = "swag"
     span: Length = choice(90.0, 10, 600)
     strands: int = choice(2, 2, MOST_STRANDS)
@@ -50,11 +52,6 @@ class Swag(Part):
     link: SerializeAsAny[Annotated[Part, TaggedUnion(_no_swags)]] = Field(
         default_factory=lambda: BoughtChain(links=1)
     )
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     @property
     def stuffs(self) -> frozenset[str]:

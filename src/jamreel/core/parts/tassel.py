@@ -1,7 +1,7 @@
 """The tassel: strands of beaded sections, hung in the lower loop of a head."""
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import ClassVar, Literal
 
 from pydantic import Field
 
@@ -49,6 +49,8 @@ class Tassel(Part):
     Every second strand is ``shorter`` by so many sections.
     """
 
+    joins: ClassVar[Role] = "drop"
+
     kind: Literal["tassel"] = "tassel"
     head: BeadList = Field(
         default=(OneBead(bead=8.0, hole=1.5, colour="amber"),), max_length=MOST_LISTED
@@ -64,11 +66,6 @@ class Tassel(Part):
     tail: Length = choice(10.0, *TAIL_RANGE)
     wire: OptionalSize = None
     strand_wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Hangs."""
-        return "drop"
 
     @property
     def stuffs(self) -> frozenset[str]:

@@ -1,15 +1,16 @@
 """What wound parts have in common: a core, a rod, and a sample that tells how a hand winds."""
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.parts import no_core, wound_by_hand
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.parts.base import Part, Stretches
+from jamreel.core.parts.base import Made, Part, Role, Stretches, WireUse
+from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.coils import effective_core
-from jamreel.core.path.moves import Straight, wrap_length
+from jamreel.core.path.moves import Straight, Wrap, wrap_length
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, OptionalLength
 from jamreel.core.wire.gauges import OptionalSize
@@ -30,6 +31,40 @@ class Wound(Part):
     sample_wire: OptionalLength = choice(None, 50, 20000)
     sample_coil: OptionalLength = choice(None, 5, 5000)
     wire: OptionalSize = None
+
+    joins: ClassVar[Role] = "strung"
+
+    def wound(self, wire: Wire, turns: int, lost: float = 0.0, *, off_coil: bool = False) -> Made:
+        """Return so many close turns; its hole is its core.
+
+        Args:
+            wire: that is wound.
+            turns: of the coil.
+            lost: further ones that its cut loses.
+            off_coil: whether it is cut from a longer coil.
+
+        Raises:
+            Refusal: like ``looser``.
+        """
+        outer, long = self.core + 2 * wire.d, turns * wire.d
+        stretches = (
+            ("body", (Wrap(turns=turns, core=self.core, label="coil"),)),
+            *((("lost", (Wrap(turns=lost, core=self.core),)),) if lost else ()),
+            *self.looser(wire, turns + lost),
+        )
+        coil = WireUse(self.kind, wire, stretches, off_coil=off_coil, wound=True)
+        use = laid(coil, middle=long / 2, low=True)
+        return Made(
+            length=long,
+            lies="bead",
+            pieces=turns,
+            thickness=outer,
+            width=outer,
+            hole=self.core,
+            wires=(use,),
+            strokes=drawn(use),
+            advice=self.winding_advice(wire, turns + lost),
+        )
 
     def looser(self, wire: Wire, turns: float) -> Stretches:
         """Return what this hand takes beyond the sum for some turns, as a stretch of its own.

@@ -2,7 +2,7 @@
 
 import math
 
-from jamreel.core.path.moves import Bend, Kink, Move, Side, Turn
+from jamreel.core.path.moves import Bend, Kink, Move, PlaneTurn, Side
 
 
 def loop_takes(pin: float, wire: float) -> float:
@@ -96,4 +96,4 @@ def turned_over(crook: Bend) -> tuple[Move, ...]:
 
     Source: plain geometry.
     """
-    return (Turn(angle=math.pi / 2), crook, Turn(angle=-math.pi / 2))
+    return (PlaneTurn(angle=math.pi / 2), crook, PlaneTurn(angle=-math.pi / 2))

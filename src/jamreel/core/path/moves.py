@@ -1,8 +1,8 @@
 """Moves on one round wire, the length they take, and where they lie on the straight wire.
 
 Composition: a path is a sequence of moves; any move may follow any other, an empty path is the
-neutral element, and joining paths adds their lengths. A ``Turn``, ``Kink`` or ``Mark`` takes no
-wire.
+neutral element, and joining paths adds their lengths. A ``PlaneTurn``, ``Kink`` or ``Mark`` takes
+no wire.
 """
 
 import math
@@ -90,7 +90,7 @@ class Flatten(Frozen):
     thickness: float = Field(gt=0)
 
 
-class Turn(Frozen):
+class PlaneTurn(Frozen):
     """A turn [rad] of the plane of the next bends about the wire; right-handed, no length."""
 
     kind: Literal["turn"] = "turn"
@@ -117,7 +117,7 @@ class Mark(Frozen):
 
 
 Move = Annotated[
-    Straight | Bend | Corner | Fold | Spiral | Wrap | Flatten | Turn | Kink | Mark,
+    Straight | Bend | Corner | Fold | Spiral | Wrap | Flatten | PlaneTurn | Kink | Mark,
     Field(discriminator="kind"),
 ]
 
@@ -286,7 +286,7 @@ def bends_of(moves: Sequence[Move], wire: float, start: float = 0.0) -> tuple[Be
     bends = []
     for at, move in _placed(moves, wire):
         bent = pin_and_angle(move)
-        if bent is not None and not isinstance(move, (Straight, Flatten, Turn, Kink, Mark)):
+        if bent is not None and not isinstance(move, (Straight, Flatten, PlaneTurn, Kink, Mark)):
             bends.append(
                 BendAt(
                     label=move.label,
@@ -312,8 +312,8 @@ def mirrored(moves: Sequence[Move]) -> tuple[Move, ...]:
     other: dict[Side, Side] = {"left": "right", "right": "left"}
     out: list[Move] = []
     for move in moves:
-        if isinstance(move, Turn):
-            out.append(Turn(angle=-move.angle))
+        if isinstance(move, PlaneTurn):
+            out.append(PlaneTurn(angle=-move.angle))
         elif isinstance(move, (Straight, Flatten, Mark)):
             out.append(move)
         else:

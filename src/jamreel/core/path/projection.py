@@ -21,7 +21,7 @@ APART_MM, MOST_POINTS = 0.5, 1500
 
 
 @dataclass(frozen=True)
-class Laid:
+class View:
     """Axes of a drawing in space: the point at its origin, and right, up and towards the eye as
     columns; ``turn`` turns the drawing in its own plane [rad]."""
 
@@ -73,7 +73,7 @@ def held_at(
     roll: float = 0.0,
     *,
     wound: bool = False,
-) -> Laid:
+) -> View:
     """Return the drawing in which one run begins at the origin and runs to the right.
 
     Args:
@@ -89,15 +89,15 @@ def held_at(
     if not wound or not _winds(run):
         cos, sin = math.cos(roll), math.sin(roll)
         rolled = np.array([[1, 0, 0], [0, cos, -sin], [0, sin, cos]])
-        return Laid(run.points[0], run.frame @ rolled, turn)
+        return View(run.points[0], run.frame @ rolled, turn)
     turn_, _ = _one_turn(run)
     axis = (turn_[-1] - turn_[0]) / np.linalg.norm(turn_[-1] - turn_[0])
     # It begins behind, so that the front of every turn is drawn in one piece.
     near = run.frame[:, 1]
-    return Laid(run.points[0], np.column_stack([axis, np.cross(near, axis), near]), turn)
+    return View(run.points[0], np.column_stack([axis, np.cross(near, axis), near]), turn)
 
 
-def pieces(found: Sequence[Run], laid: Laid) -> tuple[Piece, ...]:
+def pieces(found: Sequence[Run], laid: View) -> tuple[Piece, ...]:
     """Return a wire in pieces, the furthest first: turns that pass behind it lie under it.
 
     Args:
@@ -131,8 +131,8 @@ def _winds(run: Run) -> bool:
     return isinstance(run.move, Wrap) and run.move.turns >= 1
 
 
-def seen_of(run: Run, laid: Laid) -> Array:
-    """Return the points of a run as they are seen; see ``Laid.seen``.
+def seen_of(run: Run, laid: View) -> Array:
+    """Return the points of a run as they are seen; see ``View.seen``.
 
     What is wound round its own stem has it in its middle: a path goes on from the stem's middle, so
     that its turns would lie beside it.
@@ -146,7 +146,7 @@ def seen_of(run: Run, laid: Laid) -> Array:
     return laid.seen(run.points - _one_turn(run)[1] if _winds(run) else run.points)
 
 
-def _pieces(run: Run, laid: Laid) -> Iterator[Piece]:
+def _pieces(run: Run, laid: View) -> Iterator[Piece]:
     if not _winds(run):
         seen = laid.seen(run.points)
         yield Piece(seen[:, :2], float(seen[:, 2].mean()))

@@ -15,9 +15,9 @@ from jamreel.core.path.moves import (
     Kink,
     Mark,
     Move,
+    PlaneTurn,
     Spiral,
     Straight,
-    Turn,
     Wrap,
     corner_radius,
     move_length,
@@ -153,7 +153,7 @@ def runs(moves: Sequence[Move], wire: float, step: float = 0.5) -> tuple[Run, ..
     for move in moves:
         laid, middle = point[np.newaxis], None
         frame = np.column_stack([tangent, normal, _cross(tangent, normal)])
-        if isinstance(move, Turn):
+        if isinstance(move, PlaneTurn):
             across = _cross(tangent, normal)
             normal = math.cos(move.angle) * normal + math.sin(move.angle) * across
         elif isinstance(move, Kink):

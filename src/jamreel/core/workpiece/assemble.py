@@ -49,7 +49,7 @@ from jamreel.core.workpiece.by_hand import by_hand, paced
 from jamreel.core.workpiece.feel import felt
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.making import spoilt, worked
-from jamreel.core.workpiece.straight import Laid, records_of
+from jamreel.core.workpiece.straight import StraightWire, records_of
 from jamreel.core.workpiece.temper_track import cracked, tracked, with_heat
 from jamreel.core.workpiece.worked import WorkedWire, worked_wires
 
@@ -79,7 +79,7 @@ class Workings:
     ledger: tuple[LedgerLine, ...]
     rows: Sequence[Row]
     answers: Mapping[str, str]
-    wires: Sequence[Laid]
+    wires: Sequence[StraightWire]
     steps: Sequence[Step]
     rule: RuleDrawing
     sheets: Sequence[Sheet]
@@ -223,7 +223,7 @@ def _whole(cuts: tuple[Cut, ...]) -> Iterator[Cut]:
             yield cut
 
 
-def _tightest(wires: Sequence[Laid], worked: Sequence[WorkedWire]) -> Tight | None:
+def _tightest(wires: Sequence[StraightWire], worked: Sequence[WorkedWire]) -> Tight | None:
     """Return the bend of all wires that asks most of its metal, against what that bears; what is
     annealed for it is taken care of."""
     soft = {one.cut.id for one in worked if one.track and one.track.anneals}
@@ -232,7 +232,7 @@ def _tightest(wires: Sequence[Laid], worked: Sequence[WorkedWire]) -> Tight | No
     return max(found, key=lambda one: one.strain / one.bears, default=None)
 
 
-def _bends(job: Job, wires: Sequence[Laid], cuts: tuple[Cut, ...]) -> Iterable[PlannedBend]:
+def _bends(job: Job, wires: Sequence[StraightWire], cuts: tuple[Cut, ...]) -> Iterable[PlannedBend]:
     """Yield the bends of every kind of wire once, named after it where there are several."""
     several = len(cuts) > 1 or any("/" in cut.id for cut in cuts)
     for laid, cut in zip(wires, cuts, strict=True):

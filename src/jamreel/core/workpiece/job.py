@@ -30,7 +30,7 @@ from jamreel.core.wire.metals import WireChoice
 from jamreel.core.wire.palette import PaletteChoice
 from jamreel.core.words import say
 from jamreel.core.workpiece.making import Making, WhoseHand
-from jamreel.core.workpiece.straight import CutsBy, Laid
+from jamreel.core.workpiece.straight import CutsBy, StraightWire
 
 __all__ = ["Job", "Wire"]
 
@@ -118,6 +118,11 @@ class Job:
         by_girth = self.cutting.ratio_of == "girth" and girth is not None
         return girth.value_mm if by_girth and girth is not None else finished
 
+    @property
+    def tried(self) -> TryOn | None:
+        """The try-on, where it says anything."""
+        return None if self.tryon is None or self.tryon.says_nothing else self.tryon
+
     def ease_on(self, part: str, girth: float) -> Ease:
         """Return the chosen ease on a part of the body."""
         return ease_of(self.ease, girth, self.table(part))
@@ -149,7 +154,7 @@ class Job:
         tools = (*self.shop.formers, *self.shop.pins)
         return choose_former(target, ideal, tools, wire.shape, wire.law, self.kept)
 
-    def on_pins(self, laid: Laid, named: str = "") -> Iterator[PlannedBend]:
+    def on_pins(self, laid: StraightWire, named: str = "") -> Iterator[PlannedBend]:
         """Yield the bends of a wire with the maker's nearest pin for each and what it opens to.
 
         Bends of one key that are alike in pin, angle and side are one bend at several places;

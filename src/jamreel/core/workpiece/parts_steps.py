@@ -9,13 +9,13 @@ from jamreel.core.makeup.sequence import CLOSURE, MakeUp
 from jamreel.core.parts.base import Made
 from jamreel.core.words import say
 from jamreel.core.workpiece.steps import press_in_step
-from jamreel.core.workpiece.straight import Laid
+from jamreel.core.workpiece.straight import StraightWire
 
 
 def order_of_work(
     makeup: MakeUp,
     laid: Composition,
-    wires: Sequence[Laid],
+    wires: Sequence[StraightWire],
     worn: tuple[str, ...],
     forms: tuple[Step, ...] = (),
     sets: int = 1,
@@ -52,7 +52,7 @@ def _with_minutes(steps: tuple[Step, ...], more: float) -> tuple[Step, ...]:
     return (*steps[:at], longer, *steps[at + 1 :])
 
 
-def _cutting(wires: Sequence[Laid]) -> Iterator[Step]:
+def _cutting(wires: Sequence[StraightWire]) -> Iterator[Step]:
     if not wires:
         return
     count = sum(one.cut.quantity for one in wires)

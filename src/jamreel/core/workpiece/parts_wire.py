@@ -17,7 +17,7 @@ from jamreel.core.parts.base import Bought, Made, Size, Stretches, WireUse
 from jamreel.core.path.moves import Straight, developed_length
 from jamreel.core.result import Need
 from jamreel.core.words import say, voice
-from jamreel.core.workpiece.straight import CutsBy, Laid, Stretch, lay_straight
+from jamreel.core.workpiece.straight import CutsBy, StraightWire, Stretch, lay_straight
 
 
 @dataclass(frozen=True)
@@ -83,7 +83,7 @@ def wires_of(
     by: CutsBy,
     sets: int = 1,
     whole: float | None = None,
-) -> tuple[Laid, ...]:
+) -> tuple[StraightWire, ...]:
     """Return the wires of a piece laid straight, each with how many of it are cut.
 
     Args:
@@ -98,7 +98,7 @@ def wires_of(
     return tuple(_laid(used, by, whole) for used in uses_of(makeup, composition, sets))
 
 
-def wires_beside(entry: str, made: Made, times: int, by: CutsBy) -> tuple[Laid, ...]:
+def wires_beside(entry: str, made: Made, times: int, by: CutsBy) -> tuple[StraightWire, ...]:
     """Return the wires of a part that hangs from a piece of one wire, laid straight.
 
     Args:
@@ -126,7 +126,7 @@ def needs_beside(entry: str, made: Made, times: int) -> tuple[Need, ...]:
     )
 
 
-def _laid(used: Used, by: CutsBy, whole: float | None = None) -> Laid:
+def _laid(used: Used, by: CutsBy, whole: float | None = None) -> StraightWire:
     use, named = used.use, {"id": used.id, "shares": used.shares}
     if use.off_coil:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
@@ -148,7 +148,7 @@ def _once(
     whole: float | None,
     techniques: tuple[TechniqueIn, ...] | None,
     voice: tuple[str, str],
-) -> Laid:
+) -> StraightWire:
     """Return one wire of a part laid straight; ``voice`` is what its labels are said in."""
     rows = tuple(
         Stretch(name, moves, "body" if name == "body" and _straight(moves) else "part")
@@ -157,7 +157,7 @@ def _once(
     return lay_straight(key, rows, wire, by, whole, techniques)
 
 
-def _coil(use: WireUse, times: int, by: CutsBy, named: dict[str, Any]) -> Laid:
+def _coil(use: WireUse, times: int, by: CutsBy, named: dict[str, Any]) -> StraightWire:
     """Return the wire of a coil that things are cut from: off the reel, or in lengths to handle."""
     cutting = by.cutting
     once = sum(developed_length(moves, use.wire.d) for _, moves in use.stretches)
@@ -179,7 +179,7 @@ def _coil(use: WireUse, times: int, by: CutsBy, named: dict[str, Any]) -> Laid:
     ends = laid.cut.marks[:1] + laid.cut.marks[-1:]
     path = tuple(move for _, moves in use.stretches for move in moves)
     cut = laid.cut.model_copy(update={"marks": ends})
-    return Laid(use.wire, cut, tight=tightest(use.wire, path), shapes_to=path, pictured=use)
+    return StraightWire(use.wire, cut, tight=tightest(use.wire, path), shapes_to=path, pictured=use)
 
 
 def _techniques(use: WireUse) -> tuple[TechniqueIn, ...] | None:

@@ -10,7 +10,7 @@ from jamreel.core.forming.temper import Stage as Temper
 from jamreel.core.parts.base import WireUse
 from jamreel.core.parts.drawn import kept_moves, looked_at
 from jamreel.core.path.moves import Bend, Mark, Move, Straight, move_length
-from jamreel.core.path.projection import Laid as Looking
+from jamreel.core.path.projection import View as Looking
 from jamreel.core.path.projection import seen_of
 from jamreel.core.path.trace import Array, Run, runs
 from jamreel.core.result import Plan

@@ -51,7 +51,7 @@ class Stretch:
 
 
 @dataclass(frozen=True)
-class Laid:
+class StraightWire:
     """A wire laid straight: its cut, the bends on it, the stretches that lie on it, and the bend
     that is too tight for it.
 
@@ -112,7 +112,7 @@ def lay_straight(
     whole: float | None = None,
     techniques: tuple[TechniqueIn, ...] | None = None,
     **named: Any,
-) -> Laid:
+) -> StraightWire:
     """Return a wire of stretches laid straight, trims at both ends and the margin at the right.
 
     Marks stand at both flush cuts, where one stretch meets the next, and at the body's middle.
@@ -158,7 +158,7 @@ def lay_straight(
         marks = [m.model_copy(update={"at_mm": min(m.at_mm, at)}) for m in marks]
     cut = _cut(role, wire, lines, marks, {**named, "techniques": found})
     every = (move for stretch in stretches for move in stretch.moves)
-    return Laid(wire, cut, tuple(bends), tuple(stretches), tightest(wire, every))
+    return StraightWire(wire, cut, tuple(bends), tuple(stretches), tightest(wire, every))
 
 
 def by_record(techniques: Sequence[TechniqueIn], stock: str, hand: Hand) -> tuple[float, int]:

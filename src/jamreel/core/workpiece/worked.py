@@ -10,7 +10,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.temper import Track, Work
 from jamreel.core.parts.base import WireUse
 from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Kink, Move, Spiral, Wrap
-from jamreel.core.workpiece.straight import Laid
+from jamreel.core.workpiece.straight import StraightWire
 
 # Tempered wire is sold in a coil: its body is bent before anyone bends it.
 AS_IT_COMES = "body"
@@ -64,7 +64,7 @@ class WorkedWire:
 
 
 def worked_wires(
-    laid: Sequence[Laid], cuts: Sequence[Cut], steps: Sequence[Step]
+    laid: Sequence[StraightWire], cuts: Sequence[Cut], steps: Sequence[Step]
 ) -> tuple[WorkedWire, ...]:
     """Return every kind of wire once with the steps that shape it.
 
@@ -99,7 +99,7 @@ def _by_entry(steps: Sequence[Step]) -> dict[str, list[Step]]:
     return found
 
 
-def _worked(laid: Laid, cut: Cut, own: Sequence[Step], made: Counter[str]) -> WorkedWire:
+def _worked(laid: StraightWire, cut: Cut, own: Sequence[Step], made: Counter[str]) -> WorkedWire:
     forming = [one for one in own if one.station == "form"]
     steps = _steps_of(laid.path, forming, made)
     return WorkedWire(

@@ -20,10 +20,10 @@ from jamreel.core.choices import choice
 from jamreel.core.families.base import Job
 from jamreel.core.families.one_wire import OnBench, OneWire, Sized, step_on
 from jamreel.core.families.sliding_bangle.drawing import loop_sheet, section
-from jamreel.core.families.sliding_bangle.righting import put_right
 from jamreel.core.families.sliding_bangle.sizes import Sizes, sizes
+from jamreel.core.families.sliding_bangle.verdicts import put_right
 from jamreel.core.fit.sliding import inside_girth
-from jamreel.core.fit.tryon import PuttingRight
+from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.parts.base import Bought, Hold, opens_at, size_of
 from jamreel.core.values import Length, PlusMinus, Sheet
@@ -160,9 +160,9 @@ class SlidingBangle(OneWire):
         yield section(bench.own, bench.job)
         yield loop_sheet(bench.own)
 
-    def put_right(self, bench: OnBench) -> PuttingRight | None:
+    def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for."""
-        return put_right(bench.own, bench.cut.length_mm, bench.job.tryon)
+        return put_right(bench.own, bench.cut.length_mm, tryon)
 
 
 def _places(bench: OnBench) -> tuple[float, float, float]:

@@ -9,7 +9,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease
 from jamreel.core.fit.sliding import centre_length, loop_outer_width, overlap_at
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.path.moves import Bend, Move, Turn, bend_length
+from jamreel.core.path.moves import Bend, Move, PlaneTurn, bend_length
 from jamreel.core.units import Mm
 from jamreel.core.workpiece.job import Job
 
@@ -82,7 +82,7 @@ class Sizes:
         Each loop stands square to the plane of the bangle: a quarter turn before and after.
         """
         body = self.centre / ((self.closed_diameter + self.d) / 2)
-        quarter = Turn(angle=math.pi / 2)
+        quarter = PlaneTurn(angle=math.pi / 2)
         loop_up, loop_down = (
             Bend(angle=FULL_TURN, pin=self.pin, side="left", label=key)
             for key in ("loop_up", "loop_down")

@@ -10,7 +10,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import USUAL_FINE_MM, OfRoundBeads, passes
-from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
 from jamreel.core.interlace.braid.geometry import (
     CROSSINGS,
     GAPES,
@@ -149,7 +149,7 @@ class Braid(OfRoundBeads):
             wires=BodyWires(
                 working=w,
                 worked=(
-                    Worked(
+                    Takes(
                         "braid_strand",
                         (times * row.takes,),
                         3 * self.each // times,

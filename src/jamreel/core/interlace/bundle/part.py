@@ -63,7 +63,7 @@ class Lane:
 
 
 @dataclass(frozen=True)
-class Laid:
+class Stacked:
     """Strands side by side in one layer or two, lengths in mm: ``long`` from end to end of the
     straight part, bindings with their middles ``at`` places of it, and how far the outermost
     strands bow out between the bindings."""
@@ -148,6 +148,7 @@ class Bundle(WithBindings):
     """
 
     counted_in: ClassVar[str | None] = "along"
+    joins: ClassVar[Role] = "link"
 
     kind: Literal["bundle"] = "bundle"
     along: int = choice(100, 10, MOST_SPAN)
@@ -164,11 +165,6 @@ class Bundle(WithBindings):
     centre_stops: int = choice(1, 0, 10, when=("ends", "loops"))
     locked: bool = True
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     def unit(self, length: float) -> tuple[float, str]:
         """Return a millimetre: strands are cut to it."""
@@ -194,7 +190,7 @@ class Bundle(WithBindings):
     def _stops(self) -> int:
         return 0 if self.ends == "bare" else self.centre_stops
 
-    def _laid(self, w: Wire, binding: Wire) -> Laid:
+    def _laid(self, w: Wire, binding: Wire) -> Stacked:
         """Return its strands and bindings. Raises Refusal for bindings that overlap or lie beyond
         the ends, for strands of which none is left for the loops, and for a single turn that does
         not hold."""
@@ -215,7 +211,7 @@ class Bundle(WithBindings):
         half_round = max((gap - one.band) / 2, 0.0)
         if self.opened > half_round:
             raise Refusal("opened_wide", got=Mm(self.opened), field="opened", most=half_round)
-        return Laid(lanes, float(self.along), one, at, self.opened)
+        return Stacked(lanes, float(self.along), one, at, self.opened)
 
     def _places(self, band: float) -> tuple[float, ...]:
         """Return where the middles of the bindings lie [mm], from the centre outwards alike."""
@@ -239,7 +235,7 @@ class Bundle(WithBindings):
             return self.twist_left / SAMPLE_MM
         return twisted_left(lane.wire.d, self.twist_turns)
 
-    def _stretches(self, laid: Laid, lane: Lane) -> Stretches:
+    def _stretches(self, laid: Stacked, lane: Lane) -> Stretches:
         """Return a strand from left to right, marked where bindings begin and end."""
         more, left = laid.bowed(lane), self._left(lane)
         # The outer layer of a full ring is longer by a turn of what lies under it.
@@ -326,7 +322,7 @@ class Bundle(WithBindings):
             ),
         )
 
-    def _strands(self, laid: Laid, reach: float) -> Iterator[WireUse]:
+    def _strands(self, laid: Stacked, reach: float) -> Iterator[WireUse]:
         """Yield its strands, those that are cut alike once."""
         alike: dict[tuple[Wire, Stretches], list[Lane]] = {}
         for one in laid.lanes:
@@ -336,7 +332,7 @@ class Bundle(WithBindings):
             strokes = tuple(s for one in lanes for s in self._seen(laid, one, reach))
             yield WireUse(key, wire, stretches, quantity=len(lanes), by_hand=strokes)
 
-    def _seen(self, laid: Laid, lane: Lane, reach: float) -> tuple[Stroke, ...]:
+    def _seen(self, laid: Stacked, lane: Lane, reach: float) -> tuple[Stroke, ...]:
         """Return a strand from the face: its loops are seen on their edge."""
         line, over = laid.line(lane), reach + lane.wire.d if not lane.stops else 0.0
         if self.ends == "bare":
@@ -347,7 +343,7 @@ class Bundle(WithBindings):
             points = [(round(reach - over, 2), y), *points, (round(far + over, 2), y)]
         return (Stroke(part="wire", points=tuple(points), width_mm=lane.wide),)
 
-    def _bound(self, laid: Laid, binding: Wire, reach: float) -> WireUse:
+    def _bound(self, laid: Stacked, binding: Wire, reach: float) -> WireUse:
         """Return the wires of its bindings."""
         one = laid.binding
         tone = binding.metal.colour
@@ -368,7 +364,7 @@ class Bundle(WithBindings):
             woven=True,
         )
 
-    def _whole(self, laid: Laid) -> Cell:
+    def _whole(self, laid: Stacked) -> Cell:
         """Return it in space, from one end to a little past its middle: both halves are alike."""
         band = laid.binding.band
         upto = min(laid.long, laid.long / 2 + max(2 * band, laid.width))
@@ -384,7 +380,7 @@ class Bundle(WithBindings):
         )
         return Cell(upto, 1, (*strands, *bound))
 
-    def _steps(self, laid: Laid, loops: int) -> Iterator[Step]:
+    def _steps(self, laid: Stacked, loops: int) -> Iterator[Step]:
         marks = [round(x, 1) for x in laid.at]
         centre = laid.long / 2
         yield part_step(

@@ -15,7 +15,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced, passes
-from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.crossed_wrap.part import Repeat
 from jamreel.core.interlace.endings import eye_hold
@@ -322,7 +322,7 @@ class Channel(Interlaced, Beaded):
             wires=BodyWires(
                 working=working,
                 worked=(
-                    Worked(
+                    Takes(
                         "channel_working",
                         tuple(leg.row_takes(beads, pitch) for beads in lengths),
                         start=leg.start_takes(self.start_wraps),

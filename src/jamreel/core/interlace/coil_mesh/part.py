@@ -13,7 +13,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced, at_height
-from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
 from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.coil_mesh.geometry import LEAST_PITCH, Mesh
 from jamreel.core.parts.base import WireUse, part_step
@@ -199,7 +199,7 @@ class CoilMesh(Interlaced):
             wires=BodyWires(
                 working=w,
                 worked=(
-                    Worked(
+                    Takes(
                         "mesh_coil",
                         (mesh.turn,),
                         mesh.coils,

@@ -59,6 +59,7 @@ class Cord(Part):
     """
 
     counted_in: ClassVar[str | None] = "along"
+    joins: ClassVar[Role] = "link"
 
     kind: Literal["cord"] = "cord"
     along: int = choice(200, 10, MOST_ALONG)
@@ -74,11 +75,6 @@ class Cord(Part):
     hole: Length = choice(3.2, 0.2, 12)
     stuff: Stuff = "wood"
     colour: Colour = "amber"
-
-    @property
-    def role(self) -> Role:
-        """Links with its neighbours."""
-        return "link"
 
     @property
     def stuffs(self) -> frozenset[str]:

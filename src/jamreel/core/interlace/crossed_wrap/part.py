@@ -12,7 +12,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OnBars, at_height
-from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
 from jamreel.core.interlace.cells import Cell, Strand, bars_of, stretched
 from jamreel.core.interlace.endings import Ending, eye_hold
 from jamreel.core.interlace.frames import Frame
@@ -217,7 +217,7 @@ class CrossedWrap(OnBars):
             wires=BodyWires(
                 working=working,
                 worked=(
-                    Worked("crossed_working", (math.sqrt(taken**2 + pitch**2 - repeat.pitch**2),)),
+                    Takes("crossed_working", (math.sqrt(taken**2 + pitch**2 - repeat.pitch**2),)),
                 ),
                 core=bar.d,
                 frame=held.uses[:1],

@@ -14,7 +14,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import USUAL_FINE_MM, Interlaced
-from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
 from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.flat_plait.geometry import JAMS, Lacing, Plait, width_by_rule
 from jamreel.core.interlace.space import Array, joined, moved, round_bar
@@ -189,7 +189,7 @@ class FlatPlait(Interlaced):
             wires=BodyWires(
                 working=w,
                 worked=(
-                    Worked(
+                    Takes(
                         "plait_strand",
                         (plait.loop * plait.take_up,),
                         plait.strands,

@@ -14,7 +14,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OfRoundBeads, OnBars, passes
-from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
 from jamreel.core.interlace.cells import Ball, Cell, Strand
 from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.knot_row.geometry import (
@@ -230,7 +230,7 @@ class _Rows:
             knots = self.advance / pitch
         return knots * knot_takes(hull, self.fine.d, pitch), knots
 
-    def _worked(self) -> tuple[Worked, ...]:
+    def _worked(self) -> tuple[Takes, ...]:
         found = []
         for bows in (False, True):
             like = [row for row in self.rows if row.bows == bows]
@@ -240,7 +240,7 @@ class _Rows:
                 uneven = UNEVEN * self.fine.d * knots
                 middle = self.part.begin == "middle"
                 less = self.left_out if bows else 0
-                found.append(Worked(key, (takes,), 2 * len(like), 0.0, 0.0, uneven, middle, less))
+                found.append(Takes(key, (takes,), 2 * len(like), 0.0, 0.0, uneven, middle, less))
         return tuple(found)
 
     def cell(self, pulled: Callable[[Cell], Cell] | None = None) -> Cell:

@@ -12,7 +12,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OnBars, at_height, passes
-from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
 from jamreel.core.interlace.cells import Ball
 from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.ladder.geometry import (
@@ -131,7 +131,7 @@ class Ladder(OnBars, Beaded):
             ),
             wires=BodyWires(
                 working=working,
-                worked=(Worked("ladder_working", takes),),
+                worked=(Takes("ladder_working", takes),),
                 core=bar.d,
                 frame=(inner,) if loop.bare else (inner, outer),
                 beads=(beads,),

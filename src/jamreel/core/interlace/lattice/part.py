@@ -12,7 +12,7 @@ from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OfRoundBeads, passes
-from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Work, Worked
+from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
 from jamreel.core.interlace.cells import Ball, Cell, Strand, bars_of
 from jamreel.core.interlace.space import STEP_RAD, Array
 from jamreel.core.interlace.working import FAST_TURNS
@@ -372,7 +372,7 @@ class Lattice(OfRoundBeads):
             wires=BodyWires(
                 working=fine,
                 worked=(
-                    Worked(
+                    Takes(
                         "lattice_working",
                         a_row,
                         self.ribbon if self.folded else 2 * self.ribbon,

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numpy as np
 
@@ -112,6 +112,8 @@ class StoneCage(WithBindings):
     strands in over each face.
     """
 
+    joins: ClassVar[Role] = "drop"
+
     kind: Literal["stone_cage"] = "stone_cage"
     bindings: int = choice(3, 1, 5)
     girth_by: Literal["oval", "pear", "measured"] = "oval"
@@ -132,11 +134,6 @@ class StoneCage(WithBindings):
     neck: Length = choice(6.0, 2, 30)
     bail: Length = choice(5.0, 2, 20)
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Hangs."""
-        return "drop"
 
     @property
     def stuffs(self) -> frozenset[str]:

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numpy as np
 
@@ -30,6 +30,8 @@ class WoundRing(WithBindings):
     takes. Sized for a finger the former is as wide as that is round.
     """
 
+    joins: ClassVar[Role] = "link"
+
     kind: Literal["wound_ring"] = "wound_ring"
     hangs: bool = False
     sized_by: Literal["former", "finger"] = "former"
@@ -40,11 +42,6 @@ class WoundRing(WithBindings):
     tail: Length = choice(30.0, 5, 100)
     binding_section: Literal["half_round", "round", "square"] = "round"
     wire: OptionalSize = None
-
-    @property
-    def role(self) -> Role:
-        """Hangs, or links with its neighbours."""
-        return "drop" if self.hangs else "link"
 
     def _pile(self, w: Wire) -> Pile:
         inner = self.finger / math.pi if self.sized_by == "finger" else self.former

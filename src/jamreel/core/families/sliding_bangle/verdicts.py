@@ -3,11 +3,11 @@
 from jamreel.core.families.sliding_bangle.sizes import LOOP_CLEARANCE_MM, Sizes
 from jamreel.core.fit.sliding import gain_of_smaller_loops, inside_girth, overlap_at
 from jamreel.core.fit.tryon import PuttingRight, TryOn
-from jamreel.core.workpiece.righting import TOLERANCE_MM, change, verdict
+from jamreel.core.workpiece.verdicts import TOLERANCE_MM, change, verdict
 
 
-def put_right(z: Sizes, cut: float, tryon: TryOn | None) -> PuttingRight | None:
-    """Return what a try-on asks for, or None when nothing was noted.
+def put_right(z: Sizes, cut: float, tryon: TryOn) -> PuttingRight:
+    """Return what a try-on asks for.
 
     Args:
         z: the bangle as planned.
@@ -19,8 +19,6 @@ def put_right(z: Sizes, cut: float, tryon: TryOn | None) -> PuttingRight | None:
 
     Source: plain geometry; one end is remade, since the loops are alike.
     """
-    if tryon is None or tryon.says_nothing:
-        return None
     if tryon.open_inside_girth is not None:
         return _by_tape(z, cut, tryon, tryon.open_inside_girth)
     if tryon.passes_hand is False:

@@ -1,6 +1,8 @@
 """Answers to a try-on: the shared shape of a verdict, and the commonest ones."""
 
-from jamreel.core.fit.tryon import Change, PuttingRight
+from typing import Any
+
+from jamreel.core.fit.tryon import Change, PuttingRight, TryOn
 from jamreel.core.words import say
 
 # Within this of the plan a made piece is right: what a tape on the inside can tell [mm].
@@ -33,6 +35,27 @@ def verdict(
 def change(figure: str, before: float, after: float) -> Change:
     """Return a figure before and after, named as in the plan."""
     return Change(label=say(f"figure.{figure}"), before_mm=before, after_mm=after)
+
+
+# What a maker is asked of a fit, in the order in which the answers count.
+ASKED = ("passes_hand", "goes_on", "comfortable", "stays_on")
+
+
+def felt(tryon: TryOn, **values: Any) -> PuttingRight:
+    """Return what to do about the first thing that is not as it should be; that it fits where all
+    is.
+
+    Args:
+        tryon: what was noted.
+        values: by what was asked, the verdict where it was answered no; and what the words of the
+            verdicts want to know.
+
+    Source: common practice.
+    """
+    wrong = (values[one] for one in ASKED if one in values and getattr(tryon, one) is False)
+    key = next(wrong, None)
+    more = {name: value for name, value in values.items() if name not in ASKED}
+    return verdict(key, **more) if key else verdict("fits", settled=True)
 
 
 def by_inside_girth(
