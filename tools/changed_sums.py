@@ -1,10 +1,14 @@
 """How much of the core's arithmetic its tests watch over: one operator is changed at a time.
 
     python tools/changed_sums.py [how many] [seed] [--only 3,7] [--in part/of/a/path.py]
+                                 [--without-kept]
 
 Each change is made in a copy of the sources; the core's own tests and the validation tests then run
 against the copy, those first that speak of the changed module. A change that no test finds is
 printed with its place. Doctests run too: they are tests of the core.
+
+With ``--without-kept`` no test counts that compares figures or pictures with how they were: what is
+found then was found by a sum of its own. The changes are of arithmetic alone, five of each folder.
 """
 
 import argparse
@@ -37,6 +41,11 @@ SIGNS |= {ast.Lt: "<", ast.Gt: ">", ast.LtE: "<=", ast.GtE: ">="}
 # No test takes longer over a change than all tests over none; a loop without end is found.
 PATIENCE_S = 420
 TESTS = ("tests/core", "tests/validation")
+# Tests that compare with what is kept, and one that does among others.
+KEPT = ("test_kept_figures.py",)
+KEPT_AMONG_OTHERS = "the_pictures_in_the_docs"
+ARITHMETIC = {"+", "-", "*", "/", "**"}
+OF_EACH_FOLDER = 5
 
 
 @dataclass(frozen=True)
@@ -94,9 +103,24 @@ def chosen(count: int, seed: int, within: str) -> list[Change]:
     return random.Random(seed).sample(every, min(count, len(every)))
 
 
-def files_for(change: Change) -> list[str]:
-    """Return the test files: the kept figures first, for they are quick and see everything, then
-    those that import the changed module or its neighbours."""
+def of_each_folder(count: int, seed: int, within: str) -> list[Change]:
+    """Return changes of arithmetic, five of each folder of the core, the folders drawn too."""
+    pick = random.Random(seed)
+    folders: dict[str, list[Change]] = {}
+    for path in sorted(one.relative_to(ROOT) for one in (ROOT / CORE).rglob("*.py")):
+        inside = path.relative_to(CORE).parts
+        if within in str(path) and len(inside) > 1:
+            sums = [change for change in places(path) if change.was in ARITHMETIC]
+            folders.setdefault(inside[0], []).extend(sums)
+    able = sorted(name for name, every in folders.items() if len(every) >= OF_EACH_FOLDER)
+    pick.shuffle(able)
+    found = [one for name in able for one in pick.sample(folders[name], OF_EACH_FOLDER)]
+    return found[:count]
+
+
+def files_for(change: Change, *, kept: bool) -> list[str]:
+    """Return the test files: the kept figures first where they count, for they are quick and see
+    everything, then those that import the changed module or its neighbours."""
     module = ".".join(change.path.with_suffix("").parts[1:])
     neighbours = module.rsplit(".", 1)[0]
     tests = sorted(path for where in TESTS for path in (ROOT / where).rglob("test_*.py"))
@@ -107,11 +131,13 @@ def files_for(change: Change) -> list[str]:
             return -1
         return 0 if module in text else 1 if neighbours in text else 2
 
+    tests = [path for path in tests if kept or path.name not in KEPT]
     return [str(path.relative_to(ROOT)) for path in sorted(tests, key=far)]
 
 
-def is_found(change: Change) -> bool:
-    """Return whether the tests fail on a change."""
+def is_found(change: Change, *, kept: bool) -> bool:
+    """Return whether the tests fail on a change, with or without those that compare with what is
+    kept."""
     with tempfile.TemporaryDirectory() as copy:
         shutil.copytree(ROOT / "src", Path(copy) / "src", ignore=shutil.ignore_patterns("*.pyc"))
         changed = Path(copy) / change.path
@@ -120,7 +146,9 @@ def is_found(change: Change) -> bool:
         changed.write_text(text[: change.start] + change.becomes + text[end:])
         env = os.environ | {"PYTHONPATH": str(Path(copy) / "src"), "CI": "1"}
         command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider"]
-        runs = ([str(changed)], files_for(change))
+        if not kept:
+            command += ["-k", f"not {KEPT_AMONG_OTHERS}"]
+        runs = ([str(changed)], files_for(change, kept=kept))
         return any(fails([*command, *what], env) for what in runs)
 
 
@@ -145,17 +173,20 @@ def main() -> None:
     ask.add_argument("seed", type=int, nargs="?", default=1)
     ask.add_argument("--only", default="", help="numbers of changes, as a run printed them")
     ask.add_argument("--in", dest="within", default="", help="a part of the path")
+    ask.add_argument("--without-kept", action="store_true", help="by sums of their own alone")
     asked = ask.parse_args()
+    kept = not asked.without_kept
+    draw = chosen if kept else of_each_folder
     only = {int(n) for n in asked.only.split(",") if n}
     found = tried = 0
-    for n, change in enumerate(chosen(asked.count, asked.seed, asked.within), 1):
+    for n, change in enumerate(draw(asked.count, asked.seed, asked.within), 1):
         if only and n not in only:
             continue
         tried += 1
-        was_found = is_found(change)
+        was_found = is_found(change, kept=kept)
         found += was_found
         print(f"{n:>3} {'found' if was_found else 'MISSED':<7} {change}", flush=True)
-    print(f"{found} of {tried} changes were found")
+    print(f"{found} of {tried} changes were found (seed {asked.seed})")
 
 
 if __name__ == "__main__":

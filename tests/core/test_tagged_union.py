@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 import pytest
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
 
-from jamreel.core.tagged_union import TaggedUnion, every_error, every_kind
+from jamreel.core.tagged_union import Kinds, TaggedUnion, every_error, every_kind
 
 
 class Round(BaseModel):
@@ -20,17 +20,19 @@ class Square(BaseModel):
     side: float
 
 
-PLAIN: dict[str, type[BaseModel]] = {"round": Round, "square": Square}
+KINDS: Kinds[BaseModel] = Kinds()
 
 
 class Frame(BaseModel):
     model_config = ConfigDict(extra="forbid")
     kind: Literal["frame"] = "frame"
-    holds: Annotated[Any, TaggedUnion(lambda: PLAIN)]
+    # A frame holds no other frame.
+    holds: Annotated[Any, TaggedUnion(KINDS, BaseModel, but="frame")]
 
 
-KINDS: dict[str, type[BaseModel]] = {**PLAIN, "frame": Frame}
-Shape = Annotated[Any, TaggedUnion(lambda: KINDS)]
+for model in (Round, Square, Frame):
+    KINDS.add(model)
+Shape = Annotated[Any, TaggedUnion(KINDS, BaseModel)]
 
 
 class Sheet(BaseModel):

@@ -90,8 +90,14 @@ def _run(bind: str, threads: int, processes: int = 1) -> int:
     from gunicorn import util
     from gunicorn.app.base import BaseApplication
 
+    from jamreel.core.closures import registered_closures
+    from jamreel.core.families import registered
+    from jamreel.core.parts import registered_parts
     from jamreel.site.wsgi import application
 
+    # All kinds are loaded once, before the processes part.
+    for every in (registered, registered_parts, registered_closures):
+        every()
     settings: dict[str, Any] = {
         "bind": bind,
         # A process for each core: what is worked out holds up only those of its own process. What

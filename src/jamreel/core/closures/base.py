@@ -11,10 +11,11 @@ from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import Asking
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Hold, Made, Varies
+from jamreel.core.tagged_union import Kinds
 from jamreel.core.words import say
 
 Lies = Literal["flat", "standing"]
-_registry: dict[str, type["Closure"]] = {}
+CLOSURES: Kinds["Closure"] = Kinds()
 
 
 @dataclass(frozen=True)
@@ -65,9 +66,7 @@ class Closure(Asking, ABC):
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
-        kind = cls.model_fields["kind"]
-        if not kind.is_required():
-            _registry[kind.default] = cls
+        CLOSURES.add(cls)
 
     @abstractmethod
     def make(self, wires: Palette) -> Fastened:
@@ -115,7 +114,7 @@ class Closure(Asking, ABC):
 
 def registered_closures() -> Mapping[str, type[Closure]]:
     """Return all closures by kind."""
-    return dict(sorted(_registry.items()))
+    return CLOSURES.every()
 
 
 def lying(made: Made, lies: Lies) -> Made:

@@ -3,16 +3,13 @@
 Adding one touches its own package, its test and its drawing; nothing else knows their names.
 """
 
-import importlib
-import pkgutil
 from typing import Annotated
 
-from jamreel.core.families.base import Construction, registered
+from jamreel.core.families.base import CONSTRUCTIONS, Construction, registered
 from jamreel.core.tagged_union import TaggedUnion
 
-for _module in sorted(m.name for m in pkgutil.iter_modules(__path__)):
-    importlib.import_module(f"{__name__}.{_module}")
+CONSTRUCTIONS.stand_in(__name__)
 
-Piece = Annotated[Construction, TaggedUnion(registered)]
+Piece = Annotated[Construction, TaggedUnion(CONSTRUCTIONS, Construction)]
 
 __all__ = ["Construction", "Piece", "registered"]

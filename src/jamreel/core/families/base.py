@@ -6,12 +6,13 @@ from typing import Any, ClassVar
 
 from jamreel.core.choices import Asking, Choice
 from jamreel.core.result import Plan, Proposal
+from jamreel.core.tagged_union import Kinds
 from jamreel.core.values import Frozen
 from jamreel.core.workpiece.job import Job
 
 __all__ = ["Choice", "Construction", "Job", "Preset", "registered", "usually"]
 
-_registry: dict[str, type["Construction"]] = {}
+CONSTRUCTIONS: Kinds["Construction"] = Kinds(lambda row: (not row[1].suggested, row[0]))
 
 
 def usually(size: str, metal: str = "copper", temper: str = "half_hard") -> Mapping[str, str]:
@@ -54,10 +55,7 @@ class Construction(Asking, ABC):
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
-        kind = cls.model_fields["kind"]
-        # A base of several constructions has no kind of its own.
-        if not kind.is_required():
-            _registry[kind.default] = cls
+        CONSTRUCTIONS.add(cls)
 
     def wants(self) -> tuple[str, ...]:
         """Return the sites that this piece needs measured."""
@@ -78,4 +76,4 @@ class Construction(Asking, ABC):
 
 def registered() -> Mapping[str, type[Construction]]:
     """Return all constructions by kind, the suggested one first."""
-    return dict(sorted(_registry.items(), key=lambda row: (not row[1].suggested, row[0])))
+    return CONSTRUCTIONS.every()

@@ -19,6 +19,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import opening_force, oval_force, pulling_force
 from jamreel.core.path.moves import Move, developed_length
+from jamreel.core.tagged_union import Kinds
 from jamreel.core.units import format_length
 from jamreel.core.values import Point, Stroke
 from jamreel.core.words import say, voice
@@ -28,7 +29,7 @@ Plane = Literal["flat", "square", "any"]
 Stretches = tuple[tuple[str, tuple[Move, ...]], ...]
 # Beads are sold in half millimetres; common practice.
 BEAD_STEP_MM = 0.5
-_registry: dict[str, type["Part"]] = {}
+PARTS: Kinds["Part"] = Kinds()
 
 
 @dataclass(frozen=True)
@@ -213,9 +214,7 @@ class Part(Asking, ABC):
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
-        kind = cls.model_fields["kind"]
-        if not kind.is_required():
-            _registry[kind.default] = cls
+        PARTS.add(cls)
 
     @property
     def role(self) -> Role:
@@ -277,7 +276,7 @@ class Part(Asking, ABC):
 
 def registered_parts() -> Mapping[str, type[Part]]:
     """Return all parts by kind."""
-    return dict(sorted(_registry.items()))
+    return PARTS.every()
 
 
 def opens_at(key: str, wire: Wire, pin: float, wires: int = 1) -> Hold:

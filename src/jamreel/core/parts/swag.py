@@ -1,7 +1,7 @@
 """The swag: strands between the same two points, each falling a distance below the one above."""
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Annotated, ClassVar, Literal
@@ -13,7 +13,7 @@ from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.fall import hang, length_that_falls
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Bought, Made, Part, Role, part_step, registered_parts
+from jamreel.core.parts.base import PARTS, Bought, Made, Part, Role, part_step
 from jamreel.core.parts.chain import BoughtChain
 from jamreel.core.parts.pictures import turned
 from jamreel.core.tagged_union import TaggedUnion
@@ -35,10 +35,6 @@ class Strand:
     sag: float
 
 
-def _no_swags() -> Mapping[str, type[Part]]:
-    return {kind: cls for kind, cls in registered_parts().items() if kind != "swag"}
-
-
 class Swag(Part):
     """Two strands or more of chain or links; the shortest carries, the longest is hung first."""
 
@@ -49,7 +45,7 @@ class Swag(Part):
     strands: int = choice(2, 2, MOST_STRANDS)
     first_fall: Length = choice(12.0, 0, 300)
     fall_apart: Length = choice(25.0, 3, 200)
-    link: SerializeAsAny[Annotated[Part, TaggedUnion(_no_swags)]] = Field(
+    link: SerializeAsAny[Annotated[Part, TaggedUnion(PARTS, Part, but="swag")]] = Field(
         default_factory=lambda: BoughtChain(links=1)
     )
 
