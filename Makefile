@@ -47,7 +47,7 @@ screenshots: .venv/.dev frontend/dist/.built chromium
 # How long things take: in the core, over the API, and for a hand while others are at work. Beside
 # another commit: make bench BESIDE=HEAD~1.
 bench: .venv/.dev frontend/dist/.built
-	$(BIN)/python tools/bench.py
+	$(BIN)/python tools/bench.py $(if $(BESIDE),--beside $(BESIDE))
 	$(BIN)/python tools/hands.py $(if $(BESIDE),--beside $(BESIDE))
 
 build: frontend/dist/.built

@@ -6,8 +6,10 @@ from typing import Any
 
 import pytest
 from django.conf import settings
+from django.test import Client
 from playwright.sync_api import Browser, Page, Playwright, expect
 
+from jamreel.workshop.models import Workshop
 from tests.conftest import shared_folder
 from tests.demo_made import put_back
 
@@ -40,7 +42,7 @@ def demo(
 
 @pytest.fixture
 def page(browser: Browser, demo: None, live_server: Any) -> Iterator[Page]:
-    """A laptop's page at the demo bench, signed in through its one button."""
+    """A laptop's page at the demo bench, signed in."""
     context = browser.new_context(
         base_url=live_server.url,
         viewport={"width": 1280, "height": 800},
@@ -48,6 +50,8 @@ def page(browser: Browser, demo: None, live_server: Any) -> Iterator[Page]:
         locale="en-GB",
         timezone_id="UTC",
     )
+    name = settings.SESSION_COOKIE_NAME
+    context.add_cookies([{"name": name, "value": session(), "url": live_server.url}])
     opened = context.new_page()
     opened.set_default_timeout(40_000)
     complaints: list[str] = []
@@ -61,11 +65,18 @@ def page(browser: Browser, demo: None, live_server: Any) -> Iterator[Page]:
         ),
     )
     opened.goto("/")
-    opened.get_by_role("button", name="Open the demo bench").click()
     expect(opened.get_by_role("heading", name="Heron Barge")).to_be_visible()
     yield opened
     context.close()
     assert complaints == []
+
+
+def session() -> str:
+    """Return the key of a session of the demo's maker."""
+    client = Client()
+    backend = "django.contrib.auth.backends.ModelBackend"
+    client.force_login(Workshop.objects.order_by("pk")[0].members.get(), backend=backend)
+    return client.cookies[settings.SESSION_COOKIE_NAME].value
 
 
 def expected(complaint: str) -> bool:

@@ -9,6 +9,7 @@ import {
   frameOf,
   place,
   pointsOf,
+  smoothPath,
   upright,
   type Box,
   type Frame,
@@ -153,9 +154,10 @@ function describe(sheet: Sheet, unit: Unit): string {
 }
 
 function pathOf(points: readonly [number, number][], closed: boolean, at: Frame): string {
-  const places = points.map((point) => place(at, point));
-  const [first, ...rest] = places.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`);
-  return `M${first}L${rest.join("L")}${closed ? "Z" : ""}`;
+  return smoothPath(
+    points.map((point) => place(at, point)),
+    closed,
+  );
 }
 
 interface LineProps {

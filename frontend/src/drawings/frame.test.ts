@@ -10,6 +10,7 @@ import {
   place,
   pointsOf,
   setDown,
+  smoothPath,
   upright,
   type Placed,
   type Stroke,
@@ -27,6 +28,46 @@ describe("the points of a stroke", () => {
       [10, -1.75],
       [10, -1],
     ]);
+  });
+});
+
+describe("a line on the screen", () => {
+  const numbers = (path: string) => (path.match(/-?[\d.]+/g) ?? []).map(Number);
+
+  it("goes straight from corner to corner", () => {
+    const square: [number, number][] = [
+      [0, 0],
+      [90, 0],
+      [90, 90],
+      [0, 90],
+    ];
+    const found = smoothPath(square, true);
+    // The handles of each side lie on it, a third of it from each end.
+    expect(found).toContain("C30.0 0.0 60.0 0.0 90.0 0.0");
+    expect(found).toContain("C90.0 30.0 90.0 60.0 90.0 90.0");
+    expect(found.endsWith("Z")).toBe(true);
+  });
+
+  it("goes round where it turns little: the middle of each piece lies on the circle", () => {
+    const circle = Array.from({ length: 48 }, (_, i): [number, number] => {
+      const turn = (2 * Math.PI * i) / 48;
+      return [500 * Math.cos(turn), 500 * Math.sin(turn)];
+    });
+    const [x0 = 0, y0 = 0, ...rest] = numbers(smoothPath(circle, true));
+    const [x1 = 0, y1 = 0, x2 = 0, y2 = 0, x3 = 0, y3 = 0] = rest;
+    const middle = [(x0 + 3 * x1 + 3 * x2 + x3) / 8, (y0 + 3 * y1 + 3 * y2 + y3) / 8] as const;
+    expect(Math.hypot(...middle)).toBeCloseTo(500, 0);
+  });
+
+  it("begins and ends where its points do", () => {
+    const line: [number, number][] = [
+      [0, 0],
+      [30, 3],
+      [60, 0],
+    ];
+    const found = numbers(smoothPath(line, false));
+    expect(found.slice(0, 2)).toEqual([0, 0]);
+    expect(found.slice(-2)).toEqual([60, 0]);
   });
 });
 

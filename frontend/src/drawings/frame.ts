@@ -87,6 +87,35 @@ function short(value: number): number {
   return Math.round(value * 1000) / 1000;
 }
 
+// A line that turns no further than this at a point goes round there [rad]; it is a corner otherwise.
+const CORNER = 0.4;
+
+/** A line as an SVG path, on the screen already: round where it turns little, straight at corners. */
+export function smoothPath(points: Points, closed: boolean): string {
+  const n = points.length;
+  const point = (i: number) => points[closed ? (i + n) % n : i];
+  const way = (a: Points[number], b: Points[number]) => Math.atan2(b[1] - a[1], b[0] - a[0]);
+  /** Which way the line goes at a point, from one to the next: halfway between both but at corners. */
+  const heads = (i: number, along: number) => {
+    const [before, here, after] = [point(i - 1), point(i), point(i + 1)];
+    if (!before || !here || !after) return along;
+    const turn = Math.sin(way(here, after) - way(before, here));
+    const ahead = Math.cos(way(here, after) - way(before, here)) > 0;
+    return ahead && Math.abs(turn) < Math.sin(CORNER) ? way(before, after) : along;
+  };
+  const curves = Array.from({ length: closed ? n : n - 1 }, (_, i) => {
+    const [a, b] = [point(i), point(i + 1)];
+    if (!a || !b) return "";
+    const [along, far] = [way(a, b), Math.hypot(b[0] - a[0], b[1] - a[1]) / 3];
+    const [out, into] = [heads(i, along), heads(i + 1, along)];
+    const one = [a[0] + far * Math.cos(out), a[1] + far * Math.sin(out)];
+    const two = [b[0] - far * Math.cos(into), b[1] - far * Math.sin(into)];
+    return `C${[one, two, b].map((p) => p.map((v) => (v ?? 0).toFixed(1)).join(" ")).join(" ")}`;
+  });
+  const first = points[0] ?? [0, 0];
+  return `M${first.map((v) => v.toFixed(1)).join(" ")}${curves.join("")}${closed ? "Z" : ""}`;
+}
+
 /** Where a point of a shape comes to lie. */
 export function setDown(one: Placed, [x, y]: [number, number]): [number, number] {
   const [dx, dy] = one.at as [number, number];

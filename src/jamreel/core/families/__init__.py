@@ -5,6 +5,7 @@ Adding one touches its own package, its test and its drawing; nothing else knows
 
 from typing import Annotated
 
+import jamreel.core.interlace  # noqa: F401  (its bodies register as parts)
 from jamreel.core.families.base import CONSTRUCTIONS, Construction, registered
 from jamreel.core.tagged_union import TaggedUnion
 

@@ -41,6 +41,8 @@ def whole(line: Array) -> tuple[Point, ...]:
 
     Args:
         line: points, shape (n, 2) [mm].
+
+    Source: plain rounding.
     """
     return tuple((x, y) for x, y in np.round(line, 2).tolist())
 
