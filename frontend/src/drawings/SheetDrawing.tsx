@@ -5,6 +5,7 @@ import { useUnit } from "../hooks/useUnit";
 import { lengthText } from "../logic/length";
 import {
   eachPlaced,
+  flipped,
   frame,
   frameOf,
   place,
@@ -142,7 +143,7 @@ function placedLabels(sheet: Sheet, at: Frame) {
 
 function placing(one: Placed, at: Frame): string {
   const [x, y] = place(at, one.at as [number, number]);
-  const flip = one.mirrored ? ` translate(${one.length_mm} 0) scale(-1 1)` : "";
+  const flip = flipped(one);
   return `translate(${x} ${y}) scale(${at.scale})${flip}`;
 }
 

@@ -17,7 +17,7 @@ import {
   strokesAt,
   type RuleStep,
 } from "../logic/rule";
-import { eachPlaced, type Placed } from "./frame";
+import { eachPlaced, flipped, type Placed } from "./frame";
 import { Shape } from "./Shape";
 import { toneOf } from "./tones";
 
@@ -229,7 +229,7 @@ function Outlines({ sheet, scale, line, step, colour }: OutlineProps) {
   const cut = deepest(sheet.placed ?? [], sheet.shapes ?? {}) * scale > LABELS_Y - line;
   const put = (one: Placed, i: number) => {
     const [x, y] = one.at as [number, number];
-    const flip = one.mirrored ? ` translate(${one.length_mm} 0) scale(-1 1)` : "";
+    const flip = flipped(one);
     return (
       <use
         key={i}

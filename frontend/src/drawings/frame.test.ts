@@ -5,6 +5,7 @@ import {
   asHeld,
   copies,
   eachPlaced,
+  flipped,
   frame,
   pathThrough,
   place,
@@ -89,6 +90,12 @@ describe("what is drawn many times", () => {
       [13, 1],
       [50, 0],
     ]);
+  });
+
+  it("is turned end for end where it is mirrored, one of no length about itself", () => {
+    expect(flipped(placed({ mirrored: true, length_mm: 8 }))).toBe(" translate(8 0) scale(-1 1)");
+    expect(flipped(placed({ mirrored: true }))).toBe(" translate(0 0) scale(-1 1)");
+    expect(flipped(placed({}))).toBe("");
   });
 
   it("is turned about its own length when mirrored", () => {

@@ -122,6 +122,11 @@ export function setDown(one: Placed, [x, y]: [number, number]): [number, number]
   return [dx + (one.mirrored ? (one.length_mm ?? 0) - x : x), dy + y];
 }
 
+/** What turns a shape end for end, where it is set down mirrored. */
+export function flipped(one: Placed): string {
+  return one.mirrored ? ` translate(${one.length_mm ?? 0} 0) scale(-1 1)` : "";
+}
+
 /** Whether a dimension stands upright, its line to the left of what it measures. */
 export function upright(a: [number, number], b: [number, number]): boolean {
   return Math.abs(a[1] - b[1]) > Math.abs(a[0] - b[0]);

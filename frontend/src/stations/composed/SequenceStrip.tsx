@@ -1,7 +1,7 @@
 import { useId, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Sheet } from "../../api/client";
-import { copies, eachPlaced, type Placed } from "../../drawings/frame";
+import { copies, eachPlaced, flipped, type Placed } from "../../drawings/frame";
 import { Shape } from "../../drawings/Shape";
 import { useSize } from "../../hooks/useSize";
 import { useUnit } from "../../hooks/useUnit";
@@ -62,7 +62,7 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
           ))}
           {laid.placed.map(({ one, x, y, order }) => {
             const chosen = one.entry !== "" && one.entry === selected;
-            const flip = one.mirrored ? ` translate(${one.length_mm} 0) scale(-1 1)` : "";
+            const flip = flipped(one);
             return (
               <g
                 key={order}
