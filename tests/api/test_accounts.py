@@ -9,7 +9,9 @@ from django.contrib.auth.models import User
 from django.contrib.sessions.models import Session
 from django.core.cache import cache
 from django.test import Client
+from django.utils.module_loading import import_string
 
+from jamreel.site import settings as deployed
 from jamreel.workshop import accounts, quotas
 from jamreel.workshop.models import Owned, Piece, Stock, Wearer, Workshop
 from jamreel.workshop.naming import clean_text, user_name
@@ -255,3 +257,12 @@ def test_wrong_passwords_at_a_change_count_as_tries_at_the_door(db: None) -> Non
     at_door = outside.post("/api/session/sign-in", right, content_type="application/json")
     assert at_door.status_code == 429
     assert User.objects.get().check_password("willow-and-wire-7")
+
+
+def test_a_bench_that_is_served_hashes_as_slowly_as_it_should() -> None:
+    """Tests hash quickly; what is deployed does not."""
+    slow = import_string(deployed.PASSWORD_HASHERS[0])()
+    kept = slow.encode("willow-and-wire-7", slow.salt())
+    assert kept.startswith("argon2$argon2id$")
+    assert slow.verify("willow-and-wire-7", kept)
+    assert not slow.verify("willow-and-wire-8", kept)

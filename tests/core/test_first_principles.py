@@ -7,9 +7,12 @@ import math
 
 import pytest
 
+from jamreel.core.closures.base import Closure
 from jamreel.core.closures.broad_hook import BroadHook
 from jamreel.core.closures.doubled_hook import DoubledHook
 from jamreel.core.closures.memory_loops import MemoryLoops
+from jamreel.core.closures.s_hook import SHook
+from jamreel.core.closures.toggle import Toggle
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.braid.geometry import PlainBraid
@@ -21,6 +24,7 @@ from jamreel.core.interlace.wound_ring.part import WoundRing
 from jamreel.core.parts.base import Made, WireUse
 from jamreel.core.parts.bought_ring import BoughtRing
 from jamreel.core.parts.ear_wire import EarWire
+from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.parts.split_ring import SplitRing
 from jamreel.core.path.moves import developed_length
 from jamreel.core.wire.metals import metals
@@ -105,6 +109,14 @@ def test_bought_rings_weigh_their_turns_and_split_ones_lie_double() -> None:
     turn = math.pi * 6.8 * math.pi * 0.4**2
     assert split.mass == pytest.approx(2 * turn * 7.85e-3)
     assert bought.mass == pytest.approx(math.pi * 12 * math.pi * 1.0**2 * 8.53e-3)
+
+
+@pytest.mark.parametrize("closure", [Toggle(soldered=True), SHook(into="soldered_ring")])
+def test_a_ring_of_a_closure_is_soldered_as_any_other(closure: Closure) -> None:
+    keys = [step.id for step in closure.make(PALETTE).receiving.steps]
+    ring = [step.id for step in JumpRing(soldered=True).make(PALETTE).steps]
+    # Closed first; then one heat, the quench and the pickle, in this order.
+    assert keys[1:] == ring[-3:] == ["ring_solder", "ring_quench", "ring_pickle"]
 
 
 def strand_end(kind: str) -> StrandEnd:

@@ -9,8 +9,9 @@ from jamreel.core.closures.base import Fastened, Passes, closure_step
 from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
 from jamreel.core.closures.receiving import Hook, body_in
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, WireUse, opens_at
+from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.coils import flat_row_perimeter
@@ -45,24 +46,7 @@ class FoldedHook(Hook):
             needs = crook + tip + least
             raise Refusal("fold_short", got=Mm(self.fold), field="fold", least=needs)
         length = JOIN_PIN_MM + w.d + shank + hook_bearing(self.hook_pin)
-        join = Bend(angle=2 * math.pi, pin=JOIN_PIN_MM, label="loop")
-        # Round both legs, from the end of the second one.
-        core = flat_row_perimeter(2, w.d) / math.pi
-        binding = (
-            Kink(angle=math.pi / 2, side="left"),
-            PlaneTurn(angle=-math.pi / 2),
-            Wrap(turns=self.wraps, core=core, label="wraps", on_own=True),
-        )
-        over = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
-        leg = Straight(length=shank)
-        stretches = (
-            ("loop_left", centred(join, first=True)),
-            ("leg_left", (leg, *over, Straight(length=tip))),
-            ("body", (Fold(label="fold"),)),
-            ("leg_right", (Straight(length=tip), *over, leg)),
-            ("binding", binding),
-            *((("tail_right", (Straight(length=self.tail),)),) if self.tail else ()),
-        )
+        stretches = self._stretches(w, Straight(length=shank), Straight(length=tip))
         # Seen from the side: both legs behind each other, the crook in the paper.
         folded = WireUse("folded_hook", w, stretches, held="leg_left", roll=math.pi / 2)
         use = laid(folded, left=0.0)
@@ -94,4 +78,24 @@ class FoldedHook(Hook):
             self.on_body(hook, wires),
             Passes(2 * w.d),
             few_wraps(self.wraps - 1),
+        )
+
+    def _stretches(self, w: Wire, leg: Straight, tip: Straight) -> Stretches:
+        """Return its wire: loop, leg, crook, tip; folded back the same way, and bound round both
+        legs from the end of the second one."""
+        join = Bend(angle=2 * math.pi, pin=JOIN_PIN_MM, label="loop")
+        core = flat_row_perimeter(2, w.d) / math.pi
+        binding = (
+            Kink(angle=math.pi / 2, side="left"),
+            PlaneTurn(angle=-math.pi / 2),
+            Wrap(turns=self.wraps, core=core, label="wraps", on_own=True),
+        )
+        over = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
+        return (
+            ("loop_left", centred(join, first=True)),
+            ("leg_left", (leg, *over, tip)),
+            ("body", (Fold(label="fold"),)),
+            ("leg_right", (tip, *over, leg)),
+            ("binding", binding),
+            *((("tail_right", (Straight(length=self.tail),)),) if self.tail else ()),
         )

@@ -1,13 +1,14 @@
 """Hooks and catches of one wire bent to two legs, each ending in a loop on the body."""
 
 import math
+from abc import abstractmethod
 from typing import Any, ClassVar
 
 from jamreel.core.closures.base import Fastened, Passes, closure_step
 from jamreel.core.closures.receiving import Hook
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
+from jamreel.core.parts.base import End, Hold, Made, Stretches, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.moves import Bend, Move, PlaneTurn
@@ -40,9 +41,9 @@ class TwoLegged(Hook):
             Passes(width),
         )
 
+    @abstractmethod
     def catch(self, w: Wire) -> Made:
         """Return its own catch."""
-        raise NotImplementedError
 
     @property
     def loop(self) -> Bend:
@@ -97,7 +98,7 @@ class TwoLegged(Hook):
             minutes=4.0,
         )
 
-    def _by_loops(self, w: Wire) -> Any:
+    def _by_loops(self, w: Wire) -> Hold:
         return opens_at("plain_loop", w, self.loop_pin, 2)
 
 
