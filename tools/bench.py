@@ -233,7 +233,7 @@ def nesting() -> None:
         seconds = time.perf_counter() - started
         print(
             f"{count:>4} cuts, {pieces:>2} pieces      {seconds:6.2f} s {plan.optimal!s:>8} "
-            f"{100 * plan.gap:5.3f} % {plan.scrap:6.0f}mm {plan.hand_scrap:6.0f}mm "
+            f"{100 * plan.gap:5.3f} % {plan.scrap:6.0f}mm {plan.first_fit_scrap:6.0f}mm "
             f"{plan.weight:7.0f}/{plan.bound:.0f}"
         )
 
@@ -322,9 +322,9 @@ def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--short", action="store_true")
     parser.add_argument("--beside", metavar="COMMIT")
-    asked = parser.parse_args()
-    if asked.beside:
-        beside(asked.beside)
+    options = parser.parse_args()
+    if options.beside:
+        beside(options.beside)
     short = (shell, core, make_up, api)
     rest = (woven, limits, day, nesting, against_highs, log_entries)
     with tempfile.TemporaryDirectory() as data:
@@ -333,7 +333,7 @@ def main() -> None:
         import django
 
         django.setup()
-        for part in short if asked.short else (*short, *rest):
+        for part in short if options.short else (*short, *rest):
             part()
 
 

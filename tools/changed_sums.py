@@ -174,19 +174,19 @@ def main() -> None:
     ask.add_argument("--only", default="", help="numbers of changes, as a run printed them")
     ask.add_argument("--in", dest="within", default="", help="a part of the path")
     ask.add_argument("--without-kept", action="store_true", help="by sums of their own alone")
-    asked = ask.parse_args()
-    kept = not asked.without_kept
+    options = ask.parse_args()
+    kept = not options.without_kept
     draw = chosen if kept else of_each_folder
-    only = {int(n) for n in asked.only.split(",") if n}
+    only = {int(n) for n in options.only.split(",") if n}
     found = tried = 0
-    for n, change in enumerate(draw(asked.count, asked.seed, asked.within), 1):
+    for n, change in enumerate(draw(options.count, options.seed, options.within), 1):
         if only and n not in only:
             continue
         tried += 1
         was_found = is_found(change, kept=kept)
         found += was_found
         print(f"{n:>3} {'found' if was_found else 'MISSED':<7} {change}", flush=True)
-    print(f"{found} of {tried} changes were found (seed {asked.seed})")
+    print(f"{found} of {tried} changes were found (seed {options.seed})")
 
 
 if __name__ == "__main__":

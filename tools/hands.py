@@ -28,6 +28,7 @@ os.environ.setdefault("DJANGO_SETTINGS_MODULE", "jamreel.site.settings")
 
 import django  # noqa: E402
 from PIL import Image  # noqa: E402
+from playwright.sync_api import expect, sync_playwright  # noqa: E402
 
 django.setup()
 
@@ -172,6 +173,39 @@ def report(name: str, found: list[float], wanted: float | None = None) -> None:
     )
 
 
+WATCH = """() => {
+  const figure = document.querySelector("[data-drawn=rule]").parentElement;
+  window.spent = [];
+  new MutationObserver(() => {
+    if (window.typedAt) window.spent.push(performance.now() - window.typedAt);
+    window.typedAt = 0;
+  }).observe(figure, { subtree: true, childList: true, characterData: true, attributes: true });
+  document.addEventListener("input", () => { window.typedAt = performance.now(); }, true);
+}"""
+
+
+def drawn(served: Served, hand: Hand) -> None:
+    """Time a digit typed in the browser until the drawing has moved."""
+    flags = ["--no-sandbox", "--disable-gpu"]
+    with sync_playwright() as playwright:
+        chromium = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=flags)
+        base = f"http://127.0.0.1:{served.port}"
+        context = chromium.new_context(base_url=base, viewport={"width": 1280, "height": 800})
+        for name, value in hand.cookies.items():
+            context.add_cookies([{"name": name, "value": value, "url": base}])
+        page = context.new_page()
+        page.goto("/pieces/2/measure")
+        field = page.get_by_label("Hand pass girth, reading 3")
+        field.wait_for()
+        page.evaluate(WATCH)
+        for n in range(20):
+            field.fill(f"{200 + n}")
+            expect(page.get_by_role("status").first).to_have_text("saved")
+            page.wait_for_timeout(PAUSE_S * 1000)
+        report("a digit in the browser, until it is drawn", page.evaluate("window.spent"), 100)
+        chromium.close()
+
+
 def picture() -> bytes:
     """Return a JPEG of many dots in a small file."""
     out = io.BytesIO()
@@ -186,6 +220,7 @@ def measured(source: Path) -> None:
         hands = [Hand(served.port).sign_in(n) for n in range(BENCHES)]
         types, others = hands[0], hands[1:]
         report("one hand alone", keystrokes(types, 1, KEYSTROKES))
+        drawn(served, types)
         with beside(*(strangers(served.port) for _ in range(8))):
             report("eight strangers at the document", keystrokes(types, 1, KEYSTROKES), 300)
         close = [looks(hand, n) for n, hand in enumerate(others[:8])]
@@ -238,15 +273,15 @@ def main() -> None:
     """Measure this tree, and another commit before it where one is named."""
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--beside", metavar="COMMIT")
-    asked = parser.parse_args()
-    if asked.beside:
+    options = parser.parse_args()
+    if options.beside:
         with tempfile.TemporaryDirectory() as folder:
             tree = Path(folder) / "tree"
-            run = ["git", "worktree", "add", "--detach", "-f", str(tree), asked.beside]
+            run = ["git", "worktree", "add", "--detach", "-f", str(tree), options.beside]
             subprocess.run(run, cwd=ROOT, check=True, capture_output=True)
             try:
                 (tree / "frontend" / "dist").symlink_to(ROOT / "frontend" / "dist")
-                print(f"{asked.beside}:")
+                print(f"{options.beside}:")
                 measured(tree)
             finally:
                 remove = ["git", "worktree", "remove", "--force", str(tree)]

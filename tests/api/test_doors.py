@@ -16,7 +16,7 @@ from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock, amount_of
 from jamreel.workshop.wearers import keep_readings
 
-DOCUMENT = api.get_openapi_schema(path_prefix="/api/")
+DOCUMENT = api.get_openapi_schema()
 OPEN = {"/api/session", "/api/session/demo", "/api/session/sign-in", "/api/session/sign-up"}
 
 

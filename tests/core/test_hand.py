@@ -16,8 +16,8 @@ from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import MeasuredYield, Shop
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import WireChoice
-from jamreel.core.workpiece.asked import asked_at
 from jamreel.core.workpiece.parts_steps import timed
+from jamreel.core.workpiece.questions import questions_at
 
 EXAMPLES = Path(__file__).parents[2] / "docs/examples"
 
@@ -100,7 +100,7 @@ def test_the_hand_can_be_left_out_and_both_figures_are_told() -> None:
     assert usual.cuts[0].length_mm == pytest.approx(cut.length_mm)
     assert own.cuts[0].length_mm > cut.length_mm
     for plan in (own, usual):
-        told = {one.id: one for one in plan.by_hand}
+        told = {one.id: one for one in plan.own_and_usual}
         assert told[f"cut/{cut.id}"].own == pytest.approx(own.cuts[0].length_mm)
         assert told[f"cut/{cut.id}"].usual == pytest.approx(cut.length_mm)
         assert told[f"cut/{cut.id}"].records == 3
@@ -117,7 +117,7 @@ def test_a_measured_yield_moves_the_former_and_says_by_how_much() -> None:
     shop = Shop(measured=(trial,))
     own = plan_raw(brief, shop)
     usual = plan_raw({**brief, "making": {"hand": "usual"}}, shop)
-    told = next(one for one in own.by_hand if one.id == "former")
+    told = next(one for one in own.own_and_usual if one.id == "former")
     assert told.own == pytest.approx(own.formers[0].former_mm)
     assert told.usual == pytest.approx(bare.formers[0].former_mm)
     assert told.records == 3
@@ -200,5 +200,5 @@ def test_what_came_off_a_former_is_asked_of_wire_as_it_was_bought(
 ) -> None:
     plan = plan_raw(example("sliding-bangle"), Shop(outfit=Outfit(torch=torch, pickle=True)))
     assert any(one.work == "heat.anneal" for one in plan.steps) is torch
-    found = [one.id for step in plan.steps for one in asked_at(plan, step)]
+    found = [one.id for step in plan.steps for one in questions_at(plan, step)]
     assert [one for one in found if one == "came_off"] == asked

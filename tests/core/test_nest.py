@@ -53,7 +53,7 @@ def test_no_wire_is_cut_longer_than_it_is_and_every_cut_is_placed_once(
         assert [wanted[int(c)] for c in one.cuts] == sorted(
             (wanted[int(c)] for c in one.cuts), reverse=True
         )
-    assert plan.weight <= plan.hand_weight + 1e-6
+    assert plan.weight <= plan.first_fit_weight + 1e-6
     assert plan.bound <= plan.weight + 1e-6
 
 
@@ -71,7 +71,7 @@ def test_one_long_remnant_is_left_rather_than_two() -> None:
     # On one length both would leave 50, which is scrap: better two remnants worth keeping.
     apart = laid_out([200.0, 150.0], [("length", 400.0), ("length", 400.0)])
     assert [one.left for one in apart.laid] == [200.0, 250.0]
-    assert (apart.scrap, apart.hand_scrap) == (0, 50.0)
+    assert (apart.scrap, apart.first_fit_scrap) == (0, 50.0)
     roomy = laid_out([200.0, 100.0], [("length", 400.0), ("length", 400.0)])
     assert [one.left for one in roomy.laid] == [100.0]
 
@@ -91,7 +91,7 @@ def test_the_hands_plan_is_beaten_where_first_fit_wastes() -> None:
     thirds = [44.0, 44.0, 44.0, 27.0, 27.0, 27.0, 29.0, 29.0, 29.0]
     tight = laid_out(thirds, [("length", 100.0)] * 4, 1e6)
     assert tight.opened == 3
-    assert tight.hand_opened == 4
+    assert tight.first_fit_opened == 4
     assert tight.optimal
 
 
@@ -166,5 +166,5 @@ def test_many_mixed_cuts_come_within_a_thousandth_of_the_bound_in_time(
     wanted = [round(pick.uniform(30, 320), 1) for _ in range(count)]
     plan = laid_out(wanted, [*rack, ("reel", 200_000.0)], work=2.0)
     assert plan.gap < 0.001
-    assert plan.scrap < plan.hand_scrap
-    assert plan.weight < plan.hand_weight
+    assert plan.scrap < plan.first_fit_scrap
+    assert plan.weight < plan.first_fit_weight

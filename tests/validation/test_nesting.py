@@ -43,7 +43,7 @@ def test_an_order_of_198_cuts_is_proven_at_33() -> None:
     assert plan.optimal
     material = sum(n * q for n, q in order) / 5180
     assert math.ceil(material) == 33
-    assert plan.hand_opened > 33
+    assert plan.first_fit_opened > 33
 
 
 def test_what_is_bought_counts_whole() -> None:
@@ -134,5 +134,5 @@ def test_sixty_mixed_cuts_over_twelve_pieces_in_two_seconds() -> None:
     assert plan.unplaced == ()
     assert plan.optimal or plan.gap < 0.01
     # Beside the hand's plan, and beside what the wire alone weighs.
-    assert plan.weight <= plan.hand_weight
+    assert plan.weight <= plan.first_fit_weight
     assert plan.bound > 0.97 * plan.weight

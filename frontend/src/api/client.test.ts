@@ -32,11 +32,11 @@ it("gives the data of an answer", async () => {
 it("throws what the server said, with its status", async () => {
   const fetched = answers(409, { type: "stale", detail: "Another tab was first.", version: 7 });
   vi.stubGlobal("document", { cookie: "" });
-  const asked = ask(
+  const request = ask(
     api.GET("/api/shop", { baseUrl: "http://bench.test", fetch: fetched as never }),
   );
-  await expect(asked).rejects.toBeInstanceOf(ApiError);
-  const error = (await asked.catch((one: unknown) => one)) as ApiError;
+  await expect(request).rejects.toBeInstanceOf(ApiError);
+  const error = (await request.catch((one: unknown) => one)) as ApiError;
   expect(error.status).toBe(409);
   expect(error.message).toBe("Another tab was first.");
   expect(error.details).toMatchObject({ version: 7 });
@@ -63,10 +63,10 @@ it("says in words of its own what a proxy or no answer at all has none for", asy
     [gateway, 502],
     [gone, 0],
   ] as const) {
-    const asked = ask(
+    const request = ask(
       api.GET("/api/shop", { baseUrl: "http://bench.test", fetch: fetched as never }),
     );
-    const error = (await asked.catch((one: unknown) => one)) as ApiError;
+    const error = (await request.catch((one: unknown) => one)) as ApiError;
     expect(error).toBeInstanceOf(ApiError);
     expect(error.status).toBe(status);
     expect(error.message).toContain("does not answer");
@@ -78,10 +78,10 @@ it("asks for the password when the server says that nobody is signed in", async 
   vi.stubGlobal("document", { cookie: "" });
   const told = vi.fn();
   const stop = signedOut.subscribe(told);
-  const asked = () =>
+  const request = () =>
     ask(api.GET("/api/shop", { baseUrl: "http://bench.test", fetch: fetched as never }));
-  await expect(asked()).rejects.toBeInstanceOf(ApiError);
-  await expect(asked()).rejects.toBeInstanceOf(ApiError);
+  await expect(request()).rejects.toBeInstanceOf(ApiError);
+  await expect(request()).rejects.toBeInstanceOf(ApiError);
   expect(signedOut.snapshot()).toBe(true);
   expect(told).toHaveBeenCalledTimes(1);
   signedOut.say(false);

@@ -5,13 +5,13 @@ import { patient } from "./patient";
 beforeEach(() => vi.useFakeTimers());
 afterEach(() => vi.useRealTimers());
 
-const asked = () => new Request("http://bench/api/shop", { method: "PUT", body: "{}" });
+const aSave = () => new Request("http://bench/api/shop", { method: "PUT", body: "{}" });
 const busy = () => new Response("", { status: 503, headers: { "Retry-After": "1" } });
 
 it("asks a busy server again, with the same body, until it answers", async () => {
   const bodies: string[] = [];
   const answers = [busy(), busy(), new Response("good")];
-  const answer = patient(asked(), async (request) => {
+  const answer = patient(aSave(), async (request) => {
     bodies.push(await request.text());
     return answers.shift() ?? busy();
   });
@@ -22,12 +22,12 @@ it("asks a busy server again, with the same body, until it answers", async () =>
 
 it("hands on what stays busy, and any other fault at once", async () => {
   let calls = 0;
-  const stays = patient(asked(), async () => {
+  const stays = patient(aSave(), async () => {
     calls += 1;
     return busy();
   });
   await vi.runAllTimersAsync();
   expect((await stays).status).toBe(503);
   expect(calls).toBe(5);
-  expect((await patient(asked(), async () => new Response("", { status: 507 }))).status).toBe(507);
+  expect((await patient(aSave(), async () => new Response("", { status: 507 }))).status).toBe(507);
 });

@@ -26,12 +26,12 @@ class Server implements Transport {
   private answers: { done: (piece: Piece) => void; fail: (error: unknown) => void }[] = [];
 
   save(version: number, brief: Brief) {
-    return this.asked({ version, brief });
+    return this.held({ version, brief });
   }
   move(version: number, way: "undo" | "redo") {
-    return this.asked({ version, way });
+    return this.held({ version, way });
   }
-  private asked(call: (typeof this.calls)[number]) {
+  private held(call: (typeof this.calls)[number]) {
     this.calls.push(call);
     return new Promise<Piece>((done, fail) => this.answers.push({ done, fail }));
   }

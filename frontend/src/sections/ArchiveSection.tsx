@@ -47,7 +47,7 @@ function Row({ thing }: { thing: Away }) {
   const { t } = useTranslation();
   const client = useQueryClient();
   const { what, id } = thing;
-  const [asked, setAsked] = useState(false);
+  const [confirming, setConfirming] = useState(false);
   const sure = useId();
   const done = { onSuccess: () => client.invalidateQueries() };
   const back = useMutation({
@@ -75,12 +75,12 @@ function Row({ thing }: { thing: Away }) {
       <Button disabled={back.isPending} onClick={() => back.mutate()}>
         {t("archive.back")}
       </Button>
-      {!asked && (
-        <Button look="quiet" disabled={drop.isPending} onClick={() => setAsked(true)}>
+      {!confirming && (
+        <Button look="quiet" disabled={drop.isPending} onClick={() => setConfirming(true)}>
           {t("archive.delete")}
         </Button>
       )}
-      {asked && (
+      {confirming && (
         <div
           role="alertdialog"
           aria-labelledby={sure}
@@ -93,7 +93,7 @@ function Row({ thing }: { thing: Away }) {
             {thing.goes} {t("archive.no_way_back")}
           </p>
           <div className="flex flex-wrap gap-3">
-            <Button onClick={() => setAsked(false)}>{t("archive.keep")}</Button>
+            <Button onClick={() => setConfirming(false)}>{t("archive.keep")}</Button>
             <Button look="strong" onClick={() => drop.mutate()}>
               {t("archive.delete")}
             </Button>

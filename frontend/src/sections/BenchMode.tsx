@@ -130,7 +130,7 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
               piece={view.id}
               step={step}
               typed={cut}
-              asked={asksWhether(act.error)}
+              question={asksWhether(act.error)}
               onTyped={(typed) => {
                 act.reset();
                 setCut(typed);

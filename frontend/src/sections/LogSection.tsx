@@ -20,8 +20,8 @@ export function LogSection() {
   const { t } = useTranslation();
   const { id } = useParams();
   const [typed, type] = useState("");
-  const asked = useDeferredValue(typed.trim());
-  const log = useInfiniteQuery(benchQueries.log(asked));
+  const searched = useDeferredValue(typed.trim());
+  const log = useInfiniteQuery(benchQueries.log(searched));
   const entries = log.data?.pages.flatMap((page) => page.entries) ?? [];
   // The newest stands beside the list until another is chosen.
   const shown = id ? Number(id) : entries[0]?.id;
@@ -45,7 +45,7 @@ export function LogSection() {
           </a>
         </div>
         {log.data && entries.length === 0 && (
-          <p className="mt-4 max-w-prose">{t(asked ? "log.none" : "log.empty", { asked })}</p>
+          <p className="mt-4 max-w-prose">{t(searched ? "log.none" : "log.empty", { searched })}</p>
         )}
         {byMonth(entries).map(({ month, entries: made }) => (
           <section key={month} className="mt-3" aria-labelledby={`log-${month}`}>

@@ -1,7 +1,7 @@
 import { useTranslation } from "react-i18next";
 import type { Facts, FieldProblem, Unit } from "../api/client";
 import { useUnit } from "../hooks/useUnit";
-import { asked } from "../logic/asked";
+import { choicesShown } from "../logic/choicesShown";
 import { capital } from "../logic/capital";
 import { asNumber, asText } from "../logic/draft";
 import { lengthRange, typedLength } from "../logic/length";
@@ -26,7 +26,7 @@ interface Props {
 export function ChoiceFields({ choices, value, at, problems, unit, onSet }: Props) {
   return (
     <div className="grid grid-cols-[repeat(auto-fill,minmax(148px,1fr))] items-start gap-x-3 gap-y-2">
-      {asked(choices, value).map((choice) => (
+      {choicesShown(choices, value).map((choice) => (
         <OneField
           key={choice.name}
           choice={choice}

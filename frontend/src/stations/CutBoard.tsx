@@ -110,11 +110,11 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
         <p className="text-muted">{t("board.nothing")}</p>
       </div>
     );
-  const asked = asksWhether(cut.error);
+  const question = asksWhether(cut.error);
   return (
     <div className="space-y-5" data-drawn="board">
       {undone}
-      <Problem says={asked ? undefined : (cut.error?.message ?? spoil.error?.message)} />
+      <Problem says={question ? undefined : (cut.error?.message ?? spoil.error?.message)} />
       {board.groups.map((group) => (
         <GroupOnBoard
           key={group.label}
@@ -123,7 +123,7 @@ export function CutBoard({ pieces, at, onCut, heading = "h3" }: Props) {
           many={board.pieces.length > 1}
           heading={heading}
           picked={picked}
-          asked={asked}
+          question={question}
           onPick={(next) => {
             cut.reset();
             setPicked(next);
@@ -144,7 +144,7 @@ interface GroupProps {
   picked: Picked | null;
   onPick: (picked: Picked | null) => void;
   /** What is asked about the length that was typed. */
-  asked: string | undefined;
+  question: string | undefined;
   onCut: (actual: string, sure: boolean) => void;
   onSpoil: (amount: string) => void;
 }
@@ -156,7 +156,17 @@ interface Cutting {
 }
 
 function GroupOnBoard(props: GroupProps) {
-  const { group, currency, many, heading: Heading, picked, asked, onPick, onCut, onSpoil } = props;
+  const {
+    group,
+    currency,
+    many,
+    heading: Heading,
+    picked,
+    question,
+    onPick,
+    onCut,
+    onSpoil,
+  } = props;
   const { t } = useTranslation();
   const { ref, width } = useSize<HTMLDivElement>();
   const longest = Math.max(...group.lanes.map((lane) => shownLength(lane)), 1);
@@ -174,7 +184,7 @@ function GroupOnBoard(props: GroupProps) {
           scale={(width - 20) / longest}
           many={many}
           picked={picked}
-          asked={asked}
+          question={question}
           onPick={onPick}
           onCut={onCut}
           onSpoil={onSpoil}
@@ -229,7 +239,7 @@ type LaneProps = Omit<GroupProps, "group" | "heading" | "currency"> & {
 };
 
 function LaneOnBoard(props: LaneProps) {
-  const { lane, group, scale, many, picked, asked, onPick, onCut, onSpoil } = props;
+  const { lane, group, scale, many, picked, question, onPick, onCut, onSpoil } = props;
   const { t } = useTranslation();
   const unit = useUnit();
   const used = lane.length_mm - lane.left_mm;
@@ -289,7 +299,7 @@ function LaneOnBoard(props: LaneProps) {
         ))}
       </div>
       {mine && picked && (
-        <CutForm picked={picked} many={many} asked={asked} onCut={onCut} onSpoil={onSpoil} />
+        <CutForm picked={picked} many={many} question={question} onCut={onCut} onSpoil={onSpoil} />
       )}
     </div>
   );
@@ -320,13 +330,13 @@ function sameCut(a: BoardCut, b: BoardCut): boolean {
 interface FormProps {
   picked: Picked;
   many: boolean;
-  asked: string | undefined;
+  question: string | undefined;
   onCut: (actual: string, sure: boolean) => void;
   onSpoil: (amount: string) => void;
 }
 
 /** The wire that was pressed: cut as planned, cut otherwise, or spoiled. */
-function CutForm({ picked, many, asked, onCut, onSpoil }: FormProps) {
+function CutForm({ picked, many, question, onCut, onSpoil }: FormProps) {
   const { t } = useTranslation();
   const unit = useUnit();
   const [actual, setActual] = useState("");
@@ -355,10 +365,12 @@ function CutForm({ picked, many, asked, onCut, onSpoil }: FormProps) {
         placeholder={t("cut.as_planned")}
         inputMode="decimal"
         value={actual}
-        problem={asked}
+        problem={question}
         onText={setActual}
       />
-      {asked && <Button onClick={() => onCut(actual, true)}>{t("board.sure", { actual })}</Button>}
+      {question && (
+        <Button onClick={() => onCut(actual, true)}>{t("board.sure", { actual })}</Button>
+      )}
       <Button type="submit" look="strong">
         {t("board.is_cut")}
       </Button>

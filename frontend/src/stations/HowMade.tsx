@@ -4,7 +4,7 @@ import { buttonLook } from "../ui/Button";
 import { Select } from "../ui/Select";
 import type { StationProps } from "./context";
 import { addWords } from "../i18n";
-import { ByHand } from "./ByHand";
+import { OwnAndUsual } from "./OwnAndUsual";
 import words from "../locales/en-form.json";
 
 addWords(words);
@@ -45,7 +45,7 @@ export function HowMade({ brief, piece, plan, edit }: StationProps) {
         {shaped && choice("springback", making.springback ?? "even", SPRINGBACK)}
         {choice("hand", making.hand ?? "own", HAND)}
       </div>
-      {plan && <ByHand plan={plan} />}
+      {plan && <OwnAndUsual plan={plan} />}
       {shaped && making.shaped_by === "hands" && (
         <a
           className={`${buttonLook("strong")} mt-3`}

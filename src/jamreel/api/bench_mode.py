@@ -13,7 +13,7 @@ from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import Typed
 from jamreel.core.bench.steps import Caution, Step
 from jamreel.core.path.moves import MarkAt
-from jamreel.core.workpiece.asked import AskedFor, OneFigure, figure_at
+from jamreel.core.workpiece.questions import OneFigure, Question, figure_at
 from jamreel.devices.calliper import Calliper
 from jamreel.workshop import at_bench, clock
 from jamreel.workshop.making import NothingToTick
@@ -55,7 +55,7 @@ class StepAtBench(Schema):
     seconds: float
     running: bool
     counted: int
-    asks: list[AskedFor]
+    asks: list[Question]
     told: dict[str, float]
     cuts: list[WireToCut]
     cautions: list[Caution]
@@ -283,10 +283,10 @@ def calliper(request: HttpRequest, piece_id: int, key: Typed, what: Typed) -> Re
     workshop = bench_of(request)
     found = at_bench.at_bench(workshop, piece_id)
     doing = next((one for one in found.steps if one.step.id == key), None)
-    asked = {a.id: a.expected for a in doing.asks if not a.count} if doing else {}
+    figures = {a.id: a.expected for a in doing.asks if not a.count} if doing else {}
     if doing and doing.cuts and what == "cut":
-        asked["cut"] = doing.cuts[0][1].length_mm
-    expected = asked.get(what)
+        figures["cut"] = doing.cuts[0][1].length_mm
+    expected = figures.get(what)
     if expected is None:
         raise NothingToTick
     unit = shop_of(workshop).unit

@@ -76,13 +76,13 @@ class GroupView(Schema):
     optimal: bool
     gap: float
     scrap_mm: float
-    hand_scrap_mm: float
+    first_fit_scrap_mm: float
     saved_mm: float
     saved_lengths: int
     saved: float | None
     cost: float | None
     opened: int
-    hand_opened: int
+    first_fit_opened: int
     buy_count: int
     buy_each_mm: float
     mass_g: float
@@ -206,13 +206,13 @@ def _group_view(group: Group) -> GroupView:
         optimal=found.optimal,
         gap=found.gap,
         scrap_mm=found.scrap,
-        hand_scrap_mm=found.hand_scrap,
+        first_fit_scrap_mm=found.first_fit_scrap,
         saved_mm=group.saved_mm,
         saved_lengths=group.saved_lengths,
         saved=group.saved,
         cost=group.cost,
         opened=found.opened,
-        hand_opened=found.hand_opened,
+        first_fit_opened=found.first_fit_opened,
         buy_count=group.buy_count,
         buy_each_mm=group.buy_each_mm,
         mass_g=group.mass_g,

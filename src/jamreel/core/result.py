@@ -194,7 +194,7 @@ class WovenBody(Written):
     weaving: Any = Field(default=None, exclude=True, repr=False)
 
 
-class ByHand(Written):
+class OwnAndUsual(Written):
     """What the maker's own hand changes: a figure as it is by that hand and as it is by the usual
     one, in mm or minutes, and how many records say so."""
 
@@ -239,7 +239,7 @@ class Plan(Written):
     weakest: Strength | None = None
     feels: tuple[Feel, ...] = ()
     minutes: Quantity | None = None
-    by_hand: tuple[ByHand, ...] = ()
+    own_and_usual: tuple[OwnAndUsual, ...] = ()
     counted_out: tuple[ProposedEdit, ...] = ()
     drawings: Drawings
     woven: tuple[WovenBody, ...] = ()

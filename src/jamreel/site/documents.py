@@ -24,7 +24,7 @@ def documents() -> dict[str, Any]:
     from jamreel.api import api
     from jamreel.core.formats import schemas
 
-    return {"api": api.get_openapi_schema(path_prefix="/api/"), **schemas()}
+    return {"api": api.get_openapi_schema(), **schemas()}
 
 
 def main(folder: Path) -> None:

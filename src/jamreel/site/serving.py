@@ -92,11 +92,12 @@ def _run(bind: str, threads: int, processes: int = 1) -> int:
 
     from jamreel.core.closures import registered_closures
     from jamreel.core.families import registered
+    from jamreel.core.late import load_all
     from jamreel.core.parts import registered_parts
     from jamreel.site.wsgi import application
 
-    # All kinds are loaded once, before the processes part.
-    for every in (registered, registered_parts, registered_closures):
+    # All kinds and libraries are loaded once, before the processes part.
+    for every in (registered, registered_parts, registered_closures, load_all):
         every()
     settings: dict[str, Any] = {
         "bind": bind,

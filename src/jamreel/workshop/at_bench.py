@@ -19,7 +19,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.plan import Plan, in_words
 from jamreel.core.shop import Shop
 from jamreel.core.units import parse_length
-from jamreel.core.workpiece.asked import ROWS_OVER_MM, AskedFor, asked_at, told_by_leftover
+from jamreel.core.workpiece.questions import ROWS_OVER_MM, Question, questions_at, told_by_leftover
 from jamreel.core.workpiece.records import done_steps
 from jamreel.core.workpiece.woven import sample_by_rows
 from jamreel.workshop import clock
@@ -47,7 +47,7 @@ class Doing:
     seconds: float
     running: bool
     counted: int
-    asks: tuple[AskedFor, ...]
+    asks: tuple[Question, ...]
     told: dict[str, float]
     cuts: tuple[tuple[str, Cut], ...] = ()
 
@@ -104,7 +104,7 @@ def _doing(planned: Planned, step: Step, kept: StepClock | None, done: frozenset
         seconds=seconds,
         running=running,
         counted=kept.counted if kept else 0,
-        asks=asked_at(plan, step),
+        asks=questions_at(plan, step),
         told=dict(kept.told) if kept else {},
         cuts=_to_cut(planned) if "cut" in step.asks else (),
     )
@@ -213,15 +213,15 @@ def tell(workshop: Workshop, piece_id: int, key: str, told: dict[str, str]) -> N
 
     Raises:
         BriefRefused: at ``told.<what>``, with what would be likely.
-        NothingToTick: nothing of the kind is asked there.
+        NothingToTick: no such question stands there.
     """
     found = at_bench(workshop, piece_id)
     doing = next((one for one in found.steps if one.step.id == key), None)
-    asked = {one.id: one for one in doing.asks} if doing else {}
-    if doing is None or not told.keys() <= asked.keys():
+    questions = {one.id: one for one in doing.asks} if doing else {}
+    if doing is None or not told.keys() <= questions.keys():
         raise NothingToTick
     values = {
-        name: _value(found.planned, asked[name], typed, shop_of(workshop))
+        name: _value(found.planned, questions[name], typed, shop_of(workshop))
         for name, typed in told.items()
     }
     kept = {**doing.told, **{k: v for k, v in values.items() if v is not None}}
@@ -233,33 +233,33 @@ def tell(workshop: Workshop, piece_id: int, key: str, told: dict[str, str]) -> N
     )
 
 
-def _value(planned: Planned, asked: AskedFor, typed: str, shop: Shop) -> float | None:
+def _value(planned: Planned, question: Question, typed: str, shop: Shop) -> float | None:
     if not typed.strip():
         return None
 
     def read() -> float:
         try:
-            value = parse_count(typed) if asked.count else parse_length(typed, shop.unit)
-            _sane(planned, asked, value)
+            value = parse_count(typed) if question.count else parse_length(typed, shop.unit)
+            _sane(planned, question, value)
         except Refusal as refusal:
-            raise refusal.at(f"told.{asked.id}") from None
+            raise refusal.at(f"told.{question.id}") from None
         return value
 
     return in_words(read, shop)
 
 
-def _sane(planned: Planned, asked: AskedFor, value: float) -> None:
+def _sane(planned: Planned, question: Question, value: float) -> None:
     """Refuse what can't have been measured: it would teach the hand something wrong."""
     plan = planned.plan
     assert plan is not None
-    if asked.asks == "left":
-        cut = next(one for one in plan.cuts if one.id == asked.about)
+    if question.asks == "left":
+        cut = next(one for one in plan.cuts if one.id == question.about)
         told_by_leftover(cut, actual_of(planned, cut), value)
-    elif asked.asks == "rows":
-        body = next(one for one in plan.woven if one.entry == asked.about)
+    elif question.asks == "rows":
+        body = next(one for one in plan.woven if one.entry == question.about)
         sample_by_rows(body, round(value), ROWS_OVER_MM)
-    elif asked.expected and not asked.expected / 2 <= value <= asked.expected * 2:
-        raise Refusal("told_far", got=f"{value:g}", field="told", likely=asked.expected)
+    elif question.expected and not question.expected / 2 <= value <= question.expected * 2:
+        raise Refusal("told_far", got=f"{value:g}", field="told", likely=question.expected)
 
 
 def actual_of(planned: Planned, cut: Cut) -> float:

@@ -57,7 +57,7 @@ class Lane:
 class Group:
     """Everything of one wire: its lanes, how good the plan is, money and mass.
 
-    Lengths in mm; ``saved_mm`` is what the hand's plan would scrap more, ``saved_lengths`` how many
+    Lengths in mm; ``saved_mm`` is what first fit would scrap more, ``saved_lengths`` how many
     lengths more it would have bought.
     """
 
@@ -159,7 +159,7 @@ def _group(
     by_stock = {str(s.pk): s for s in stocks}
     lanes = tuple(_lane(laid, by_stock, by_id) for laid in found.laid)
     # A plan by hand that leaves something out is no like.
-    as_many = found.hand_placed == sum(len(lane.cuts) for lane in lanes)
+    as_many = found.first_fit_placed == sum(len(lane.cuts) for lane in lanes)
     to_buy = [lane for lane in lanes if lane.stock is None]
     cut, prices = wanted[0].cut, [s.price for s in stocks if s.price is not None]
     return Group(
@@ -170,8 +170,8 @@ def _group(
         lanes=lanes,
         unplaced=tuple(by_id[one] for one in found.unplaced),
         found=found,
-        saved_mm=max(0.0, found.hand_scrap - found.scrap) if as_many else 0.0,
-        saved_lengths=max(0, found.hand_bought - found.bought) if as_many else 0,
+        saved_mm=max(0.0, found.first_fit_scrap - found.scrap) if as_many else 0.0,
+        saved_lengths=max(0, found.first_fit_bought - found.bought) if as_many else 0,
         buy_count=len(to_buy),
         buy_each_mm=to_buy[0].length if to_buy else 0.0,
         price_per_m=min(prices) if prices else None,

@@ -11,8 +11,8 @@ from PIL import Image, ImageDraw
 
 from jamreel.core.cutting.cuts import wire_key
 from jamreel.core.plan import Plan
-from jamreel.core.workpiece.asked import asked_at
 from jamreel.core.workpiece.ledger import ALLOWANCES
+from jamreel.core.workpiece.questions import questions_at
 from jamreel.core.workpiece.records import record_of_step
 from jamreel.workshop import at_bench, clock, finishing, log, photos
 from jamreel.workshop.day import USUAL_HOURS, USUAL_RESOURCES, Chosen, plan_day
@@ -188,11 +188,11 @@ def _clocks(piece: Piece, plan: Plan, pick: random.Random) -> Iterator[StepClock
     """Yield how each step went: its minutes, and what was told when it was done."""
     for step in plan.steps:
         told: dict[str, float] = {}
-        for asked in asked_at(plan, step):
+        for question in questions_at(plan, step):
             if pick.random() < 0.8:
-                value = _told(plan, asked.id, asked.expected, pick)
+                value = _told(plan, question.id, question.expected, pick)
                 if value is not None:
-                    told[asked.id] = value
+                    told[question.id] = value
         pace = max(0.4, pick.gauss(*PACE))
         yield StepClock(
             workshop=piece.workshop,
@@ -203,8 +203,8 @@ def _clocks(piece: Piece, plan: Plan, pick: random.Random) -> Iterator[StepClock
         )
 
 
-def _told(plan: Plan, asked: str, expected: float | None, pick: random.Random) -> float | None:
-    what, _, about = asked.partition("/")
+def _told(plan: Plan, question: str, expected: float | None, pick: random.Random) -> float | None:
+    what, _, about = question.partition("/")
     if what == "left":
         cut = next(one for one in plan.cuts if one.id == about)
         spare = sum(n.value_mm for n in cut.lines if n.id in ALLOWANCES[1:])

@@ -10,8 +10,8 @@ from jamreel.core.errors import Refusal
 from jamreel.core.plan import BriefRefused, Plan
 from jamreel.core.units import Unit, parse_length
 from jamreel.core.words import say
-from jamreel.core.workpiece.asked import ROWS_OVER_MM, Told, told_by_leftover
 from jamreel.core.workpiece.ledger import ALLOWANCES
+from jamreel.core.workpiece.questions import ROWS_OVER_MM, Told, told_by_leftover
 from jamreel.core.workpiece.woven import sample_by_rows
 from jamreel.workshop import clock
 from jamreel.workshop.at_bench import actual_of, told_of

@@ -16,7 +16,7 @@ from jamreel.core.hand.hand import MOST_LINES
 from jamreel.core.path.loops import loop_takes
 from jamreel.core.path.moves import Wrap, developed_length
 from jamreel.core.units import Mm
-from jamreel.core.workpiece.asked import LEAST_RATIO, MOST_RATIO, Told
+from jamreel.core.workpiece.questions import LEAST_RATIO, MOST_RATIO, Told
 from jamreel.workshop import clock
 from jamreel.workshop.models import HandRecord, Piece, Stock, Workshop
 from jamreel.workshop.ownership import row, rows

@@ -57,9 +57,9 @@ def entries(
     Source: SQLite's full text, read backwards; what was finished last has the highest number.
     """
     found = in_log(workshop).order_by("-id")
-    asked = words_of(words)[:MOST_WORDS]
-    if asked:
-        numbers = _numbers(workshop, asked, before, most + 1)
+    searched = words_of(words)[:MOST_WORDS]
+    if searched:
+        numbers = _numbers(workshop, searched, before, most + 1)
         by_number = found.in_bulk(numbers)
         listed = [by_number[n] for n in numbers if n in by_number]
     else:
@@ -68,9 +68,11 @@ def entries(
     return Page(listed[:most], listed[most - 1].pk if more else None)
 
 
-def _numbers(workshop: Workshop, asked: Sequence[str], before: int | None, most: int) -> list[int]:
+def _numbers(
+    workshop: Workshop, searched: Sequence[str], before: int | None, most: int
+) -> list[int]:
     """Return the numbers of entries that have all words, the highest first."""
-    wanted = [_match(workshop, word) for word in asked]
+    wanted = [_match(workshop, word) for word in searched]
     if not all(wanted):
         return []
     match = f"bench : b{workshop.pk} AND words : ({' AND '.join(wanted)})"
@@ -104,8 +106,8 @@ def _months(workshop: Workshop, word: str) -> list[str]:
     if not months:
         return []
     ever = range(FIRST_YEAR, clock.now().year + 1)
-    asked = [_month_word(date(year, month, 1)) for year in ever for month in months]
-    known = rows(LogWord, workshop).filter(word__in=asked)
+    month_words = [_month_word(date(year, month, 1)) for year in ever for month in months]
+    known = rows(LogWord, workshop).filter(word__in=month_words)
     return list(known.values_list("word", flat=True))
 
 

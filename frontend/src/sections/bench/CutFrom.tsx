@@ -19,13 +19,13 @@ interface Props {
   step: StepAtBench;
   typed: CutTyped;
   /** What is asked about the length that was typed. */
-  asked: string | undefined;
+  question: string | undefined;
   onTyped: (typed: CutTyped) => void;
   onCut: () => void;
   onSure: () => void;
 }
 
-export function CutFrom({ piece, step, typed, asked, onTyped, onCut, onSure }: Props) {
+export function CutFrom({ piece, step, typed, question, onTyped, onCut, onSure }: Props) {
   const { t } = useTranslation();
   const unit = useUnit();
   const wire = step.cuts[0];
@@ -53,14 +53,14 @@ export function CutFrom({ piece, step, typed, asked, onTyped, onCut, onSure }: P
           suffix={unit}
           placeholder={typedLength(Math.round(wire.length_mm * 10) / 10, unit)}
           value={typed.actual}
-          problem={asked}
+          problem={question}
           onText={(actual) => onTyped({ ...typed, actual })}
         />
         <Button aria-label={t("at.calliper")} onClick={() => read.mutate()}>
           <Ruler aria-hidden="true" size={20} />
         </Button>
       </div>
-      {asked && <Button onClick={onSure}>{t("board.sure", { actual: typed.actual })}</Button>}
+      {question && <Button onClick={onSure}>{t("board.sure", { actual: typed.actual })}</Button>}
       {wire.may_serve.length > 0 && (
         <Select
           label={t("at.cut_from")}

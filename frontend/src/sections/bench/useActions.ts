@@ -75,9 +75,9 @@ export function useActions(view: View) {
       const pending = client
         .getMutationCache()
         .findAll({ mutationKey: counting, status: "pending" });
-      const asked = pending.map((one) => one.state.variables as Counted);
+      const waiting = pending.map((one) => one.state.variables as Counted);
       // A press behind this one says more: that one is sent.
-      if (asked.findLast((one) => one.key === body.key) !== body) return null;
+      if (waiting.findLast((one) => one.key === body.key) !== body) return null;
       return ask(api.POST("/api/pieces/{piece_id}/bench/count", { params, body }));
     },
     onSuccess: (fresh) => fresh && take(fresh),

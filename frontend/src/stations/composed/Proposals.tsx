@@ -21,11 +21,11 @@ type Props = StationProps & { settled: boolean };
 /** What would fit, the best first: tried on with a press, taken off with another. */
 export function Proposals({ piece, brief, plan, edit, facts, settled }: Props) {
   const { t } = useTranslation();
-  const asked = useQuery({ ...queries.proposals(piece.id, piece.version), enabled: settled });
+  const found = useQuery({ ...queries.proposals(piece.id, piece.version), enabled: settled });
   const [trial, setTrial] = useState<Trial | null>(null);
   // Once anything else is changed the trial is over.
   const trying = trial && JSON.stringify(brief.piece) === trial.tried ? trial : null;
-  const list = trying?.list ?? asked.data ?? [];
+  const list = trying?.list ?? found.data ?? [];
   const defaults = facts.kinds.find((one) => one.kind === brief.piece.kind)?.defaults;
   const press = (index: number) => {
     const before = trying?.before ?? brief.piece;

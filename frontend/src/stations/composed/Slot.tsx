@@ -27,7 +27,7 @@ export function Slot({ slot, label, part, ...props }: Props) {
             .filter((one) => (slot === "hung" ? hangs(one) : one.role !== "drop"))
             .map((one) => ({ value: one.kind, label: one.says })),
         ]}
-        onChoose={(chosen) => set(asked(facts, slot, chosen))}
+        onChoose={(chosen) => set(atFirst(facts, slot, chosen))}
       />
       {part && <PartFields {...props} part={part} at={`piece.${slot}`} onPart={set} />}
     </section>
@@ -35,7 +35,7 @@ export function Slot({ slot, label, part, ...props }: Props) {
 }
 
 /** A part as it begins there: what may lie or hang is asked to hang. */
-function asked(facts: Facts, slot: Props["slot"], kind: string): Part | null {
+function atFirst(facts: Facts, slot: Props["slot"], kind: string): Part | null {
   const one = facts.parts.find((each) => each.kind === kind);
   if (!one) return null;
   return slot === "hung" && one.role !== "drop" ? { kind, hangs: true } : { kind };

@@ -78,7 +78,7 @@ class EndCaps(Closure):
             length = inner + outside + extra
             picture = [
                 *drawn(use),
-                *(coil.by_hand if coil else ()),
+                *(coil.shown if coil else ()),
             ]
             if not coil:
                 picture.append(box(inner, inner + outside + self.depth, wide, "bought"))
@@ -141,7 +141,7 @@ class EndCaps(Closure):
             wound=True,
         )
         placed = laid(use, left=inner, low=True)
-        return replace(placed, by_hand=tuple(self._coiled(w, inner, turns, core)))
+        return replace(placed, shown=tuple(self._coiled(w, inner, turns, core)))
 
     def _coiled(self, w: Wire, at: float, turns: int, core: float) -> Iterator[Stroke]:
         """Yield a wound end as it is seen: its loop, then the turns."""

@@ -4,16 +4,23 @@ The linear relaxation over all patterns is solved by adding, time after time, th
 prices value most. For many pieces that are alike this says far more than counting wire does.
 """
 
+from __future__ import annotations
+
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 import numpy.typing as npt
-from ortools.sat.python import cp_model
-from scipy.optimize import linprog
 
 from jamreel.core.cutting.fullest import powers
 from jamreel.core.cutting.work import CELLS, MATRIX, MODEL, Work
+from jamreel.core.late import late
+
+if TYPE_CHECKING:
+    from ortools.sat.python import cp_model
+else:
+    cp_model = late("ortools.sat.python.cp_model")
 
 Floats = npt.NDArray[np.float64]
 # Prices differ from true ones by rounding; less than this is no gain.
@@ -64,7 +71,7 @@ def relax(
         takes: length of each kind of cut, kerf included [tenths].
         wanted: how many of each.
         classes: pieces of wire.
-        start: patterns to begin with, such as the hand's.
+        start: patterns to begin with, such as first fit's.
         missing: weight of a tenth that is not cut.
         work: what it costs is taken off this; stops when none is left.
 
@@ -116,6 +123,8 @@ def _master(
         per_class[column.of, j] = 1
     for k in range(kinds):
         cover[k, len(columns) + k] = 1
+    from scipy.optimize import linprog
+
     solved = linprog(
         costs,
         A_ub=np.vstack([-cover, per_class]),

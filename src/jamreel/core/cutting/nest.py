@@ -51,7 +51,7 @@ class Laid(Frozen):
 
 
 class Nest(Frozen):
-    """A cutting plan, how good it is known to be, and the hand's plan beside it.
+    """A cutting plan, how good it is known to be, and first fit's beside it.
 
     ``weight`` and ``bound`` compare plans [mm of reel wire]; ``gap`` is what a better plan could
     still save, as a share. ``unplaced`` did not fit on anything; ``bought`` lengths are not on the
@@ -66,11 +66,11 @@ class Nest(Frozen):
     gap: float
     optimal: bool
     bought: int
-    hand_scrap: float
-    hand_weight: float
-    hand_opened: int
-    hand_bought: int
-    hand_placed: int
+    first_fit_scrap: float
+    first_fit_weight: float
+    first_fit_opened: int
+    first_fit_bought: int
+    first_fit_placed: int
     opened: int
 
 
@@ -101,13 +101,13 @@ def nest(
         programming (OR-Tools CP-SAT); optimality is proven by its bound.
     """
     problem = in_tenths(cuts, racks, keep, kerf)
-    by_hand = first_fit(problem)
-    start = min(by_hand, filled(problem), key=problem.weight)
+    laid_simply = first_fit(problem)
+    start = min(laid_simply, filled(problem), key=problem.weight)
     best, bound = _best(problem, start, Work(work))
     weight = problem.weight(best)
     bound = min(max(bound, problem.least()), weight)
     laid, unplaced = _as_laid(problem, best)
-    hand_laid, _ = _as_laid(problem, by_hand)
+    first_laid, _ = _as_laid(problem, laid_simply)
     return Nest(
         laid=laid,
         unplaced=unplaced,
@@ -117,11 +117,11 @@ def nest(
         gap=0.0 if weight == 0 else max(0.0, (weight - bound) / weight),
         optimal=weight - bound < 0.5,
         bought=_bought(laid),
-        hand_bought=_bought(hand_laid),
-        hand_placed=sum(len(one.cuts) for one in hand_laid),
-        hand_scrap=sum(one.scrap for one in hand_laid),
-        hand_weight=_mm(problem.weight(by_hand)),
-        hand_opened=len(hand_laid),
+        first_fit_bought=_bought(first_laid),
+        first_fit_placed=sum(len(one.cuts) for one in first_laid),
+        first_fit_scrap=sum(one.scrap for one in first_laid),
+        first_fit_weight=_mm(problem.weight(laid_simply)),
+        first_fit_opened=len(first_laid),
         opened=len(laid),
     )
 

@@ -1,13 +1,20 @@
 """Searching for a lighter cutting plan: over all pieces of wire, or over a few at a time."""
 
+from __future__ import annotations
+
 import math
 import random
 from collections.abc import Sequence
-
-from ortools.sat.python import cp_model
+from typing import TYPE_CHECKING
 
 from jamreel.core.cutting.problem import WEIGHT, Plan, Problem, is_reel
 from jamreel.core.cutting.work import MODEL, Work
+from jamreel.core.late import late
+
+if TYPE_CHECKING:
+    from ortools.sat.python import cp_model
+else:
+    cp_model = late("ortools.sat.python.cp_model")
 
 # So many pieces are emptied and laid out anew together: more take too long, fewer find nothing.
 TOGETHER = (4, 5, 6)

@@ -1,4 +1,4 @@
-"""Plans that come at once: the hand's, and one that fills piece by piece."""
+"""Plans that come at once: first fit, as hands lay it out, and one that fills piece by piece."""
 
 from functools import partial
 
@@ -9,7 +9,7 @@ from jamreel.core.cutting.problem import WEIGHT, Plan, Problem, is_reel
 
 
 def first_fit(problem: Problem) -> Plan:
-    """Return the hand's plan: longest first, each on the first piece that has room for it."""
+    """Return first fit's plan: longest first, each on the first piece that has room for it."""
     plan = [[0] * len(problem.lengths) for _ in problem.racks]
     left = list(problem.rooms)
     for kind, (takes, count) in enumerate(zip(problem.takes, problem.counts, strict=True)):

@@ -1,6 +1,16 @@
 """Work that a search may cost, counted rather than timed: a busy machine finds the same plan."""
 
-from ortools.sat.python import cp_model
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from jamreel.core.late import late
+
+if TYPE_CHECKING:
+    from ortools.sat.python import cp_model
+else:
+    cp_model = late("ortools.sat.python.cp_model")
+
 
 # What a machine of the common sort does in a second: cells of a table filled by NumPy, cells of a
 # matrix handed to the simplex method. Measured on two cores of 2026; they only scale the budget.
@@ -24,13 +34,13 @@ class Work:
         """Take some work off what is left."""
         self.left -= work
 
-    def share(self, part: float) -> "Work":
+    def share(self, part: float) -> Work:
         """Return a part of what is left, to be given back with ``back``."""
         given = Work(max(0.0, self.left * part))
         self.left -= given.left
         return given
 
-    def back(self, given: "Work") -> None:
+    def back(self, given: Work) -> None:
         """Take back what is left of a part."""
         self.left += given.left
 

@@ -242,9 +242,9 @@ class Weaving:
     def every_row(self, one: Takes) -> tuple[float, ...]:
         """Return what a wire takes in every row [mm]."""
         rows = self.rows - 2 * one.left_out
-        return tuple(self.by_hand(one, one.takes[n % len(one.takes)]) for n in range(rows))
+        return tuple(self.taken(one, one.takes[n % len(one.takes)]) for n in range(rows))
 
-    def by_hand(self, one: Takes, takes: float) -> float:
+    def taken(self, one: Takes, takes: float) -> float:
         """Return what the maker's hand takes in a row of which the sum is known [mm]."""
         return self.tight * (takes - one.firm) + one.firm
 
@@ -293,7 +293,7 @@ class Weaving:
                 ("tail_finish", (Straight(length=finish),)),
             ),
             quantity=quantity,
-            by_hand=strokes,
+            shown=strokes,
             woven=True,
             **self._by_technique(one, takes, looser, share.rows),
         )
@@ -316,7 +316,7 @@ class Weaving:
                 *((key, (Straight(length=length),)) for key, length in behind),
             ),
             quantity=one.count,
-            by_hand=strokes,
+            shown=strokes,
             woven=True,
             **self._by_technique(one, takes, looser, share.rows),
         )

@@ -138,7 +138,7 @@ def bindings(ends: tuple[StrandEnd, StrandEnd], at: tuple[float, float]) -> tupl
             one.binding,
             (("tail_start", tail), ("wraps", (turns,)), ("tail_finish", tail)),
             quantity=len(bound),
-            by_hand=strokes,
+            shown=strokes,
             woven=True,
         ),
     )

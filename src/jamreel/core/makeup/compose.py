@@ -164,11 +164,11 @@ class Maker:
 
     def _another(self, unit: Unit) -> tuple[Part, Made, str, bool]:
         """Return an entry's part as it is now: while a fit is sought it changes back and forth."""
-        asked = (unit.made_of, unit.part)
-        found = self._others.get(asked)
+        wanted = (unit.made_of, unit.part)
+        found = self._others.get(wanted)
         if found is None:
             drop = unit.part.role == "drop"
-            found = self._others[asked] = (unit.part, self._make(unit), unit.part.says, drop)
+            found = self._others[wanted] = (unit.part, self._make(unit), unit.part.says, drop)
         return (unit.part, *found[1:])
 
     def _make(self, unit: Unit) -> Made:
@@ -194,10 +194,10 @@ def _made(part: Part, wires: Palette, voice: tuple[str, str]) -> Made:
     return made
 
 
-def _sound(asked: Asking, made: Made) -> None:
+def _sound(wanted: Asking, made: Made) -> None:
     """Refuse what would snap while it is made."""
     for use in made.wires:
-        refuse_breaking(asked, use.wire, (move for _, moves in use.stretches for move in moves))
+        refuse_breaking(wanted, use.wire, (move for _, moves in use.stretches for move in moves))
 
 
 def in_its_metal(made: Made, body: Wire) -> Made:

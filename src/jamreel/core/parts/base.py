@@ -62,7 +62,7 @@ class WireUse:
     a long coil. In the part's picture the stretch ``held`` begins ``at`` a place [mm] and runs to
     the right, the whole turned, and rolled about it [rad]; what is ``wound`` has the axis of its
     turns to the right, bent to an ``arc`` of some radius [mm] where it lies on one. ``eye`` are the
-    axes of the picture in space instead: right, up and towards the eye. ``by_hand`` are the strokes
+    axes of the picture in space instead: right, up and towards the eye. ``shown`` are the strokes
     that show it where no path of moves does: what is coiled twice, or folded back over itself. What
     is ``woven`` goes over and under others row by row; no step bends it by itself. A ``technique``
     of its own takes so much of it ``by_sum``, and is cut ``cut_for`` so much [mm]; of wire without
@@ -80,7 +80,7 @@ class WireUse:
     wound: bool = False
     arc: float = 0.0
     eye: tuple[tuple[float, float, float], ...] = ()
-    by_hand: tuple[Stroke, ...] = ()
+    shown: tuple[Stroke, ...] = ()
     at: Point = (0.0, 0.0)
     woven: bool = False
     technique: str = ""

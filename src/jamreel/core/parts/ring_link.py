@@ -64,7 +64,7 @@ class RingLink(Beaded):
                 End(self.roll_pin, w.d, True, "square", strands=2),
                 End(self.pin, w.d, False, "flat"),
             ),
-            wires=(WireUse(self.kind, w, self._stretches(w, row), by_hand=lines),),
+            wires=(WireUse(self.kind, w, self._stretches(w, row), shown=lines),),
             bought=row.bought(2),
             holds=(opens_at("roll", w, self.roll_pin, 2),),
             strokes=picture,

@@ -45,10 +45,10 @@ from jamreel.core.result import (
 )
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus, RuleDrawing, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.by_hand import by_hand, paced
 from jamreel.core.workpiece.feel import felt
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.making import spoilt, worked
+from jamreel.core.workpiece.own_and_usual import own_and_usual, paced
 from jamreel.core.workpiece.straight import StraightWire, records_of
 from jamreel.core.workpiece.temper_track import cracked, tracked, with_heat
 from jamreel.core.workpiece.worked import WorkedWire, worked_wires
@@ -149,7 +149,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
         weakest=_strength(own.weakest),
         feels=tuple(own.feels(_mass(cuts, own.needs))),
         minutes=sum(one.minutes for one in steps),
-        by_hand=tuple(by_hand(job, cuts, own.formers, usual)),
+        own_and_usual=tuple(own_and_usual(job, cuts, own.formers, usual)),
         counted_out=own.counted_out,
         woven=own.woven,
         worked=wires,

@@ -77,14 +77,14 @@ class Job:
         return chosen(self.wire, self._known_by(hand))
 
     @property
-    def by_hand(self) -> bool:
+    def goes_by_record(self) -> bool:
         """Whether the piece goes by what is known of its maker's hand."""
         return self.making.hand == "own"
 
     @property
     def hand(self) -> Hand:
         """What the piece counts with of its maker's hand."""
-        return self.shop.hand if self.by_hand else NEW_HAND
+        return self.shop.hand if self.goes_by_record else NEW_HAND
 
     @property
     def cuts_by(self) -> CutsBy:
@@ -104,7 +104,7 @@ class Job:
         """The piece's wires by what they are for. Raises Refusal for a metal that is not known."""
         hands = tuple(
             WovenHand(one.technique, one.stock, one.pitch, one.tight)
-            for one in (self.shop.woven if self.by_hand else ())
+            for one in (self.shop.woven if self.goes_by_record else ())
         )
         return palette_of(self.wire, self.palette, self.known, self.cutting.longest, hands)
 

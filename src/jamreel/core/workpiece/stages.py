@@ -260,12 +260,12 @@ def done_lines(use: WireUse) -> list[tuple[Point, ...]]:
         use: the wire, with its place in the picture.
 
     Returns:
-        One line, or those by which it is shown by hand.
+        One line, or those by which it is shown.
 
     Source: ``parts.drawn``: the same path, looked at in the same way.
     """
-    if use.by_hand:
-        return [copy.points for stroke in use.by_hand for copy in stroke.copies]
+    if use.shown:
+        return [copy.points for stroke in use.shown for copy in stroke.copies]
     look = looked_at(use)
     x0, y0 = use.at
     line = look.bent(np.array(_line(look.view, look.path)))

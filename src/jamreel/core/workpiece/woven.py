@@ -80,7 +80,7 @@ def _body(entry: str, name: str, times: int, weaving: Weaving) -> WovenBody:
             id=f"{entry}/{one.key}",
             label=say(f"cut.{one.key}"),
             count=one.count,
-            takes_mm=tuple(weaving.by_hand(one, row) for row in one.takes),
+            takes_mm=tuple(weaving.taken(one, row) for row in one.takes),
             spare=weaving.spare,
             more_mm=one.uneven,
             tails_mm=sum(weaving.tails(one)) + one.start + one.end,

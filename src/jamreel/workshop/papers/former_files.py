@@ -1,15 +1,22 @@
 """The oval former as a file to cut or to print from: SVG and DXF, true to scale in millimetres."""
 
+from __future__ import annotations
+
 import io
+from typing import TYPE_CHECKING
 from xml.etree import ElementTree
 
-import ezdxf
-from ezdxf.document import Drawing
-
 from jamreel.core.forming.oval import OvalFormer
+from jamreel.core.late import late
 from jamreel.core.shop import Shop
 from jamreel.core.values import Point
 from jamreel.core.words import say, speaking
+
+if TYPE_CHECKING:
+    import ezdxf
+    from ezdxf.document import Drawing
+else:
+    ezdxf = late("ezdxf")
 
 FORMER_TYPES = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf"}
 # Beside the former lies a bar to check the scale by, so long and so far below it [mm].

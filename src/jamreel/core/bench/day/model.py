@@ -10,15 +10,22 @@ circuit whose steps from one go to the next say that the second begins when the 
 Source: job-shop scheduling with CP-SAT's intervals and circuits, published; OR-Tools.
 """
 
+from __future__ import annotations
+
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
-
-from ortools.sat.python import cp_model
+from typing import TYPE_CHECKING
 
 from jamreel.core.bench.day.case import PLENTY, UNITS, Case, Go, Job
 from jamreel.core.bench.day.placed import Starts, in_order, run, score, starts_of
 from jamreel.core.bench.steps import Resource
 from jamreel.core.cutting.work import Work
+from jamreel.core.late import late
+
+if TYPE_CHECKING:
+    from ortools.sat.python import cp_model
+else:
+    cp_model = late("ortools.sat.python.cp_model")
 
 
 class Model:

@@ -169,7 +169,7 @@ class Braid(OfRoundBeads):
                 frame_strokes=(
                     *left.strokes(begins, left=True),
                     *right.strokes(begins + long, left=False),
-                    *(stroke for one in bound for stroke in one.by_hand),
+                    *(stroke for one in bound for stroke in one.shown),
                 ),
             ),
             work=self._work(left, right, row.pitch),

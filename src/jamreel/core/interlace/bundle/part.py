@@ -291,7 +291,7 @@ class Bundle(WithBindings):
         end = End(self.pin, first.d, True, "square", strands=len(loops))
         strands = tuple(self._strands(laid, reach))
         bound = self._bound(laid, binding, reach)
-        strokes = (*(s for one in strands for s in one.by_hand), *bound.by_hand)
+        strokes = (*(s for one in strands for s in one.shown), *bound.shown)
         wide = laid.width + 2 * self.opened
         return Made(
             length=laid.long + 2 * reach,
@@ -330,7 +330,7 @@ class Bundle(WithBindings):
         for n, ((wire, stretches), lanes) in enumerate(alike.items()):
             key = "bundle_strand" if n == 0 else f"bundle_strand~{n + 1}"
             strokes = tuple(s for one in lanes for s in self._seen(laid, one, reach))
-            yield WireUse(key, wire, stretches, quantity=len(lanes), by_hand=strokes)
+            yield WireUse(key, wire, stretches, quantity=len(lanes), shown=strokes)
 
     def _seen(self, laid: Stacked, lane: Lane, reach: float) -> tuple[Stroke, ...]:
         """Return a strand from the face: its loops are seen on their edge."""
@@ -360,7 +360,7 @@ class Bundle(WithBindings):
                 ("tuck", (Straight(length=one.tuck),)),
             ),
             quantity=len(laid.at),
-            by_hand=tuple(strokes),
+            shown=tuple(strokes),
             woven=True,
         )
 

@@ -163,7 +163,7 @@ class Cord(Part):
                 ("side_right", side),
                 ("in_end", in_),
             ),
-            by_hand=tuple(self._seen(w)),
+            shown=tuple(self._seen(w)),
             woven=True,
         )
 

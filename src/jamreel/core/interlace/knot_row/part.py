@@ -350,7 +350,7 @@ class _Rows:
                 )
                 stretches = (("tail_start", held), body, ("tail_finish", held))
                 yield (
-                    WireUse(name, self.core, stretches, plain, by_hand=strokes, woven=True),
+                    WireUse(name, self.core, stretches, plain, shown=strokes, woven=True),
                     strokes,
                 )
             if like and part.inlaid:
@@ -360,7 +360,7 @@ class _Rows:
                 seen = tuple(self._core_strokes(like[0], loop.reach, self._eyed_core))
                 count = len(like) * part.inlaid
                 laid_in = f"{name}_inlaid"
-                yield WireUse(laid_in, self.fine, stretches, count, by_hand=seen, woven=True), ()
+                yield WireUse(laid_in, self.fine, stretches, count, shown=seen, woven=True), ()
 
     def _eyed(
         self, use: WireUse, rows: Sequence[Row], loop: Ending, long: float
@@ -375,7 +375,7 @@ class _Rows:
                 seen = tuple(self._core_strokes(row, loop.reach, self._eyed_core))
                 eyes = (pin / 2, 2 * loop.reach + long - pin / 2)
                 seen = (*seen, *(ring(x, pin, d, y) for x in eyes))
-                use = replace(use, by_hand=(*use.by_hand, *seen))
+                use = replace(use, shown=(*use.shown, *seen))
             else:
                 placed = laid(use, middle=loop.reach + long / 2)
                 use = replace(placed, at=(placed.at[0], y))

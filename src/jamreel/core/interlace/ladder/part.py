@@ -214,7 +214,7 @@ class Ladder(OnBars, Beaded):
             for y, inner in ((row.places[0], row.places[1]), (row.places[-1], row.places[-2]))
             for stroke in _outer_bar(y, inner, reach + room, rows, radius, d, self.end_turns)
         )
-        use = WireUse("ladder_outer", bar, stretches, quantity=2, by_hand=strokes)
+        use = WireUse("ladder_outer", bar, stretches, quantity=2, shown=strokes)
         return use, strokes
 
 

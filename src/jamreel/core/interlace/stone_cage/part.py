@@ -196,7 +196,7 @@ class StoneCage(WithBindings):
             strand.stretches,
             quantity=self.side_by_side,
             woven=True,
-            by_hand=tuple(self._seen(stone, d, top)),
+            shown=tuple(self._seen(stone, d, top)),
         )
         bound = self._bound(one, binding, stone, top)
         neck = self._neck(w, binding, top)
@@ -213,7 +213,7 @@ class StoneCage(WithBindings):
             wires=(strand, bound, neck),
             bought=(Bought("stone", size, 1, mass, stone.length),),
             holds=(opens_at("plain_loop", w, self.bail, 2),),
-            strokes=hung((shape, *strand.by_hand, *bound.by_hand, *neck.by_hand)),
+            strokes=hung((shape, *strand.shown, *bound.shown, *neck.shown)),
             steps=tuple(self._steps(cage, stone)),
             minutes=20.0 + 5.0 * self.bindings + 1.5 * self.side_by_side + 1.0 * self.pulls,
             brittle=self.stuff in BRITTLE,
@@ -315,7 +315,7 @@ class StoneCage(WithBindings):
                 ("tuck", (Straight(length=one.tuck),)),
             ),
             quantity=self.bindings,
-            by_hand=tuple(strokes),
+            shown=tuple(strokes),
             woven=True,
         )
 
@@ -344,7 +344,7 @@ class StoneCage(WithBindings):
                 ("wraps", (Straight(length=turns * once),)),
                 ("tail_finish", tail),
             ),
-            by_hand=(turn,),
+            shown=(turn,),
             woven=True,
         )
 

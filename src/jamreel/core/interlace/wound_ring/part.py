@@ -62,7 +62,7 @@ class WoundRing(WithBindings):
         end = End(pile.former, pile.high, False, "any", around=thick)
         turned = self._ring(w, pile)
         bound = self._bound(pile, binding)
-        strokes = (*turned.by_hand, *bound.by_hand)
+        strokes = (*turned.shown, *bound.shown)
         return Made(
             length=0.0 if self.hangs else pile.former,
             thickness=pile.wide,
@@ -123,7 +123,7 @@ class WoundRing(WithBindings):
                 *((("looser", (Straight(length=loose),)),) if loose > 1e-9 else ()),
                 ("tail_finish", tail),
             ),
-            by_hand=rings,
+            shown=rings,
             woven=True,
         )
 
@@ -142,7 +142,7 @@ class WoundRing(WithBindings):
                 ("tail_finish", tail),
             ),
             quantity=self.bindings,
-            by_hand=tuple(_bound_strokes(pile, self.bindings, self.turns, binding)),
+            shown=tuple(_bound_strokes(pile, self.bindings, self.turns, binding)),
             woven=True,
         )
 

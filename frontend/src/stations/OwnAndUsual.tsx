@@ -3,18 +3,18 @@ import type { Plan } from "../api/client";
 import { Figure } from "../ui/Figure";
 
 /** What the maker's own hand changes about the piece: each figure with it and without. */
-export function ByHand({ plan }: { plan: Plan }) {
+export function OwnAndUsual({ plan }: { plan: Plan }) {
   const { t } = useTranslation();
-  const rows = plan.by_hand ?? [];
+  const rows = plan.own_and_usual ?? [];
   if (rows.length === 0) return null;
   return (
     <table className="mt-2 w-full text-[15px]">
-      <caption className="pb-1 text-left font-semibold">{t("by_hand.title")}</caption>
+      <caption className="pb-1 text-left font-semibold">{t("own_and_usual.title")}</caption>
       <thead>
         <tr className="border-b border-ink text-right text-[13px] text-muted">
           <td />
-          <th className="font-normal">{t("by_hand.own")}</th>
-          <th className="font-normal">{t("by_hand.usual")}</th>
+          <th className="font-normal">{t("own_and_usual.own")}</th>
+          <th className="font-normal">{t("own_and_usual.usual")}</th>
         </tr>
       </thead>
       <tbody>
@@ -23,7 +23,7 @@ export function ByHand({ plan }: { plan: Plan }) {
             <th scope="row" className="py-1 text-left font-normal">
               {row.label}
               <span className="block text-[13px] text-muted">
-                {t("by_hand.records", { count: row.records })}
+                {t("own_and_usual.records", { count: row.records })}
               </span>
             </th>
             {[row.own, row.usual].map((value, n) => (
@@ -32,7 +32,7 @@ export function ByHand({ plan }: { plan: Plan }) {
                   <Figure mm={value} unit />
                 ) : (
                   <span className="figures">
-                    {Math.round(value)} {t("by_hand.min")}
+                    {Math.round(value)} {t("own_and_usual.min")}
                   </span>
                 )}
               </td>

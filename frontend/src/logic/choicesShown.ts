@@ -8,7 +8,7 @@ interface Choice {
 }
 
 /** The choices that matter now; what hangs on one that is not asked itself does not matter. */
-export function asked<T extends Choice>(
+export function choicesShown<T extends Choice>(
   choices: readonly T[],
   value: Record<string, unknown>,
 ): T[] {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { asked } from "./asked";
+import { choicesShown } from "./choicesShown";
 
 const CHOICES = [
   { name: "loops", default: "wrapped" },
@@ -11,7 +11,7 @@ const CHOICES = [
   { name: "edge", default: 2, if_field: "drilled", if_values: ["true"] },
   { name: "alone", default: 1, if_field: "elsewhere", if_values: ["x"] },
 ];
-const names = (value: Record<string, unknown>) => asked(CHOICES, value).map((one) => one.name);
+const names = (value: Record<string, unknown>) => choicesShown(CHOICES, value).map((one) => one.name);
 
 describe("what is asked", () => {
   it("is what matters with the defaults", () => {

@@ -7,7 +7,7 @@ from jamreel.core.cutting.cuts import Cut
 from jamreel.core.forming.springback import former_diameter
 from jamreel.core.forming.tools import Former
 from jamreel.core.hand.hand import NEW_HAND, Hand
-from jamreel.core.result import ByHand
+from jamreel.core.result import OwnAndUsual
 from jamreel.core.words import say
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.straight import by_record
@@ -32,9 +32,9 @@ def _paced(one: Step, pace: float) -> Step:
     return one if pace == 1.0 else one.model_copy(update={"minutes": one.minutes * pace})
 
 
-def by_hand(
+def own_and_usual(
     job: Job, cuts: Sequence[Cut], formers: Sequence[Former], steps: Sequence[Step]
-) -> Iterator[ByHand]:
+) -> Iterator[OwnAndUsual]:
     """Yield what the maker's hand changes, whether the piece goes by it or not.
 
     Args:
@@ -52,7 +52,7 @@ def by_hand(
             own, records = by_record(cut.techniques, cut.stock, hand)
             usual, _ = by_record(cut.techniques, cut.stock, NEW_HAND)
             net = cut.length_mm - sum(n.value_mm for n in cut.lines if n.id == "record")
-            yield ByHand(
+            yield OwnAndUsual(
                 id=f"cut/{cut.id}",
                 label=cut.label,
                 own=net + own,
@@ -64,9 +64,9 @@ def by_hand(
     pace = [(one.minutes, *hand.pace_of(one.work)) for one in steps]
     records = sum({one.work: hand.pace_of(one.work)[1] for one in steps}.values())
     if records:
-        yield ByHand(
+        yield OwnAndUsual(
             id="minutes",
-            label=say("by_hand.minutes"),
+            label=say("own_and_usual.minutes"),
             own=sum(minutes * each for minutes, each, _ in pace),
             usual=sum(minutes for minutes, _, _ in pace),
             unit="min",
@@ -74,7 +74,7 @@ def by_hand(
         )
 
 
-def _former(job: Job, formers: Sequence[Former]) -> Iterator[ByHand]:
+def _former(job: Job, formers: Sequence[Former]) -> Iterator[OwnAndUsual]:
     """Yield the former by the reel's own yield and by the metal's usual one."""
     key = job.wires.body.key
     measured = next((one for one in job.shop.measured if one.stock == key), None)
@@ -84,9 +84,9 @@ def _former(job: Job, formers: Sequence[Former]) -> Iterator[ByHand]:
     both = [job.body_by(hand).law for hand in ("own", "usual")]
     shape = job.wires.body.shape
     own, usual = (former_diameter(target, shape, law, job.kept) for law in both)
-    yield ByHand(
+    yield OwnAndUsual(
         id="former",
-        label=say("by_hand.former"),
+        label=say("own_and_usual.former"),
         own=own,
         usual=usual,
         unit="mm",

@@ -22,7 +22,7 @@ ANNEALED = "heat.anneal"
 MOST_ASKED = 3
 
 
-class AskedFor(Frozen):
+class Question(Frozen):
     """Something that is known when a step is done: a length, or a ``count``; what it most likely
     is, and the cut, former or body that it is about."""
 
@@ -75,7 +75,7 @@ class Told(Frozen):
     took: float
 
 
-def asked_at(plan: Plan, step: Step) -> tuple[AskedFor, ...]:
+def questions_at(plan: Plan, step: Step) -> tuple[Question, ...]:
     """Return what is known when a step is done, none of which has to be told.
 
     Args:
@@ -87,7 +87,7 @@ def asked_at(plan: Plan, step: Step) -> tuple[AskedFor, ...]:
     return tuple(one for asks in step.asks for one in _ASK[asks](plan, step))
 
 
-def _left(plan: Plan, step: Step) -> Iterator[AskedFor]:
+def _left(plan: Plan, step: Step) -> Iterator[Question]:
     """Yield the leftovers of wires that a maker's hand has a say in."""
     entries = {key.partition("/")[0] for key in step.stands_for if "/" in key}
     cuts = [cut for cut in plan.cuts if cut.techniques and not cut.off_reel]
@@ -96,7 +96,7 @@ def _left(plan: Plan, step: Step) -> Iterator[AskedFor]:
     for cut in found[:MOST_ASKED]:
         spare = sum(line.value_mm for line in cut.lines if line.id in ALLOWANCES[1:])
         looser = sum(one.cut_for - one.by_sum for one in cut.techniques)
-        yield AskedFor(
+        yield Question(
             id=f"left/{cut.id}",
             asks="left",
             label=say("asked.left", wire=cut.label),
@@ -109,13 +109,13 @@ def _entry(cut: Cut) -> str:
     return cut.id.partition("/")[0] if "/" in cut.id else ""
 
 
-def _came_off(plan: Plan, step: Step) -> Iterator[AskedFor]:
+def _came_off(plan: Plan, step: Step) -> Iterator[Question]:
     """Yield what the body came off its former at; what was softened on the way says nothing of the
     wire as it hangs on the rack."""
     former = next((one for one in plan.formers if one.tool_mm is not None), None)
     soft = any(one.work == ANNEALED or one.works == "softened" for one in plan.steps)
     if former is not None and former.tool_mm is not None and plan.cuts and not soft:
-        yield AskedFor(
+        yield Question(
             id="came_off",
             asks="came_off",
             label=say("asked.came_off", former=former.tool_mm),
@@ -124,11 +124,11 @@ def _came_off(plan: Plan, step: Step) -> Iterator[AskedFor]:
         )
 
 
-def _rows(plan: Plan, step: Step) -> Iterator[AskedFor]:
+def _rows(plan: Plan, step: Step) -> Iterator[Question]:
     entries = {key.partition("/")[0] for key in step.stands_for}
     for body in plan.woven:
         if body.entry in entries and body.wires:
-            yield AskedFor(
+            yield Question(
                 id=f"rows/{body.entry}",
                 asks="rows",
                 label=say("asked.rows", over=ROWS_OVER_MM, rows=body.rows_name),
@@ -138,9 +138,9 @@ def _rows(plan: Plan, step: Step) -> Iterator[AskedFor]:
             )
 
 
-def _finished(plan: Plan, step: Step) -> Iterator[AskedFor]:
+def _finished(plan: Plan, step: Step) -> Iterator[Question]:
     if plan.finished_length_mm is not None:
-        yield AskedFor(
+        yield Question(
             id="finished",
             asks="finished",
             label=say("asked.finished"),
@@ -148,9 +148,9 @@ def _finished(plan: Plan, step: Step) -> Iterator[AskedFor]:
         )
 
 
-def _inside(plan: Plan, step: Step) -> Iterator[AskedFor]:
+def _inside(plan: Plan, step: Step) -> Iterator[Question]:
     if plan.inside_girth_mm is not None:
-        yield AskedFor(
+        yield Question(
             id="inside",
             asks="inside",
             label=say("asked.inside"),
@@ -158,7 +158,7 @@ def _inside(plan: Plan, step: Step) -> Iterator[AskedFor]:
         )
 
 
-def _cut(plan: Plan, step: Step) -> Iterator[AskedFor]:
+def _cut(plan: Plan, step: Step) -> Iterator[Question]:
     # Each wire is told by itself, where it is cut.
     yield from ()
 
