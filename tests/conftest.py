@@ -2,13 +2,15 @@
 
 import json
 import os
+import random
 
 # Playwright's sync API runs an event loop in the test's thread; Django would refuse to query there.
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 
+from collections.abc import Sequence
 from copy import deepcopy
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 import pytest
 from django.conf import settings
@@ -27,6 +29,17 @@ PROVE = bool(os.environ.get("JAMREEL_PROVE"))
 def samples(usual: int, whole: int) -> int:
     """Return how many cases of a sweep are gone through."""
     return whole if PROVE else usual
+
+
+T = TypeVar("T")
+
+
+def some_of(rows: Sequence[T], usual: int) -> list[T]:
+    """Return so many rows of a sweep, the same from run to run and in their order; or all."""
+    if PROVE:
+        return list(rows)
+    picked = random.Random(len(rows)).sample(range(len(rows)), min(usual, len(rows)))
+    return [rows[n] for n in sorted(picked)]
 
 
 # A busy machine is slow now and then; that is no finding.

@@ -10,11 +10,11 @@ from pathlib import Path
 
 import pytest
 
-from tests.conftest import ROOT
+from tests.conftest import ROOT, samples
 from tests.load.served import BRIEF, Hand, Served, trimmed
 
-WRITERS, WRITE_S = 200, 30
-KILLS = 50
+WRITERS, WRITE_S = 200, samples(8, 30)
+KILLS = samples(15, 50)
 
 
 def test_two_hundred_writers_lose_nothing_and_backups_are_whole(tmp_path: Path) -> None:
