@@ -3,50 +3,50 @@ import { useTranslation } from "react-i18next";
 import { Navigate, NavLink, Route, Routes, useLocation } from "react-router";
 import { api, ask } from "./api/client";
 import { queries } from "./api/queries";
-import { forgetTyped } from "./hooks/useKept";
-import { useTheme } from "./hooks/useTheme";
+import { forgetTyped } from "./shared/useKept";
+import { useTheme } from "./shared/useTheme";
 import { lazy, Suspense } from "react";
-import { Fallen } from "./ui/Fallen";
-import { NoticeBar } from "./ui/NoticeBar";
+import { Fallen } from "./shared/Fallen";
+import { NoticeBar } from "./shared/NoticeBar";
 
 /** A section, fetched when it is first gone to. */
 const Bench = lazy(async () => ({
-  default: (await import("./sections/BenchSection")).BenchSection,
+  default: (await import("./bench/BenchSection")).BenchSection,
 }));
-const Door = lazy(async () => ({ default: (await import("./sections/SignIn")).SignIn }));
+const Door = lazy(async () => ({ default: (await import("./account/SignIn")).SignIn }));
 const PieceAt = lazy(async () => ({
-  default: (await import("./sections/PieceSection")).PieceSection,
+  default: (await import("./piece/PieceSection")).PieceSection,
 }));
-const Cast = lazy(async () => ({ default: (await import("./sections/CastEntry")).CastEntry }));
+const Cast = lazy(async () => ({ default: (await import("./measures/CastEntry")).CastEntry }));
 const Wearers = lazy(async () => ({
-  default: (await import("./sections/WearersSection")).WearersSection,
+  default: (await import("./measures/WearersSection")).WearersSection,
 }));
 const Reels = lazy(async () => ({
-  default: (await import("./sections/ReelsSection")).ReelsSection,
+  default: (await import("./stock/ReelsSection")).ReelsSection,
 }));
 const Cutting = lazy(async () => ({
-  default: (await import("./sections/CuttingSection")).CuttingSection,
+  default: (await import("./stock/CuttingSection")).CuttingSection,
 }));
 const Account = lazy(async () => ({
-  default: (await import("./sections/AccountSection")).AccountSection,
+  default: (await import("./account/AccountSection")).AccountSection,
 }));
 const Archive = lazy(async () => ({
-  default: (await import("./sections/ArchiveSection")).ArchiveSection,
+  default: (await import("./log/ArchiveSection")).ArchiveSection,
 }));
 const Tools = lazy(async () => ({
-  default: (await import("./sections/ToolsSection")).ToolsSection,
+  default: (await import("./tools/ToolsSection")).ToolsSection,
 }));
 
 /** Fetched behind the first screen: nobody is signed out so soon. */
 const SignInAgain = lazy(async () => ({
-  default: (await import("./sections/SignInAgain")).SignInAgain,
+  default: (await import("./account/SignInAgain")).SignInAgain,
 }));
 const AtTheBench = lazy(async () => ({
-  default: (await import("./sections/BenchMode")).BenchMode,
+  default: (await import("./bench/BenchMode")).BenchMode,
 }));
-const Hand = lazy(async () => ({ default: (await import("./sections/HandSection")).HandSection }));
-const Log = lazy(async () => ({ default: (await import("./sections/LogSection")).LogSection }));
-const Day = lazy(async () => ({ default: (await import("./sections/DaySection")).DaySection }));
+const Hand = lazy(async () => ({ default: (await import("./tools/HandSection")).HandSection }));
+const Log = lazy(async () => ({ default: (await import("./log/LogSection")).LogSection }));
+const Day = lazy(async () => ({ default: (await import("./day/DaySection")).DaySection }));
 
 /** The house: a door, and behind it the sections beside the work. */
 export function App() {

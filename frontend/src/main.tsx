@@ -8,7 +8,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { ApiError } from "./api/client";
 import { App } from "./App";
-import { notice } from "./ui/notice";
+import { notice } from "./shared/notice";
 
 /** What no screen says by itself is said at its foot; signing in again is asked for elsewhere. */
 function say(error: unknown, meta: Record<string, unknown> | undefined) {

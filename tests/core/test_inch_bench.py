@@ -132,7 +132,7 @@ VECTORS = json.loads((ROOT / "tests" / "data" / "inches.json").read_text())["row
 
 
 def test_paper_writes_every_sixty_fourth_as_the_screen_does() -> None:
-    # The same file is read by logic/length.test.ts.
+    # The same file is read by shared/length.test.ts.
     assert len(VECTORS) == 583
     for sixty_fourths, text in VECTORS:
         assert format_length(sixty_fourths * 25.4 / 64, "in") == f"{text} in", sixty_fourths

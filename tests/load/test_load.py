@@ -6,6 +6,7 @@ import subprocess
 import sys
 import threading
 from collections import Counter
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
@@ -13,49 +14,75 @@ import pytest
 from tests.conftest import ROOT, samples
 from tests.load.served import BRIEF, Hand, Served, trimmed
 
-WRITERS, WRITE_S = 200, samples(8, 30)
+# Hands that write, how long at least, and how many saves.
+WRITERS, WRITE_S, SAVES = samples(60, 200), samples(0, 30), samples(150, 2000)
 KILLS = samples(15, 50)
 
 
-def test_two_hundred_writers_lose_nothing_and_backups_are_whole(tmp_path: Path) -> None:
-    with Served(tmp_path / "data", [20] * 10) as served:
-        sessions = [Hand(served.port).sign_in(bench).cookies for bench in range(10)]
-        acknowledged: list[tuple[int, int, str]] = []
-        answers: Counter[int] = Counter()
-        over = threading.Event()
-        threading.Timer(WRITE_S, over.set).start()
+@pytest.fixture(scope="module")
+def served(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Served]:
+    """Ten benches of twenty pieces, served."""
+    with Served(tmp_path_factory.mktemp("load") / "data", [20] * 10) as made:
+        yield made
 
-        def writes(n: int) -> None:
-            hand = Hand(served.port)
-            hand.cookies = dict(sessions[n % 10])
-            # Two hands at every second piece.
-            piece = 1 + 20 * (n % 10) + (n // 10) // 2
-            turn = 0
-            version = hand.ask("GET", f"/api/pieces/{piece}")[1]["version"]
-            while not over.is_set():
-                turn += 1
-                margin = f"{n}.{turn:04}"
-                body = {"version": version, "brief": trimmed(margin)}
-                status, said = hand.ask("PUT", f"/api/pieces/{piece}/brief", body)
-                answers[status] += 1
-                if status == 200:
-                    acknowledged.append((piece, said["version"], margin))
-                version = said.get("version", version)
 
-        threads = [threading.Thread(target=writes, args=(n,)) for n in range(WRITERS)]
-        for one in threads:
-            one.start()
-        backups = []
+def test_an_address_without_end_is_answered_with_a_problem_body(served: Served) -> None:
+    hand = Hand(served.port).sign_in(0)
+    status, said = hand.ask("GET", f"/api/log?words={'w' * 5000}")
+    assert (status, said["status"]) == (414, 414)
+    assert said["title"] == "Too long an address"
+    # Strangers are not given the document.
+    assert Hand(served.port).ask("GET", "/api/openapi.json")[0] == 404
+
+
+def test_many_writers_lose_nothing_and_backups_are_whole(
+    served: Served, tmp_path: Path
+) -> None:
+    sessions = [Hand(served.port).sign_in(bench).cookies for bench in range(10)]
+    acknowledged: list[tuple[int, int, str]] = []
+    answers: Counter[int] = Counter()
+    over = threading.Event()
+    long_enough = threading.Event()
+    threading.Timer(WRITE_S, long_enough.set).start()
+
+    def writes(n: int) -> None:
+        hand = Hand(served.port)
+        hand.cookies = dict(sessions[n % 10])
+        # Two hands at every second piece.
+        piece = 1 + 20 * (n % 10) + (n // 10) // 2
+        turn = 0
+        version = hand.ask("GET", f"/api/pieces/{piece}")[1]["version"]
         while not over.is_set():
-            copy = served.run("-m", "jamreel", "backup", "--keep", "3").strip()
-            backups.append(Path(copy))
-        for one in threads:
-            one.join()
-        # Busy is said, and asked again by the page; nothing else but another hand's version.
-        assert set(answers) <= {200, 409, 503}, answers
-        # Nobody was left out: there is something of every piece that was written to.
-        assert len({piece for piece, _, _ in acknowledged}) == WRITERS // 2, answers
-    kept = sqlite3.connect(tmp_path / "data" / "jamreel.sqlite3")
+            turn += 1
+            margin = f"{n}.{turn:04}"
+            body = {"version": version, "brief": trimmed(margin)}
+            status, said = hand.ask("PUT", f"/api/pieces/{piece}/brief", body)
+            answers[status] += 1
+            if status == 200:
+                acknowledged.append((piece, said["version"], margin))
+            version = said.get("version", version)
+
+    threads = [threading.Thread(target=writes, args=(n,)) for n in range(WRITERS)]
+    for one in threads:
+        one.start()
+    backups = []
+
+    def enough() -> bool:
+        """Whether nobody was left out, and enough was saved."""
+        pieces = {piece for piece, _, _ in acknowledged}
+        return len(pieces) == WRITERS // 2 and len(acknowledged) >= SAVES and len(backups) > 1
+
+    while not enough():
+        assert len(backups) < 200, answers
+        copy = served.run("-m", "jamreel", "backup", "--keep", "3").strip()
+        backups.append(Path(copy))
+    long_enough.wait()
+    over.set()
+    for one in threads:
+        one.join()
+    # Busy is said, and asked again by the page; nothing else but another hand's version.
+    assert set(answers) <= {200, 409, 503}, answers
+    kept = sqlite3.connect(served.data / "jamreel.sqlite3")
     rows = kept.execute(
         "select piece_id, json_extract(brief, '$.cutting.margin'), count(*) from workshop_revision"
         " group by 1, 2"
@@ -66,7 +93,7 @@ def test_two_hundred_writers_lose_nothing_and_backups_are_whole(tmp_path: Path) 
     assert len({(piece, version) for piece, version, _ in acknowledged}) == len(acknowledged)
     assert "All is well." in served.run("-m", "jamreel", "check")
     assert backups
-    assert len(list((tmp_path / "data" / "backups").glob("*.sqlite3"))) == min(3, len(backups))
+    assert len(list((served.data / "backups").glob("*.sqlite3"))) == min(3, len(backups))
     other = Served.__new__(Served)
     other.data, other.port = tmp_path / "restored", served.port
     other.run("-m", "jamreel", "restore", str(backups[-1]))
@@ -127,7 +154,7 @@ for kill in range(int(sys.argv[2])):
 """
 
 
-def test_fifty_kills_in_the_middle_of_writes_lose_nothing(tmp_path: Path) -> None:
+def test_kills_in_the_middle_of_writes_lose_nothing(tmp_path: Path) -> None:
     served = Served.__new__(Served)
     served.data, served.port = tmp_path, 0
     done = subprocess.run(
@@ -151,13 +178,3 @@ def test_fifty_kills_in_the_middle_of_writes_lose_nothing(tmp_path: Path) -> Non
     total = kept.execute("select sum(amount) from workshop_movement").fetchone()[0]
     assert total == pytest.approx(10_000_000)
     assert "All is well." in served.run("-m", "jamreel", "check")
-
-
-def test_an_address_without_end_is_answered_with_a_problem_body(tmp_path: Path) -> None:
-    with Served(tmp_path / "data", [1]) as served:
-        hand = Hand(served.port).sign_in(0)
-        status, said = hand.ask("GET", f"/api/log?words={'w' * 5000}")
-        assert (status, said["status"]) == (414, 414)
-        assert said["title"] == "Too long an address"
-        # Strangers are not given the document.
-        assert Hand(served.port).ask("GET", "/api/openapi.json")[0] == 404

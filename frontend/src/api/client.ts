@@ -2,11 +2,9 @@ import createClient, { type Middleware } from "openapi-fetch";
 import i18next from "../i18n";
 import { signedOut } from "./away";
 import { patient } from "./patient";
-import type { Readable } from "openapi-typescript-helpers";
 import type { components, paths } from "./schema";
 
-/** What the document declares, as the client hands it out. */
-type Schemas = { [Name in keyof components["schemas"]]: Readable<components["schemas"][Name]> };
+type Schemas = components["schemas"];
 export type Plan = Schemas["Plan"];
 export type Piece = Schemas["PieceView"];
 export type PieceLine = Schemas["PieceLine"];
@@ -107,5 +105,5 @@ function isProblem(error: unknown): error is ProblemDetails {
 /** What is said of an answer without words of its own: none at all, or a proxy's. */
 function inWords(status: number): ProblemDetails {
   const key = status === 0 || status >= 500 ? "fault.away" : "fault.other";
-  return { type: "about:blank", title: "", status, detail: i18next.t(key) } as ProblemDetails;
+  return { type: "about:blank", title: "", status, detail: i18next.t(key) };
 }

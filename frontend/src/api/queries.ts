@@ -25,7 +25,7 @@ export const queries = {
         ask(
           api.POST("/api/pieces/{piece_id}/tryons/answer", {
             params: { path: { piece_id: id } },
-            body: { noted: noted as Record<string, never> },
+            body: { noted: noted },
           }),
         ),
       staleTime: Infinity,

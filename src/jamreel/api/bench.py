@@ -1,7 +1,6 @@
 """The bench: pieces by what they wait for, and planning without keeping."""
 
 from datetime import date, timedelta
-from typing import Any
 
 from django.db.models import Q
 from django.http import HttpRequest
@@ -9,6 +8,7 @@ from ninja import Router, Schema, Status
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
+from jamreel.api.texts import BriefTyped
 from jamreel.api.views import StationView, WearerLine, wearer_line
 from jamreel.core.plan import Plan
 from jamreel.core.result import Figure
@@ -65,7 +65,7 @@ class Worked(Schema):
 class BriefIn(Schema):
     """A brief as typed."""
 
-    brief: dict[str, Any]
+    brief: BriefTyped
 
 
 @router.get("/bench", response={200: Bench, **EVERY_ERROR}, by_alias=True)

@@ -13,6 +13,7 @@ from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError
 from pydantic import ConfigDict
 
+from jamreel.api.texts import BriefTyped
 from jamreel.core.plan import BriefRefused
 from jamreel.core.problem import problem_details
 from jamreel.core.words import Problem as FieldProblem
@@ -47,7 +48,7 @@ class Stale(ProblemDetails):
     """Somebody else saved first: the version and brief that stand now."""
 
     version: int
-    brief: dict[str, Any]
+    brief: BriefTyped
 
 
 # Declared on every operation, so that the document says what may come back.

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR, Stale
-from jamreel.api.texts import Line, RowId, Typed
+from jamreel.api.texts import BriefTyped, Line, RowId, TryOnTyped, Typed
 from jamreel.api.throttles import CLOSE_BY_BENCH
 from jamreel.api.views import PieceView, piece_view
 from jamreel.core.draft import unsound
@@ -53,7 +53,7 @@ class NewPiece(Schema):
     """A piece to start; the wearer's standing readings go in where the brief has none."""
 
     name: Line = Field(min_length=1, max_length=120)
-    brief: dict[str, Any]
+    brief: BriefTyped
     wearer_id: RowId | None = None
     due: date | None = None
 
@@ -70,7 +70,7 @@ class Save(Schema):
     """A brief as typed, and the version it was made from."""
 
     version: int = Field(strict=True, ge=1, le=2**31)
-    brief: dict[str, Any]
+    brief: BriefTyped
 
 
 class At(Schema):
@@ -82,7 +82,7 @@ class At(Schema):
 class TryOnIn(Schema):
     """A try-on as noted, by what was asked."""
 
-    noted: dict[str, Any]
+    noted: TryOnTyped
 
 
 class TryOnAnswer(Schema):

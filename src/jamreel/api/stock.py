@@ -11,7 +11,7 @@ from pydantic import Field
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
-from jamreel.api.texts import Lines, Typed
+from jamreel.api.texts import Lines, Typed, WireTyped
 from jamreel.api.throttles import IMPORTS_BY_BENCH
 from jamreel.core.wire.sense import (
     Near,
@@ -67,7 +67,7 @@ class StockView(Schema):
     name: str
     said: str
     key: str
-    wire: dict[str, Any]
+    wire: WireTyped
     problem: str
     amount: float
     is_low: bool

@@ -1,10 +1,11 @@
 """What the API hands out of pieces and wearers, made from rows."""
 
 from datetime import date, datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from ninja import Schema
 
+from jamreel.api.texts import BriefTyped, MeasureTyped, TryOnTyped, meant_as
 from jamreel.core.plan import Plan
 from jamreel.core.result import Figure
 from jamreel.core.shop import Shop
@@ -46,8 +47,8 @@ class TryOnView(Schema):
     """A try-on on record."""
 
     id: int
-    noted: dict[str, Any]
-    answer: dict[str, Any]
+    noted: TryOnTyped
+    answer: Annotated[dict[str, Any], meant_as("PuttingRight")]
     done: bool
     noted_at: datetime
 
@@ -65,10 +66,10 @@ class PieceView(Schema):
     id: int
     name: str
     wearer: WearerLine | None
-    wearer_measures: dict[str, Any]
+    wearer_measures: dict[str, MeasureTyped]
     due: date | None
     version: int
-    brief: dict[str, Any]
+    brief: BriefTyped
     readable: bool
     sites: list[str]
     helps: list[str]

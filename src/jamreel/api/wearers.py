@@ -8,7 +8,7 @@ from pydantic import Field
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
-from jamreel.api.texts import Line, Lines, Typed
+from jamreel.api.texts import Line, Lines, MeasureTyped, ReadingTyped, Typed
 from jamreel.api.throttles import IMPORTS_BY_BENCH
 from jamreel.api.views import ReadingView, readings_of
 from jamreel.core.body.readings import BodyMeasure, SiteId
@@ -54,7 +54,7 @@ class WearerView(WearerIn):
     id: int
     girths: list[BodyMeasure]
     problems: list[Problem]
-    measures: dict[str, Any]
+    measures: dict[str, MeasureTyped]
     readings: list[ReadingView]
     pieces: list[PieceName]
 
@@ -63,7 +63,7 @@ class ReadingsIn(Schema):
     """The readings that stand for a site from now on, as typed."""
 
     site: SiteId
-    readings: list[dict[str, Any]] = Field(max_length=3)
+    readings: list[ReadingTyped] = Field(max_length=3)
     unit: Unit | None = None
 
 
@@ -142,7 +142,7 @@ class CastCell(Schema):
     name: Line = Field(min_length=1, max_length=80)
     part: Line = Field(default="", max_length=80)
     site: Typed = Field(max_length=40)
-    reading: dict[str, Any]
+    reading: ReadingTyped
 
 
 class CastIn(Schema):

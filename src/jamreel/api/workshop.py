@@ -11,6 +11,7 @@ from pydantic import Field
 
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
+from jamreel.api.texts import ShopTyped, WireTyped
 from jamreel.core.body.facts import Method, PopulationRange, Site, methods, populations, sites
 from jamreel.core.choices import Choice
 from jamreel.core.closures import registered_closures
@@ -47,7 +48,7 @@ class PresetView(Schema):
     name: str
     says: str
     piece: dict[str, Any]
-    wire: dict[str, str]
+    wire: WireTyped
 
 
 class Kind(Schema):
@@ -66,7 +67,7 @@ class Kind(Schema):
     composed: bool
     any_section: bool
     hangs: bool
-    usual_wire: dict[str, str]
+    usual_wire: WireTyped
     defaults: dict[str, Any]
     lines: list[Line]
     presets: list[PresetView]
@@ -112,7 +113,7 @@ class ShopView(Schema):
     """The workshop's settings as typed and as read, and their version."""
 
     version: int
-    typed: dict[str, Any]
+    typed: ShopTyped
     shop: Shop
 
 
@@ -120,7 +121,7 @@ class ShopIn(Schema):
     """Settings as typed, and the version they were made from."""
 
     version: int = Field(strict=True, ge=1, le=2**31)
-    shop: dict[str, Any]
+    shop: ShopTyped
 
 
 def _view(workshop: Workshop) -> ShopView:

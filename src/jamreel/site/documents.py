@@ -34,6 +34,15 @@ def main(folder: Path) -> None:
         text = json.dumps(document, indent=1, sort_keys=True, ensure_ascii=False)
         (folder / f"{name}.json").write_text(text + "\n", encoding="utf-8")
         print(f"{hashlib.sha256(text.encode()).hexdigest()}  {name}.json")
+        if name == "api":
+            types = folder.parent / ".types.json"
+            types.write_text(json.dumps(json.loads(text, object_hook=_as_meant)))
+
+
+def _as_meant(schema: dict[str, Any]) -> dict[str, Any]:
+    """Return a schema for the screen's types: what is typed as it is meant to be."""
+    meant = schema.get("x-meant-as")
+    return {"$ref": f"#/components/schemas/{meant}"} if meant else schema
 
 
 if __name__ == "__main__":

@@ -23,6 +23,7 @@ LOADED = (
     "jamreel.workshop.pictures",
     "jamreel.core.bench.day.schedule",
     "jamreel.core.workpiece.woven",
+    "jamreel.workshop.apart_loaded",
 )
 _context = multiprocessing.get_context("forkserver")
 _context.set_forkserver_preload(list(LOADED))

@@ -1,0 +1,230 @@
+import { ChevronUp, GripVertical, X } from "lucide-react";
+import { useTranslation } from "react-i18next";
+import { Link } from "react-router";
+import type { Day, DayIn } from "../api/client";
+import { useLaneDrag } from "./useLaneDrag";
+import { useServerNow } from "../shared/useServerNow";
+import { useSize } from "../shared/useSize";
+import {
+  barText,
+  clock,
+  dayName,
+  daysOf,
+  drawn,
+  figuresAt,
+  goesOf,
+  hoursOf,
+  moved,
+  offsetOf,
+  placeOf,
+  type Span,
+} from "./day";
+import { Button } from "../shared/Button";
+
+interface StripProps {
+  day: Day & { ahead?: number };
+  onChange: (part: Partial<DayIn>) => void;
+}
+
+/** The strip of the day: one lane a piece, hands dark, waits tinted, now a line. */
+export function Strip({ day, onChange }: StripProps) {
+  const { t } = useTranslation();
+  const now = useServerNow(day.ahead ?? 0);
+  const { ref, width } = useSize<HTMLDivElement>();
+  const days = daysOf(day.lanes);
+  const here = placeOf(days, now);
+  const drag = useLaneDrag((from, to) => {
+    const piece = day.lanes[from]?.piece_id;
+    if (piece === undefined) return;
+    onChange({ pieces: moved(day.pieces, piece, to), first: to === 0 ? piece : day.first });
+  });
+  const wide = Math.max(0, width - 8);
+  return (
+    <div className="overflow-x-auto" data-testid="strip">
+      <div className="grid min-w-[600px] grid-cols-[308px_minmax(0,1fr)]">
+        <span />
+        <div ref={ref}>
+          <Scale days={days} width={wide} lanes={day.lanes} />
+        </div>
+        {day.lanes.map((lane, n) => (
+          <div
+            key={lane.piece_id}
+            ref={drag.lane(n)}
+            className={`col-span-2 grid grid-cols-subgrid border-t hairline ${drag.from === n ? "opacity-50" : ""} ${drag.to === n ? "bg-tint" : ""}`}
+          >
+            <div className="flex items-center gap-1 py-1 pr-2">
+              <span
+                {...drag.grip(n)}
+                className="flex min-h-[44px] w-[26px] shrink-0 cursor-grab touch-none items-center text-muted"
+                data-testid="grip"
+              >
+                <GripVertical aria-hidden="true" size={18} />
+              </span>
+              <Link
+                className="flex min-h-[44px] min-w-0 grow flex-col justify-center leading-tight"
+                to={`/pieces/${lane.piece_id}/bench`}
+              >
+                <span className="truncate font-semibold">{lane.name}</span>
+                <span className="text-[13px] text-muted">
+                  {lane.due ? t("day.due", { day: dayName(`${lane.due}T`) }) : t("day.no_date")}
+                </span>
+              </Link>
+              <Button
+                className="px-2"
+                aria-label={t("day.first", { piece: lane.name })}
+                disabled={day.first === lane.piece_id}
+                onClick={() =>
+                  onChange({
+                    pieces: moved(day.pieces, lane.piece_id, 0),
+                    first: lane.piece_id,
+                  })
+                }
+              >
+                <ChevronUp aria-hidden="true" size={18} />
+              </Button>
+              <Button
+                className="px-2"
+                aria-label={t("day.out", { piece: lane.name })}
+                onClick={() =>
+                  onChange({
+                    pieces: day.pieces.filter((one) => one !== lane.piece_id),
+                    first: day.first === lane.piece_id ? null : day.first,
+                  })
+                }
+              >
+                <X aria-hidden="true" size={18} />
+              </Button>
+            </div>
+            <svg
+              width={wide}
+              height={58}
+              className="block"
+              role="img"
+              aria-label={laneSays(lane, t)}
+            >
+              {hoursOf(days).map((hour) => (
+                <line
+                  key={hour}
+                  x1={(placeOf(days, hour) ?? 0) * wide}
+                  x2={(placeOf(days, hour) ?? 0) * wide}
+                  y1={0}
+                  y2={58}
+                  stroke="var(--color-hair)"
+                />
+              ))}
+              {goesOf(lane.placed).map((go) => (
+                <Bar key={go.from} go={go} days={days} wide={wide} />
+              ))}
+              {here !== null && (
+                <line
+                  x1={here * wide}
+                  x2={here * wide}
+                  y1={0}
+                  y2={58}
+                  stroke="var(--color-accent)"
+                  strokeWidth={3}
+                />
+              )}
+            </svg>
+          </div>
+        ))}
+      </div>
+      <p className="mt-2 flex flex-wrap gap-5 text-[14px] text-muted">
+        <span className="flex items-center gap-2">
+          <span className="inline-block h-4 w-8 bg-ink" /> {t("day.hands")}
+        </span>
+        <span className="flex items-center gap-2">
+          <span className="inline-block h-4 w-8 border border-accent bg-tint" /> {t("day.wait")}
+        </span>
+        <span className="flex items-center gap-2">
+          <span className="inline-block h-4 w-[3px] bg-accent" /> {t("day.now")}
+        </span>
+      </p>
+    </div>
+  );
+}
+
+function laneSays(lane: Day["lanes"][number], t: (key: string) => string): string {
+  const goes = lane.placed.map((one) => `${clock(one.start)} ${one.title}`).join(", ");
+  return `${lane.name}: ${goes || t("day.nothing_left")}`;
+}
+
+interface BarProps {
+  go: ReturnType<typeof goesOf>[number];
+  days: Span[];
+  wide: number;
+}
+
+function Bar({ go, days, wide }: BarProps) {
+  const { t } = useTranslation();
+  const hands = drawn(days, go);
+  const said = hands && barText(go.titles, hands.long * wide, (count) => t("day.steps", { count }));
+  const wait = go.free > go.to ? drawn(days, { from: go.to, to: go.free }) : null;
+  return (
+    <g>
+      {wait && (
+        <rect
+          x={wait.at * wide}
+          width={Math.max(1, wait.long * wide)}
+          y={20}
+          height={18}
+          fill="var(--color-tint)"
+          stroke="var(--color-accent)"
+        />
+      )}
+      {hands && (
+        <>
+          <title>{go.titles.join(" · ")}</title>
+          <rect
+            x={hands.at * wide}
+            width={Math.max(2, hands.long * wide - 1)}
+            y={10}
+            height={38}
+            fill="var(--color-ink)"
+          />
+          {said && (
+            <text x={hands.at * wide + 6} y={34} fontSize={14} fill="var(--color-on-ink)">
+              {said}
+            </text>
+          )}
+        </>
+      )}
+    </g>
+  );
+}
+
+function Scale({ days, width, lanes }: { days: Span[]; width: number; lanes: Day["lanes"] }) {
+  // The maker's own hours, as the server wrote them.
+  const offset = offsetOf(lanes[0]?.placed[0]?.start ?? "");
+  const hours = hoursOf(days);
+  const figures = figuresAt(
+    hours.map((hour) => (placeOf(days, hour) ?? 0) * width),
+    width,
+  );
+  return (
+    <svg width={width} height={42} aria-hidden="true">
+      {hours.map((hour, n) => {
+        const x = figures[n];
+        if (x == null) return null;
+        const local = new Date(hour + offset);
+        return (
+          <text key={hour} x={x} y={36} fontSize={13} fill="var(--color-muted)" className="figures">
+            {`${local.getUTCHours()}:00`}
+          </text>
+        );
+      })}
+      {days.map((day) => (
+        <text
+          key={day.from}
+          x={(placeOf(days, day.from) ?? 0) * width + 3}
+          y={15}
+          fontSize={14}
+          fontWeight={600}
+          fill="var(--color-ink)"
+        >
+          {dayName(new Date(day.from + offset).toISOString())}
+        </text>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,32 @@
+import { describe, expect, it } from "vitest";
+import { choicesShown } from "./choicesShown";
+
+const CHOICES = [
+  { name: "loops", default: "wrapped" },
+  { name: "ends_in", default: "away", if_field: "loops", if_values: ["wrapped"] },
+  { name: "swirl_turns", default: 2, if_field: "ends_in", if_values: ["swirl"] },
+  { name: "charms", default: 0 },
+  { name: "charm_width", default: 8, if_field: "charms" },
+  { name: "drilled", default: false },
+  { name: "edge", default: 2, if_field: "drilled", if_values: ["true"] },
+  { name: "alone", default: 1, if_field: "elsewhere", if_values: ["x"] },
+];
+const names = (value: Record<string, unknown>) =>
+  choicesShown(CHOICES, value).map((one) => one.name);
+
+describe("what is asked", () => {
+  it("is what matters with the defaults", () => {
+    expect(names({})).toEqual(["loops", "ends_in", "charms", "drilled", "alone"]);
+  });
+
+  it("follows what is chosen, as typed", () => {
+    expect(names({ ends_in: "swirl" })).toContain("swirl_turns");
+    expect(names({ charms: "3" })).toContain("charm_width");
+    expect(names({ charms: "0" })).not.toContain("charm_width");
+    expect(names({ drilled: true })).toContain("edge");
+  });
+
+  it("leaves out what hangs on something that does not matter", () => {
+    expect(names({ loops: "plain", ends_in: "swirl" })).not.toContain("swirl_turns");
+  });
+});
