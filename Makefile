@@ -17,15 +17,14 @@ demo: .venv/.run frontend/dist/.built
 serve: .venv/.run frontend/dist/.built
 	@$(BIN)/python -m jamreel serve
 
-# The front end's logic first; then three processes side by side on two cores, for a
-# browser waits as often as it works; the longest files first (tests/conftest).
+# The front end's logic first; then two processes side by side, the longest files first (tests/conftest).
 test: .venv/.dev frontend/dist/.built chromium
 	@cd frontend && npm run -s test
-	@$(BIN)/pytest -n 3 --dist loadfile --no-loadscope-reorder
+	@$(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
 
 # The whole sweeps, where `make test` takes samples: before an issue is closed.
 prove: .venv/.dev frontend/dist/.built chromium
-	@JAMREEL_PROVE=1 $(BIN)/pytest -n 3 --dist loadfile --no-loadscope-reorder
+	@JAMREEL_PROVE=1 $(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
 
 lint: .venv/.dev frontend/node_modules/.installed
 	$(BIN)/ruff check .

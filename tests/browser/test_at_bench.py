@@ -194,6 +194,7 @@ def counted(page: Page, piece: Piece, key: str, times: int) -> None:
     raise AssertionError(f"{times} were never counted")
 
 
+@pytest.mark.elsewhere
 def test_repeats_are_counted_by_presses_and_taken_back(page: Page) -> None:
     bench = Workshop.objects.get(name="Heron Barge")
     piece = Piece.objects.get(workshop=bench, name="Lock-gate necklace")
@@ -219,6 +220,7 @@ def test_repeats_are_counted_by_presses_and_taken_back(page: Page) -> None:
     expect(at_step(page)).not_to_have_text(many.title)
 
 
+@pytest.mark.elsewhere
 def test_every_press_counts_however_quick_they_come(page: Page) -> None:
     bench = Workshop.objects.get(name="Heron Barge")
     piece = Piece.objects.get(workshop=bench, name="Lock-gate necklace")
@@ -264,6 +266,7 @@ def test_an_answer_that_is_older_than_the_presses_takes_none_of_them_back(page: 
     expect(page.get_by_text(f"5 of {many.times}", exact=True)).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(
     page: Page, set_clock: Callable[[float], None]
 ) -> None:
@@ -293,6 +296,7 @@ def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(
     expect(page.get_by_role("region", name="In hand")).to_contain_text("time is up")
 
 
+@pytest.mark.elsewhere
 def test_the_signal_can_be_switched_off_and_stays_off(page: Page) -> None:
     page.goto("/pieces/4/bench")
     for name in ("Sound and mark", "Mark only"):

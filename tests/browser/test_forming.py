@@ -3,11 +3,13 @@
 import re
 from typing import Any
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_slice import open_piece
 
 
+@pytest.mark.elsewhere
 def test_the_wire_is_played_step_by_step_with_the_arrow_keys(page: Page) -> None:
     open_piece(page, "Millrace choker", "Form")
     slider: Any = page.get_by_role("slider").first
@@ -24,6 +26,7 @@ def test_the_wire_is_played_step_by_step_with_the_arrow_keys(page: Page) -> None
     expect(slider).to_have_attribute("aria-valuetext", "as cut")
 
 
+@pytest.mark.elsewhere
 def test_a_step_shows_its_own_wire(page: Page) -> None:
     open_piece(page, "Millrace choker", "Form")
     page.get_by_text(re.compile("^Eye on the")).hover()
@@ -31,6 +34,7 @@ def test_a_step_shows_its_own_wire(page: Page) -> None:
     expect(page.get_by_text(re.compile("quarter-hard, .* of what it bears"))).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_the_oval_comes_to_print_and_to_cut(page: Page) -> None:
     open_piece(page, "Rowlock cuff", "Form")
     page.get_by_role("tab", name="Oval").click()
@@ -43,6 +47,7 @@ def test_the_oval_comes_to_print_and_to_cut(page: Page) -> None:
     expect(page.get_by_text("pressed with 5 N")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_what_it_came_off_at_is_noted_where_it_is_formed(page: Page) -> None:
     open_piece(page, "Rowlock cuff", "Form")
     page.get_by_role("tab", name="Formers").click()
@@ -56,6 +61,7 @@ def test_what_it_came_off_at_is_noted_where_it_is_formed(page: Page) -> None:
     expect(page.get_by_text("Wind a turn on a former")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_a_bench_without_a_torch_is_told_to_buy_softer(page: Page) -> None:
     open_piece(page, "Millrace choker", "Form")
     expect(page.get_by_text("Make it soft: ring wire")).to_be_visible()

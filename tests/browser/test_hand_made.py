@@ -10,6 +10,7 @@ from tests.browser.test_slice import answer, open_piece
 pytestmark = pytest.mark.browser
 
 
+@pytest.mark.elsewhere
 def test_one_bead_becomes_a_list_and_the_length_follows(page: Page) -> None:
     open_piece(page, "Ferryman's beads", "Make-up")
     before = answer(page).text_content() or ""
@@ -31,6 +32,7 @@ def test_one_bead_becomes_a_list_and_the_length_follows(page: Page) -> None:
     expect(answer(page)).to_have_text(before)
 
 
+@pytest.mark.elsewhere
 def test_only_what_matters_is_asked(page: Page) -> None:
     open_piece(page, "Towpath pearls", "Make-up")
     page.get_by_role("button", name="Closure", exact=True).click()
@@ -42,6 +44,7 @@ def test_only_what_matters_is_asked(page: Page) -> None:
     expect(page.get_by_label("that ring, inside")).to_have_count(0)
 
 
+@pytest.mark.elsewhere
 def test_a_cuff_is_shaped_by_hand_on_a_printed_outline(page: Page) -> None:
     open_piece(page, "Rowlock cuff", "Form")
     page.get_by_text("How it is made").click()
@@ -54,6 +57,7 @@ def test_a_cuff_is_shaped_by_hand_on_a_printed_outline(page: Page) -> None:
     expect(page.get_by_text("With steel shot, water and a drop of soap")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_what_hangs_in_a_coil_is_chosen_and_taken_away(page: Page) -> None:
     open_piece(page, "Toll-bell coil", "Make-up")
     expect(page.get_by_text("turns are cut and worn as")).to_be_visible()

@@ -58,6 +58,7 @@ def test_signed_out_elsewhere_one_signs_in_again_over_the_work(page: Page) -> No
     assert kept.brief["measures"]["wrist_girth"]["readings"][0]["value"] == "161.5"
 
 
+@pytest.mark.elsewhere
 def test_a_save_that_is_turned_away_says_why_and_keeps_what_is_typed(page: Page) -> None:
     piece = Piece.objects.get(name="Ferryman's bangle")
     page.goto(f"/pieces/{piece.pk}/measure")
@@ -78,6 +79,7 @@ def test_a_save_that_is_turned_away_says_why_and_keeps_what_is_typed(page: Page)
     expect(page.get_by_text("saved", exact=True)).to_be_visible()
 
 
+@pytest.mark.elsewhere
 @pytest.mark.parametrize("way", ["Leave it out and go on", "Back to the version before"])
 def test_a_piece_that_holds_rubbish_opens_and_is_mended_or_put_back(page: Page, way: str) -> None:
     piece = Piece.objects.get(name="Ferryman's bangle")
@@ -123,6 +125,7 @@ def test_an_account_is_looked_after_and_left(page: Page) -> None:
     expect(page.get_by_role("button", name="Open the demo bench")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_what_two_tabs_type_on_one_piece_is_kept_apart(page: Page) -> None:
     piece = Piece.objects.get(name="Ferryman's bangle")
     page.goto(f"/pieces/{piece.pk}/measure")

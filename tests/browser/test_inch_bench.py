@@ -53,6 +53,7 @@ def test_an_inch_bench_types_and_reads_inches_and_changes_no_other(page: Page) -
         nothing_odd(page)
 
 
+@pytest.mark.elsewhere
 def test_a_piece_of_the_metric_bench_is_the_same_in_inches(page: Page) -> None:
     open_piece(page, "Ferryman's bangle", "Cut")
     expect(answer(page)).to_contain_text("mm")
@@ -74,6 +75,7 @@ def test_a_piece_of_the_metric_bench_is_the_same_in_inches(page: Page) -> None:
     assert " mm" not in text.replace("(1.63 mm)", "").replace("100 mm", "")
 
 
+@pytest.mark.elsewhere
 def test_the_rule_draws_every_part_by_its_outline_and_says_where_it_does_not(page: Page) -> None:
     open_piece(page, "Sluice bracelet", "Make-up")
     rule = page.locator("[data-drawn=rule]")
@@ -95,6 +97,7 @@ def test_the_rule_draws_every_part_by_its_outline_and_says_where_it_does_not(pag
     expect(page.get_by_text("both halves alike")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_form_shows_the_part_at_hand(page: Page) -> None:
     open_piece(page, "Sluice bracelet", "Form")
     part = page.locator("[data-drawn=part]")

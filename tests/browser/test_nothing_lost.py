@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import assert_accessible
@@ -28,6 +29,7 @@ def test_a_piece_that_is_put_away_comes_back_on_the_spot_or_from_the_archive(pag
     expect(page.get_by_text("Nothing was put away.")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_a_slip_at_the_try_on_is_said_at_its_field_and_takes_no_plan_away(page: Page) -> None:
     page.goto("/pieces/1/fit")
     field = page.get_by_label("Inside girth by tape, fully open")
@@ -45,6 +47,7 @@ def test_a_slip_at_the_try_on_is_said_at_its_field_and_takes_no_plan_away(page: 
     expect(page.get_by_text(re.compile("Tried on")).first).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_a_slip_at_the_cut_is_asked_about_and_a_cut_undone_on_the_board(page: Page) -> None:
     page.goto("/pieces/1/cut")
     board = page.locator("[data-drawn=board]")
@@ -59,6 +62,7 @@ def test_a_slip_at_the_cut_is_asked_about_and_a_cut_undone_on_the_board(page: Pa
     expect(board.locator("button[aria-pressed]").first).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_nothing_from_before_can_be_ticked_or_printed(page: Page) -> None:
     page.goto("/pieces/1/measure")
     page.get_by_label("Wrist girth, reading 1").fill("15.8.3")
@@ -74,6 +78,7 @@ def test_nothing_from_before_can_be_ticked_or_printed(page: Page) -> None:
     expect(page.get_by_role("checkbox").first).to_be_enabled()
 
 
+@pytest.mark.elsewhere
 def test_a_reading_by_strap_stays_one_on_the_wearer_s_page_and_with_the_whole_cast(
     page: Page,
 ) -> None:

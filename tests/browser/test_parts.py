@@ -16,6 +16,7 @@ def rows(page: Page) -> Locator:
     return page.get_by_role("list", name="Sequence").get_by_role("listitem")
 
 
+@pytest.mark.elsewhere
 def test_a_bracelet_of_parts_by_mouse(page: Page) -> None:
     open_piece(page, "Ferryman's beads", "Make-up")
     expect(answer(page)).to_contain_text("173.5")
@@ -54,6 +55,7 @@ def test_a_bracelet_of_parts_by_mouse(page: Page) -> None:
     assert "The next link first" in text
 
 
+@pytest.mark.elsewhere
 def test_a_sequence_by_keyboard(page: Page) -> None:
     open_piece(page, "Heron's anklet", "Make-up")
     page.get_by_role("list", name="Sequence").get_by_role("button", name="group").first.focus()
@@ -81,6 +83,7 @@ def test_a_sequence_by_keyboard(page: Page) -> None:
     expect(rows(page).first).to_contain_text("group")
 
 
+@pytest.mark.elsewhere
 def test_a_link_of_ones_own_is_kept_on_the_shelf(page: Page) -> None:
     open_piece(page, "Ferryman's beads", "Make-up")
     page.get_by_role("button", name="Add a part").click()
@@ -96,6 +99,7 @@ def test_a_link_of_ones_own_is_kept_on_the_shelf(page: Page) -> None:
     expect(rows(page).last).to_contain_text("Oxbow")
 
 
+@pytest.mark.elsewhere
 def test_parts_of_the_drawing_can_be_picked_and_dragged(page: Page) -> None:
     open_piece(page, "Lock-gate necklace", "Make-up")
     drawn = page.locator("[data-drawn=sequence]")
@@ -105,6 +109,7 @@ def test_parts_of_the_drawing_can_be_picked_and_dragged(page: Page) -> None:
     expect(page.get_by_role("region", name="The part picked out")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_a_newcomer_starts_a_bracelet_that_fits_at_once(page: Page) -> None:
     page.goto("/wearers/1")
     page.get_by_label("Start a piece").select_option(label="bracelet of parts")
@@ -127,6 +132,7 @@ def test_a_newcomer_starts_a_bracelet_that_fits_at_once(page: Page) -> None:
     expect(rows(page).first).to_contain_text("−11+")
 
 
+@pytest.mark.elsewhere
 def test_a_hook_of_ones_own_is_bent_and_fastens(page: Page) -> None:
     open_piece(page, "Ferryman's beads", "Make-up")
     page.get_by_role("button", name="Closure", exact=True).click()

@@ -41,6 +41,7 @@ def test_a_reel_is_added_weighed_and_used(page: Page) -> None:
     expect(beside.get_by_text("There are only")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_what_a_size_means(page: Page) -> None:
     page.goto("/reels")
     page.get_by_label("A size").fill("20 swg")
@@ -50,6 +51,7 @@ def test_what_a_size_means(page: Page) -> None:
     expect(page.get_by_text("2 such wires pass a hole of 2 mm")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_wires_are_cut_off_the_rack_spoiled_and_given_back(page: Page) -> None:
     open_piece(page, "Ferryman's beads", "Cut")
     board = page.locator("[data-drawn=board]")
@@ -84,6 +86,7 @@ def test_several_pieces_are_laid_out_together(page: Page, monkeypatch: Any) -> N
     expect(page.get_by_text("labels in the outbox")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_a_cuff_of_half_round_wire(page: Page) -> None:
     open_piece(page, "Rowlock cuff", "Make-up")
     page.get_by_label("Section", exact=True).select_option("half_round")
@@ -96,6 +99,7 @@ def test_a_cuff_of_half_round_wire(page: Page) -> None:
     expect(page.get_by_text("The pin of the trial loop is missing").first).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_beads_are_taken_from_their_tray_and_put_back(page: Page) -> None:
     open_piece(page, "Ferryman's beads", "Cut")
     trays = page.locator("[data-drawn=trays]")
@@ -112,6 +116,7 @@ def test_beads_are_taken_from_their_tray_and_put_back(page: Page) -> None:
     expect(page.get_by_role("button", name=re.compile("^slate glass 6 mm"))).to_contain_text("75")
 
 
+@pytest.mark.elsewhere
 def test_a_reel_of_half_round_serves_a_cuff_of_it(page: Page) -> None:
     page.goto("/reels")
     page.get_by_role("button", name="Add stock").click()

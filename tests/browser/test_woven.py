@@ -3,12 +3,14 @@ does not suit."""
 
 import re
 
+import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import assert_accessible
 from tests.browser.test_slice import open_piece
 
 
+@pytest.mark.elsewhere
 def test_a_body_is_turned_by_arrow_keys_and_by_dragging(page: Page) -> None:
     open_piece(page, "Weir-gate ladder", "Make-up")
     view = page.locator("[data-drawn=woven]")
@@ -32,6 +34,7 @@ def test_a_body_is_turned_by_arrow_keys_and_by_dragging(page: Page) -> None:
     assert_accessible(page)
 
 
+@pytest.mark.elsewhere
 def test_rows_are_shown_up_to_the_step_at_hand(page: Page) -> None:
     open_piece(page, "Weir-gate ladder", "Form")
     rows = page.get_by_role("slider", name=re.compile("^row"))
@@ -41,6 +44,7 @@ def test_rows_are_shown_up_to_the_step_at_hand(page: Page) -> None:
     assert_accessible(page)
 
 
+@pytest.mark.elsewhere
 def test_so_much_wire_goes_so_far(page: Page) -> None:
     open_piece(page, "Weir-gate ladder", "Make-up")
     asked = page.get_by_label("So much wire")
@@ -56,6 +60,7 @@ def test_so_much_wire_goes_so_far(page: Page) -> None:
     assert answer.body().startswith(b"%PDF")
 
 
+@pytest.mark.elsewhere
 def test_a_sample_of_one_piece_is_kept_for_its_wire(page: Page) -> None:
     open_piece(page, "Toll-gate channel", "Make-up")
     expect(page.get_by_text("By this piece's own sample.")).to_be_visible()
@@ -63,6 +68,7 @@ def test_a_sample_of_one_piece_is_kept_for_its_wire(page: Page) -> None:
     expect(page.get_by_text("other pieces in this wire go by it")).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_a_width_that_does_not_suit_its_beads_is_put_right(page: Page) -> None:
     open_piece(page, "Lock-chamber channel", "Make-up")
     expect(page.get_by_text(re.compile("A row of 16.* doesn't fit"))).to_be_visible()
@@ -72,6 +78,7 @@ def test_a_width_that_does_not_suit_its_beads_is_put_right(page: Page) -> None:
     expect(page.get_by_text(re.compile(r"channel: \d+ rows"))).to_be_visible()
 
 
+@pytest.mark.elsewhere
 def test_a_bundle_is_turned_and_has_no_rows_to_count(page: Page) -> None:
     open_piece(page, "Five-strand bundle", "Make-up")
     view = page.locator("[data-drawn=woven]")
@@ -83,6 +90,7 @@ def test_a_bundle_is_turned_and_has_no_rows_to_count(page: Page) -> None:
     assert_accessible(page)
 
 
+@pytest.mark.elsewhere
 def test_a_strand_that_ends_is_said_to_end(page: Page) -> None:
     open_piece(page, "Towpath braid", "Make-up")
     page.get_by_label("So much wire").fill("150")
@@ -90,6 +98,7 @@ def test_a_strand_that_ends_is_said_to_end(page: Page) -> None:
     expect(told).to_contain_text("never joined")
 
 
+@pytest.mark.elsewhere
 def test_cord_stands_on_the_rack_and_is_no_wire_to_choose(page: Page) -> None:
     open_piece(page, "Cord and wound ring", "Make-up")
     page.get_by_role("button", name="Wire", exact=True).click()

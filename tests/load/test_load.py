@@ -35,9 +35,7 @@ def test_an_address_without_end_is_answered_with_a_problem_body(served: Served) 
     assert Hand(served.port).ask("GET", "/api/openapi.json")[0] == 404
 
 
-def test_many_writers_lose_nothing_and_backups_are_whole(
-    served: Served, tmp_path: Path
-) -> None:
+def test_many_writers_lose_nothing_and_backups_are_whole(served: Served, tmp_path: Path) -> None:
     sessions = [Hand(served.port).sign_in(bench).cookies for bench in range(10)]
     acknowledged: list[tuple[int, int, str]] = []
     answers: Counter[int] = Counter()
