@@ -126,7 +126,7 @@ def bench(db: None) -> Workshop:
 @pytest.fixture
 def client(bench: Workshop) -> Client:
     signed_in = Client()
-    signed_in.force_login(bench.members.get(), backend="django.contrib.auth.backends.ModelBackend")
+    signed_in.force_login(bench.members.get(), backend=settings.AUTHENTICATION_BACKENDS[1])
     return signed_in
 
 
@@ -145,5 +145,5 @@ def stranger(db: None) -> Client:
     user = User.objects.create_user("sedge", password="osier-and-brass-8")
     other.members.add(user)
     signed_in = Client()
-    signed_in.force_login(user, backend="django.contrib.auth.backends.ModelBackend")
+    signed_in.force_login(user, backend=settings.AUTHENTICATION_BACKENDS[1])
     return signed_in

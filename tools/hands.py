@@ -202,7 +202,7 @@ def drawn(served: Served, hand: Hand) -> None:
             field.fill(f"{200 + n}")
             expect(page.get_by_role("status").first).to_have_text("saved")
             page.wait_for_timeout(PAUSE_S * 1000)
-        report("a digit in the browser, until it is drawn", page.evaluate("window.spent"), 100)
+        report("a digit in the browser, until it is drawn", page.evaluate("window.spent"))
         chromium.close()
 
 

@@ -77,7 +77,7 @@ def page(
 def session() -> str:
     """Return the key of a session of the demo's maker."""
     client = Client()
-    backend = "django.contrib.auth.backends.ModelBackend"
+    backend = settings.AUTHENTICATION_BACKENDS[1]
     client.force_login(Workshop.objects.order_by("pk")[0].members.get(), backend=backend)
     return client.cookies[settings.SESSION_COOKIE_NAME].value
 

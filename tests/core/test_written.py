@@ -1,6 +1,7 @@
 """A plan as it is written out: short, and read back without a loss that anybody sees."""
 
 import json
+import math
 from itertools import accumulate
 from statistics import median
 from typing import Any
@@ -8,7 +9,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from jamreel.core.path.lines import MOST_RUN, MOST_TURN, points_of, whole
+from jamreel.core.path.lines import MOST_RUN, MOST_TURN, circle, curves, points_of, whole
 from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.values import FORMAT, LedgerLine, PlusMinus, Stroke
@@ -74,9 +75,10 @@ def test_a_thinned_circle_is_round_to_the_eye(radius: float) -> None:
     line = np.column_stack([radius * np.cos(turn), radius * np.sin(turn)])
     thin = np.array(points_of(line))
     assert len(thin) < len(line) / 4
-    # The middle of each chord lies within a hair of the circle: at most a thousandth of its width.
-    middles = np.hypot(*((thin[1:] + thin[:-1]) / 2).T)
-    assert (radius - middles).max() < 2 * radius / 400
+    # The middle of each curve lies within a hair of the circle: at most a thousandth of its width.
+    found = np.array([(a, *c) for a, c in zip(thin, curves(thin.tolist(), False), strict=False)])
+    middles = np.hypot(*np.einsum("k,nkx->xn", [1 / 8, 3 / 8, 3 / 8, 1 / 8], found))
+    assert abs(radius - middles).max() < max(2 * radius / 1000, 0.01)
     assert np.ptp(thin, axis=0) == pytest.approx(np.ptp(line, axis=0), abs=0.01)
 
 
@@ -97,3 +99,22 @@ def test_no_step_of_a_thinned_line_turns_or_goes_too_far() -> None:
     # Twice each: a chord stands for what lies on both sides of its ends.
     assert np.abs(np.diff(ways)).max() < 2 * MOST_TURN
     assert np.hypot(*steps.T).max() < 2 * MOST_RUN * 200
+
+
+def test_curves_go_round_a_circle_and_straight_where_it_is_straight() -> None:
+    round_one = circle((3.0, 4.0), 50.0)
+    for (x, y), (out, into, end) in zip(round_one, curves(round_one, closed=True), strict=True):
+        # The middle of a cubic curve, by its own formula.
+        middle = [
+            (a + 3 * b + 3 * c + d) / 8 for a, b, c, d in zip((x, y), out, into, end, strict=True)
+        ]
+        assert math.dist(middle, (3.0, 4.0)) == pytest.approx(50.0, abs=0.02)
+    line = [(0.0, 0.0), (3.0, 4.0), (6.0, 8.0)]
+    for out, into, end in curves(line, closed=False):
+        assert all(4 * x == pytest.approx(3 * y) for x, y in (out, into, end))
+
+
+def test_a_corner_stays_one() -> None:
+    first, second = curves([(0.0, 0.0), (3.0, 0.0), (3.0, 3.0)], closed=False)
+    assert first == ((1.0, 0.0), (2.0, 0.0), (3.0, 0.0))
+    assert [pytest.approx(p) for p in ((3, 1), (3, 2), (3, 3))] == list(second)

@@ -19,7 +19,7 @@ from jamreel.workshop.accounts import NotAllowed
 from jamreel.workshop.models import Workshop
 
 router = Router(tags=["session"])
-MODEL_BACKEND = "django.contrib.auth.backends.ModelBackend"
+MODEL_BACKEND = "jamreel.workshop.members.MemberBackend"
 
 
 class Session(Schema):

@@ -10,6 +10,7 @@ from pydantic import (
     ConfigDict,
     Field,
     PlainSerializer,
+    SkipValidation,
     ValidationInfo,
     WithJsonSchema,
     field_serializer,
@@ -158,6 +159,9 @@ class LedgerLine(Written):
 Point = tuple[Millimetres, Millimetres]
 
 
+AS_STEPS = WithJsonSchema({"type": "array", "items": {"type": "integer"}}, mode="serialization")
+
+
 class Stroke(Written):
     """A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
 
@@ -170,7 +174,8 @@ class Stroke(Written):
     """
 
     part: str
-    points: tuple[Point, ...]
+    # Worked out, never typed: to look at each number again costs more than to find it.
+    points: Annotated[tuple[Point, ...], SkipValidation(), AS_STEPS]
     closed: bool = False
     width_mm: Millimetres = 0.0
     tone: str = ""

@@ -45,7 +45,7 @@ MIDDLEWARE = [
 ]
 AUTHENTICATION_BACKENDS = [
     "axes.backends.AxesStandaloneBackend",
-    "django.contrib.auth.backends.ModelBackend",
+    "jamreel.workshop.members.MemberBackend",
 ]
 ROOT_URLCONF = "jamreel.site.urls"
 WSGI_APPLICATION = "jamreel.site.wsgi.application"

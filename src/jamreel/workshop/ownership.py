@@ -14,10 +14,12 @@ Row = TypeVar("Row", bound=Owned)
 
 def workshop_of(user: AbstractBaseUser | AnonymousUser) -> Workshop:
     """Return the workshop that a user works in. Raises Http404 for a user without one."""
-    found = Workshop.objects.filter(members=user.pk).order_by("pk").first() if user.pk else None
-    if found is None:
+    known: Workshop | None = getattr(user, "works_in", None)
+    if known is None and user.pk:
+        known = Workshop.objects.filter(members=user.pk).order_by("pk").first()
+    if known is None:
         raise Http404("no workshop")
-    return found
+    return known
 
 
 def rows(model: type[Row], workshop: Workshop) -> QuerySet[Row]:

@@ -1,6 +1,7 @@
 """Lines as they are drawn: with no more points than the eye wants."""
 
 import math
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
@@ -8,8 +9,10 @@ from jamreel.core.body.outline import Array
 from jamreel.core.values import Point
 
 # From one point of a drawing to the next its line turns so far at most [rad], and goes so much of
-# its own extent. Shorter lines are left as they are.
-MOST_TURN, MOST_RUN, SHORT = 0.14, 0.25, 6
+# its own extent. Shorter lines are left as they are. What draws it goes round from one to the next;
+# where it turns further at once, it has a corner.
+MOST_TURN, MOST_RUN, SHORT = 0.26, 0.25, 6
+CORNER = 0.4
 
 
 def points_of(line: Array) -> tuple[Point, ...]:
@@ -19,14 +22,14 @@ def points_of(line: Array) -> tuple[Point, ...]:
     Args:
         line: points, shape (n, 2) [mm].
 
-    Source: an arc's height over its chord is a quarter of the chord times the tangent of a quarter
-        of the turn; here a thousandth of the line's extent at most.
+    Source: a curve through points of a circle that turns along the line from the point before to
+        the one behind is off it by 1e-4 of its radius, 15° apart (``curves``).
     """
     return whole(line if len(line) <= SHORT else _thinned(line))
 
 
 # A circle as the eye wants it.
-ROUND = tuple((math.cos(n * math.pi / 24), math.sin(n * math.pi / 24)) for n in range(48))
+ROUND = tuple((math.cos(n * math.pi / 12), math.sin(n * math.pi / 12)) for n in range(24))
 
 
 def circle(centre: Point, radius: float) -> tuple[Point, ...]:
@@ -45,6 +48,44 @@ def whole(line: Array) -> tuple[Point, ...]:
     Source: plain rounding.
     """
     return tuple((x, y) for x, y in np.round(line, 2).tolist())
+
+
+Curve = tuple[Point, Point, Point]
+
+
+def curves(points: Sequence[Point], closed: bool) -> Iterator[Curve]:
+    """Yield cubic curves through points, one after the other: two handles, and where each ends.
+
+    Args:
+        points: the first is where the line begins [mm].
+        closed: whether it comes back to the first.
+
+    Source: at a point the line goes as from the point before to the one behind, but at corners;
+        handles a third of the chord long, as near to an arc.
+    """
+    n = len(points)
+    steps = zip(points, [*points[1:], points[0]], strict=True)
+    ways = [math.atan2(v - y, u - x) for (x, y), (u, v) in steps]
+
+    def heads(i: int, along: float) -> float:
+        """Which way the line goes at a point."""
+        if not closed and i in (0, n - 1):
+            return along
+        before, behind = points[i - 1], points[(i + 1) % n]
+        turn = math.remainder(ways[i % n] - ways[i - 1], math.tau)
+        if abs(turn) >= CORNER:
+            return along
+        return math.atan2(behind[1] - before[1], behind[0] - before[0])
+
+    for i in range(n if closed else n - 1):
+        (x, y), (u, v) = points[i], points[(i + 1) % n]
+        far = math.hypot(u - x, v - y) / 3
+        out, into = heads(i, ways[i]), heads((i + 1) % n, ways[i])
+        yield (
+            (x + far * math.cos(out), y + far * math.sin(out)),
+            (u - far * math.cos(into), v - far * math.sin(into)),
+            (u, v),
+        )
 
 
 def _thinned(line: Array) -> Array:

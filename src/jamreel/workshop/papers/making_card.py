@@ -17,6 +17,7 @@ from jamreel.core.units import format_column, format_length
 from jamreel.core.values import Placed, Sheet, Stroke
 from jamreel.core.words import say, speaking
 from jamreel.workshop.papers.bench_strip import INK, RULE, Paper, fit_name, register_fonts
+from jamreel.workshop.papers.curved import drawn_through
 
 EDGE = 14.0
 GUTTER = 8.0
@@ -118,12 +119,7 @@ class _Card:
 
     def _stroke(self, stroke: Stroke, scale: float, x0: float, y0: float) -> None:
         canvas = self.canvas
-        path = canvas.beginPath()
-        for i, (x, y) in enumerate(stroke.points):
-            at = ((x0 + x * scale) * mm, (y0 + y * scale) * mm)
-            (path.lineTo if i else path.moveTo)(*at)
-        if stroke.closed:
-            path.close()
+        path = drawn_through(canvas, stroke, lambda x, y: (x0 + x * scale, y0 + y * scale))
         # A tone that is no name is the colour of another metal.
         own = stroke.tone if stroke.tone.startswith("#") else self.plan.colour
         tone = TONES.get(stroke.tone, own)

@@ -3,7 +3,6 @@ takes; and the oval former to cut, with the wire as it is bent round it."""
 
 import io
 import math
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 from reportlab.lib.colors import HexColor
@@ -27,6 +26,7 @@ from jamreel.workshop.papers.bench_strip import (
     page_head,
     register_fonts,
 )
+from jamreel.workshop.papers.curved import drawn_through
 
 WIRE = HexColor("#C9D3CE")
 
@@ -183,14 +183,6 @@ def _labelled(canvas: Canvas, labels: tuple[Label, ...], page: Page) -> None:
 
 
 def _path(canvas: Canvas, stroke: Stroke, page: Page) -> object:
-    path = canvas.beginPath()
-    for n, (x, y) in enumerate(_on_page(stroke, page)):
-        (path.lineTo if n else path.moveTo)(x * mm, y * mm)
-    if stroke.closed:
-        path.close()
-    return path
-
-
-def _on_page(stroke: Stroke, page: Page) -> Iterator[tuple[float, float]]:
-    for x, y in stroke.points:
-        yield EDGE_MM + x - page.left, FOOT_MM + y - page.low
+    return drawn_through(
+        canvas, stroke, lambda x, y: (EDGE_MM + x - page.left, FOOT_MM + y - page.low)
+    )

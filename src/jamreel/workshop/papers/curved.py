@@ -1,0 +1,34 @@
+"""Lines of a drawing on paper: smooth curves through their points, as on the screen."""
+
+from collections.abc import Callable
+
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.pdfgen.pathobject import PDFPathObject
+
+from jamreel.core.path.lines import curves
+from jamreel.core.values import Stroke
+
+
+def drawn_through(
+    canvas: Canvas, stroke: Stroke, place: Callable[[float, float], tuple[float, float]]
+) -> PDFPathObject:
+    """Return the path of a line on a page.
+
+    Args:
+        canvas: of the page.
+        stroke: the line, in mm of its drawing.
+        place: where a point of the drawing comes to lie on the page [mm].
+    """
+
+    def at(point: tuple[float, float]) -> tuple[float, float]:
+        x, y = place(*point)
+        return x * mm, y * mm
+
+    path = canvas.beginPath()
+    path.moveTo(*at(stroke.points[0]))
+    for out, into, end in curves(stroke.points, stroke.closed):
+        path.curveTo(*at(out), *at(into), *at(end))
+    if stroke.closed:
+        path.close()
+    return path
