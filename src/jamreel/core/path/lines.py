@@ -11,7 +11,7 @@ from jamreel.core.values import Point
 # From one point of a drawing to the next its line turns so far at most [rad], and goes so much of
 # its own extent. Shorter lines are left as they are. What draws it goes round from one to the next;
 # where it turns further at once, it has a corner.
-MOST_TURN, MOST_RUN, SHORT = 0.26, 0.25, 6
+MOST_TURN, MOST_RUN, SHORT = 0.14, 0.25, 6
 CORNER = 0.4
 
 
@@ -23,7 +23,7 @@ def points_of(line: Array) -> tuple[Point, ...]:
         line: points, shape (n, 2) [mm].
 
     Source: a curve through points of a circle that turns along the line from the point before to
-        the one behind is off it by 1e-4 of its radius, 15° apart (``curves``).
+        the one behind is off it by 1e-5 of its radius, 8° apart (``curves``).
     """
     return whole(line if len(line) <= SHORT else _thinned(line))
 
