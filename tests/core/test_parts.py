@@ -5,6 +5,7 @@ import subprocess
 import sys
 from dataclasses import replace
 from pathlib import Path
+from typing import Any
 
 import pytest
 
@@ -18,6 +19,7 @@ from jamreel.core.closures.s_hook import SHook
 from jamreel.core.closures.spring_clasp import SpringClasp
 from jamreel.core.closures.toggle import Toggle
 from jamreel.core.errors import Refusal
+from jamreel.core.families import registered
 from jamreel.core.families.linked import LinkedBracelet
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
@@ -323,3 +325,17 @@ def test_the_pictures_in_the_docs_are_what_is_drawn_today(tmp_path: Path) -> Non
     assert {p.name for p in tmp_path.iterdir()} == {p.name for p in kept.iterdir()}
     for drawn in tmp_path.iterdir():
         assert drawn.read_text() == (kept / drawn.name).read_text(), drawn.name
+
+
+@pytest.mark.parametrize(
+    "kind",
+    [*registered().values(), *registered_parts().values(), *registered_closures().values()],
+    ids=lambda cls: cls.__name__,
+)
+def test_no_kind_shows_more_than_five_choices_at_first(kind: Any) -> None:
+    choices = kind.choices()
+    first = [one.name for one in choices if one.first]
+    assert len(first) <= 5
+    assert set(kind.first) <= set(first)
+    if len(choices) > 5:
+        assert len(first) >= 3

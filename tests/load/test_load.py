@@ -63,7 +63,7 @@ def test_many_writers_lose_nothing_and_backups_are_whole(served: Served, tmp_pat
     threads = [threading.Thread(target=writes, args=(n,)) for n in range(WRITERS)]
     for one in threads:
         one.start()
-    backups = []
+    backups: list[Path] = []
 
     def enough() -> bool:
         """Whether nobody was left out, and enough was saved."""

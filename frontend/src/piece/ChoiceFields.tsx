@@ -1,7 +1,7 @@
 import { useTranslation } from "react-i18next";
 import type { Facts, FieldProblem, Unit } from "../api/client";
 import { useUnit } from "../shared/useUnit";
-import { choicesShown } from "./choicesShown";
+import { choicesShown, inTwo } from "./choicesShown";
 import { capital } from "../shared/capital";
 import { asNumber, asText } from "./draft";
 import { lengthRange, typedLength } from "../shared/length";
@@ -24,18 +24,36 @@ interface Props {
 
 /** The choices of a part, closure or construction, asked as it declares them. */
 export function ChoiceFields({ choices, value, at, problems, unit, onSet }: Props) {
-  return (
+  const { t } = useTranslation();
+  const problemOf = (choice: Choice) => problemAt(problems, `${at}.${choice.name}`, true);
+  const { first, more, open } = inTwo(choicesShown(choices, value), value, (choice) =>
+    Boolean(problemOf(choice)),
+  );
+  const fields = (some: readonly Choice[]) => (
     <div className="grid grid-cols-[repeat(auto-fill,minmax(148px,1fr))] items-start gap-x-3 gap-y-2">
-      {choicesShown(choices, value).map((choice) => (
+      {some.map((choice) => (
         <OneField
           key={choice.name}
           choice={choice}
           typed={value[choice.name]}
           unit={unit}
-          problem={problemAt(problems, `${at}.${choice.name}`, true)}
+          problem={problemOf(choice)}
           onSet={(next) => onSet(choice.name, next)}
         />
       ))}
+    </div>
+  );
+  return (
+    <div className="space-y-2">
+      {fields(first)}
+      {more.length > 0 && (
+        <details open={open || undefined}>
+          <summary className="flex min-h-[44px] cursor-pointer items-center font-semibold">
+            {t("choices.more", { count: more.length })}
+          </summary>
+          {fields(more)}
+        </details>
+      )}
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { choicesShown } from "./choicesShown";
+import { choicesShown, inTwo } from "./choicesShown";
 
 const CHOICES = [
   { name: "loops", default: "wrapped" },
@@ -28,5 +28,27 @@ describe("what is asked", () => {
 
   it("leaves out what hangs on something that does not matter", () => {
     expect(names({ loops: "plain", ends_in: "swirl" })).not.toContain("swirl_turns");
+  });
+});
+
+describe("what is shown first", () => {
+  const named = (some: { name: string }[]) => some.map((one) => one.name);
+  const many = ["a", "b", "c", "d", "e", "f", "g"].map((name) => ({ name, default: 1 }));
+  const marked = many.map((one) => ({ ...one, first: "beg".includes(one.name) }));
+  const right = () => false;
+
+  it("is all of few, the first five of many, or those that are named", () => {
+    expect(named(inTwo(many.slice(0, 5), {}, right).more)).toEqual([]);
+    expect(named(inTwo(many, {}, right).more)).toEqual(["f", "g"]);
+    expect(named(inTwo(marked, {}, right).first)).toEqual(["b", "e", "g"]);
+    expect(named(inTwo(marked, {}, right).more)).toEqual(["a", "c", "d", "f"]);
+  });
+
+  it("leaves the others open where one is chosen otherwise than usual, or is wrong", () => {
+    expect(inTwo(marked, {}, right).open).toBe(false);
+    expect(inTwo(marked, { b: "2" }, right).open).toBe(false);
+    expect(inTwo(marked, { c: "1" }, right).open).toBe(false);
+    expect(inTwo(marked, { c: "2" }, right).open).toBe(true);
+    expect(inTwo(marked, {}, (one) => one.name === "d").open).toBe(true);
   });
 });

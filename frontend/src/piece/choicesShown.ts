@@ -5,6 +5,29 @@ interface Choice {
   default: unknown;
   if_field?: string;
   if_values?: readonly string[];
+  first?: boolean;
+}
+
+/** So many choices are shown without asking for more. */
+const FEW = 5;
+
+/**
+ * The choices that are shown first, and the others. Few are all shown; of what is chosen otherwise
+ * than usual, or is wrong, ``open`` says that the others are to be seen.
+ */
+export function inTwo<T extends Choice>(
+  choices: readonly T[],
+  value: Record<string, unknown>,
+  isWrong: (choice: T) => boolean,
+): { first: T[]; more: T[]; open: boolean } {
+  const named = choices.filter((one) => one.first);
+  const shown = choices.length <= FEW ? choices : named.length > 0 ? named : choices.slice(0, FEW);
+  const more = choices.filter((one) => !shown.includes(one));
+  const chosen = (one: T) => {
+    const now = value[one.name] ?? one.default;
+    return now !== "" && String(now) !== String(one.default);
+  };
+  return { first: [...shown], more, open: more.some((one) => chosen(one) || isWrong(one)) };
 }
 
 /** The choices that matter now; what hangs on one that is not asked itself does not matter. */

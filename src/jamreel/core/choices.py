@@ -24,7 +24,7 @@ class Choice(Frozen):
     """One choice to ask: its type, default, range or options, and what it is called.
 
     It is only of matter while the choice ``if_field`` has one of ``if_values``, or anything at all
-    where none is named.
+    where none is named. What is ``first`` is shown before the others are asked for.
     """
 
     name: str
@@ -38,6 +38,11 @@ class Choice(Frozen):
     help: str = ""
     if_field: str = ""
     if_values: tuple[str, ...] = ()
+    first: bool = False
+
+
+# So many choices of a kind are shown at first; the others when they are wanted.
+FIRST = 5
 
 
 def choice(
@@ -86,10 +91,12 @@ def _said(field: FieldInfo) -> Mapping[str, Any]:
 class Asking(Frozen):
     """A value whose fields are asked for, each declared once by ``choice``.
 
-    ``only_if`` says of choices that a base declares what they hang on here.
+    ``only_if`` says of choices that a base declares what they hang on here; ``first`` names those
+    that are shown first, up to five: as they are declared, where it names none.
     """
 
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {}
+    first: ClassVar[tuple[str, ...]] = ()
 
     @model_validator(mode="after")
     def _in_range(self) -> typing.Self:
@@ -125,7 +132,10 @@ class Asking(Frozen):
             for name, field in cls.model_fields.items()
             if name != "kind"
         )
-        return tuple(cls._asked_if(one) for one in found if one is not None)
+        every = tuple(cls._asked_if(one) for one in found if one is not None)
+        free = [one.name for one in every if not one.if_field]
+        first = cls.first or free[:FIRST]
+        return tuple(one.model_copy(update={"first": one.name in first}) for one in every)
 
     @classmethod
     def _asked_if(cls, one: Choice) -> Choice:

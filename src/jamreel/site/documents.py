@@ -35,8 +35,9 @@ def main(folder: Path) -> None:
         (folder / f"{name}.json").write_text(text + "\n", encoding="utf-8")
         print(f"{hashlib.sha256(text.encode()).hexdigest()}  {name}.json")
         if name == "api":
-            types = folder.parent / ".types.json"
-            types.write_text(json.dumps(json.loads(text, object_hook=_as_meant)))
+            types = folder / "types"
+            types.mkdir(exist_ok=True)
+            (types / "api.json").write_text(json.dumps(json.loads(text, object_hook=_as_meant)))
 
 
 def _as_meant(schema: dict[str, Any]) -> dict[str, Any]:

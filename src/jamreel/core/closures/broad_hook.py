@@ -1,7 +1,7 @@
 """The broad hook and catch for bundled bracelets, both curved to the wrist."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, closure_step
@@ -18,6 +18,7 @@ class BroadHook(TwoLegged):
     """A U turned over into a broad hook, and a wider U as its catch, looped to the bundle."""
 
     kind: Literal["broad_hook"] = "broad_hook"
+    first: ClassVar[tuple[str, ...]] = ("hook_pin", "catch_pin", "loop_pin", "shank", "into")
     shank: Length = choice(12.7, 4, 40)
     hook_pin: Length = choice(6.35, 2, 16)
     catch_leg: Length = choice(8.0, 2, 40)

@@ -1,7 +1,7 @@
 """The doubled hook with two side loops, for wide or two-loop ends; and a wide catch."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, closure_step
@@ -19,6 +19,7 @@ class DoubledHook(TwoLegged):
     """A doubled hook whose two ends are turned outwards into loops ``apart`` from each other."""
 
     kind: Literal["doubled_hook"] = "doubled_hook"
+    first: ClassVar[tuple[str, ...]] = ("hook_pin", "loop_pin", "apart", "shank", "into")
     shank: Length = choice(10.0, 2, 40)
     hook_pin: Length = choice(5.0, 2, 16)
     apart: Length = choice(10.0, 4, 60)

@@ -6,7 +6,7 @@ They are bought, or made of round tube that is flattened over the end of a ribbo
 import math
 from collections.abc import Iterator
 from dataclasses import replace
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.joining import cap_deep, cap_fits
@@ -42,6 +42,7 @@ class EndCaps(Closure):
     """
 
     kind: Literal["end_caps"] = "end_caps"
+    first: ClassVar[tuple[str, ...]] = ("clasp", "cap_of", "depth", "fixed_by", "ring_pin")
     cap: Length = choice(9.0, 2, 30, when=("cap_of", "bought", "ribbon_end", "tube"))
     cap_width: Length = choice(7.0, 1, 40, when=("cap_of", "bought", "ribbon_end"))
     depth: Length = choice(6.0, 0, 20)

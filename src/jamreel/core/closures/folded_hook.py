@@ -1,7 +1,7 @@
 """The folded hook: wire doubled, pinched, turned over into a hook and bound; and a wrapped eye."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import few_wraps
 from jamreel.core.choices import choice
@@ -25,6 +25,7 @@ class FoldedHook(Hook):
     """A hook of doubled wire: strong, smooth at its tip, at home in a wrapped eye."""
 
     kind: Literal["folded_hook"] = "folded_hook"
+    first: ClassVar[tuple[str, ...]] = ("hook_pin", "fold", "wraps", "into", "wire")
     fold: Length = choice(30.0, 12, 80)
     hook_pin: Length = choice(5.0, 2, 16)
     wraps: int = choice(3, 1, 10)

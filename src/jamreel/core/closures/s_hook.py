@@ -1,7 +1,7 @@
 """The S-hook: one half bound shut, the other open; hammered flat."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import NOTHING, Fastened, Passes, closure_step
@@ -27,6 +27,7 @@ class SHook(Hook):
     at the far end, or a ring where one is chosen."""
 
     kind: Literal["s_hook"] = "s_hook"
+    first: ClassVar[tuple[str, ...]] = ("hook_pin", "wraps", "into", "fixed", "wire")
     hook_pin: Length = choice(6.0, 2, 20)
     wraps: int = choice(3, 1, 10)
     into: IntoOther = "last_loop"

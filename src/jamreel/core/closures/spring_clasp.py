@@ -20,6 +20,7 @@ class SpringClasp(Closure):
     usual: ClassVar[bool] = True
 
     kind: Literal["spring_clasp"] = "spring_clasp"
+    first: ClassVar[tuple[str, ...]] = ("clasp", "ring_pin", "extender", "extender_pitch", "into")
     clasp: Length = choice(11.0, 4, 40)
     clasp_width: Length = choice(5.0, 1, 20)
     clasp_thickness: Length = choice(3.0, 0.5, 12)

@@ -1,7 +1,7 @@
 """The toggle: a bar that goes through a ring end on and lies across it."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, Passes, closure_step
@@ -28,6 +28,7 @@ class Toggle(Received):
     """
 
     kind: Literal["toggle"] = "toggle"
+    first: ClassVar[tuple[str, ...]] = ("ring_pin", "bar", "tips", "loop_pin", "into")
     ring_pin: Length = choice(12.0, 4, 30, when=("into", "own"))
     bar: Length = choice(18.0, 6, 60)
     tips: Literal["plain", "curled"] = "plain"

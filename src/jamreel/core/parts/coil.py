@@ -1,7 +1,7 @@
 """The coil: wire wound close on a core, slid off, and strung as a tube."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
@@ -34,3 +34,4 @@ class Coil(Coiled):
     """A close coil on its core."""
 
     kind: Literal["coil"] = "coil"
+    first: ClassVar[tuple[str, ...]] = ("turns", "core", "rod", "coil_ends", "wire")

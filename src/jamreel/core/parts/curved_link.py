@@ -31,6 +31,7 @@ class CurvedLink(Beaded):
     joins: ClassVar[Role] = "link"
 
     kind: Literal["curved_link"] = "curved_link"
+    first: ClassVar[tuple[str, ...]] = ("bead", "beads", "form", "arc", "pin")
     form: Length = choice(30.0, 8, 200)
     arc: Length = choice(26.0, 5, 150)
     pin: Length = choice(2.5, *PIN_RANGE)

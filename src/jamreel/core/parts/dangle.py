@@ -23,6 +23,7 @@ class Dangle(Looped, Beaded):
     joins: ClassVar[Role] = "drop"
 
     kind: Literal["dangle"] = "dangle"
+    first: ClassVar[tuple[str, ...]] = ("bead", "beads", "loops", "pin", "foot")
     beads: int = choice(1, 1, 20)
     colour: Colour = "brick"
     foot: Literal["head_pin", "curl"] = "head_pin"

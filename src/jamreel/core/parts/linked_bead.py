@@ -21,6 +21,7 @@ class LinkedBead(Looped, Beaded):
     joins: ClassVar[Role] = "link"
 
     kind: Literal["linked_bead"] = "linked_bead"
+    first: ClassVar[tuple[str, ...]] = ("bead", "beads", "loops", "pin", "wire")
     beads: int = choice(1, 1, 20)
     stand: Stand = "square"
     stock: Literal["wire", "eye_pin"] = "wire"

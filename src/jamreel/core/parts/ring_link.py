@@ -31,6 +31,7 @@ class RingLink(Beaded):
     joins: ClassVar[Role] = "link"
 
     kind: Literal["ring_link"] = "ring_link"
+    first: ClassVar[tuple[str, ...]] = ("bead", "beads", "pin", "roll_pin", "wire")
     pin: Length = choice(9.0, 2, 30)
     roll_pin: Length = choice(3.0, 1, 12)
     bead: Length = like(Beaded, "bead", 4.0)

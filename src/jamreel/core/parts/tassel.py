@@ -52,6 +52,7 @@ class Tassel(Part):
     joins: ClassVar[Role] = "drop"
 
     kind: Literal["tassel"] = "tassel"
+    first: ClassVar[tuple[str, ...]] = ("strands", "shorter", "strand_loop", "head_pin", "tail")
     head: BeadList = Field(
         default=(OneBead(bead=8.0, hole=1.5, colour="amber"),), max_length=MOST_LISTED
     )

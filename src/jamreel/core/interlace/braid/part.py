@@ -54,6 +54,7 @@ class Braid(OfRoundBeads):
     }
 
     kind: Literal["braid"] = "braid"
+    first: ClassVar[tuple[str, ...]] = ("rows", "braided", "each", "ends", "wire")
     braided: Literal["plain", "beads"] = "plain"
     hole: Length = like(OfRoundBeads, "hole", 2.5)
     each: int = choice(2, 1, 7)

@@ -151,6 +151,7 @@ class Bundle(WithBindings):
     joins: ClassVar[Role] = "link"
 
     kind: Literal["bundle"] = "bundle"
+    first: ClassVar[tuple[str, ...]] = ("along", "bindings", "turns", "twist_turns", "ends")
     along: int = choice(100, 10, MOST_SPAN)
     side_by_side: int = choice(5, 2, 12)
     section: SectionKind = "square"

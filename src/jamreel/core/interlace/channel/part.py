@@ -4,7 +4,7 @@ side, turned round the legs."""
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 import numpy as np
 
@@ -223,6 +223,7 @@ class Channel(Interlaced, Beaded):
     """
 
     kind: Literal["channel"] = "channel"
+    first: ClassVar[tuple[str, ...]] = ("bead", "rows", "across", "row_turns", "wire")
     bead: Length = like(Beaded, "bead", 4.0)
     across: int = choice(3, 1, 20)
     by_turns: int = choice(0, 0, 20)

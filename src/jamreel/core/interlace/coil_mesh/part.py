@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numpy as np
 
@@ -119,6 +119,7 @@ class CoilMesh(Interlaced):
     """
 
     kind: Literal["coil_mesh"] = "coil_mesh"
+    first: ClassVar[tuple[str, ...]] = ("rows", "coils", "mandrel", "turn_pitch", "wire")
     coils: int = choice(6, 2, 24)
     mandrel: Length = choice(5.0, 1.5, 30)
     rod_wire: Length = choice(0.8, 0.3, 6)

@@ -62,6 +62,7 @@ class Cord(Part):
     joins: ClassVar[Role] = "link"
 
     kind: Literal["cord"] = "cord"
+    first: ClassVar[tuple[str, ...]] = ("along", "goes", "cord", "thick", "hangs_on")
     along: int = choice(200, 10, MOST_ALONG)
     goes: Literal["side", "both"] = "side"
     cord: CordStuff = "waxed_cotton"

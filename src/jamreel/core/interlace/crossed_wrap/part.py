@@ -181,6 +181,7 @@ class CrossedWrap(OnBars):
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {"ends": ("wound_on", "bars")}
 
     kind: Literal["crossed_wrap"] = "crossed_wrap"
+    first: ClassVar[tuple[str, ...]] = ("rows", "wound_on", "bar_gap", "outside", "wire")
     wound_on: Literal["bars", "frame"] = "bars"
     bars: int = choice(2, 2, 8, when=("wound_on", "bars"))
     bar_gap: Length = choice(3.0, 0.2, 60)

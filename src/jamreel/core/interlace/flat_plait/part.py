@@ -3,7 +3,7 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numpy as np
 
@@ -119,6 +119,7 @@ class FlatPlait(Interlaced):
     """
 
     kind: Literal["flat_plait"] = "flat_plait"
+    first: ClassVar[tuple[str, ...]] = ("rows", "strands", "plait_width", "lacing", "wire")
     strands: Literal["8", "12", "16"] = "12"
     plait_width: OptionalLength = choice(None, 1, 60)
     lacing: Laced = "none"

@@ -65,6 +65,7 @@ class KnotRow(OnBars, OfRoundBeads):
     }
 
     kind: Literal["knot_row"] = "knot_row"
+    first: ClassVar[tuple[str, ...]] = ("rows", "pattern", "cores", "knot_pitch", "wire")
     pattern: Pattern = "straight"
     cores: int = choice(2, 1, 6)
     inlaid: int = choice(0, 0, 6)

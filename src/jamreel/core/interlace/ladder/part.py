@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.advice.weaving import bar_shows, thin_bar, turns_push
 from jamreel.core.bench.steps import Step
@@ -45,6 +45,7 @@ class Ladder(OnBars, Beaded):
     """
 
     kind: Literal["ladder"] = "ladder"
+    first: ClassVar[tuple[str, ...]] = ("bead", "rows", "bars", "way", "wire")
     bead: Length = like(Beaded, "bead", 4.0)
     bars: int = choice(4, 3, 12)
     way: Literal["return", "restart"] = "return"

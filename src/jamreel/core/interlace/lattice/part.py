@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from typing import ClassVar, Literal
 
 import numpy as np
 
@@ -319,6 +319,7 @@ class Lattice(OfRoundBeads):
     """
 
     kind: Literal["lattice"] = "lattice"
+    first: ClassVar[tuple[str, ...]] = ("rows", "ribbon", "bead", "gap", "wraps")
     hole: Length = like(OfRoundBeads, "hole", 1.5)
     ribbon: int = choice(1, 1, 8)
     gap: OptionalLength = choice(None, 0.2, 30)

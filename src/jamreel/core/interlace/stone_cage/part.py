@@ -115,6 +115,13 @@ class StoneCage(WithBindings):
     joins: ClassVar[Role] = "drop"
 
     kind: Literal["stone_cage"] = "stone_cage"
+    first: ClassVar[tuple[str, ...]] = (
+        "stone_length",
+        "stone_width",
+        "stone_height",
+        "bindings",
+        "turns",
+    )
     bindings: int = choice(3, 1, 5)
     girth_by: Literal["oval", "pear", "measured"] = "oval"
     stone_girth: Length = choice(82.0, 15, 400, when=("girth_by", "measured"))

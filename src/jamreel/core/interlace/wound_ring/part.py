@@ -33,6 +33,7 @@ class WoundRing(WithBindings):
     joins: ClassVar[Role] = "link"
 
     kind: Literal["wound_ring"] = "wound_ring"
+    first: ClassVar[tuple[str, ...]] = ("sized_by", "wound", "bindings", "turns", "hangs")
     hangs: bool = False
     sized_by: Literal["former", "finger"] = "former"
     former: Length = choice(17.0, 3, 120, when=("sized_by", "former"))
