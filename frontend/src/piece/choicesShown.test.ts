@@ -44,6 +44,12 @@ describe("what is shown first", () => {
     expect(named(inTwo(marked, {}, right).more)).toEqual(["a", "c", "d", "f"]);
   });
 
+  it("shows what matters because of what was chosen with it", () => {
+    const hung = [...marked, { name: "h", default: 1, if_field: "b", if_values: ["1", "2"] }];
+    expect(named(inTwo(hung, {}, right).more)).toContain("h");
+    expect(named(inTwo(hung, { b: "2" }, right).first)).toEqual(["b", "e", "g", "h"]);
+  });
+
   it("leaves the others open where one is chosen otherwise than usual, or is wrong", () => {
     expect(inTwo(marked, {}, right).open).toBe(false);
     expect(inTwo(marked, { b: "2" }, right).open).toBe(false);

@@ -12,21 +12,23 @@ interface Choice {
 const FEW = 5;
 
 /**
- * The choices that are shown first, and the others. Few are all shown; of what is chosen otherwise
- * than usual, or is wrong, ``open`` says that the others are to be seen.
+ * The choices that are shown first, and the others. Few are all shown; what matters because of
+ * what was chosen among the first is shown with them. Where one of the others is chosen otherwise
+ * than usual, or is wrong, they are ``open``.
  */
 export function inTwo<T extends Choice>(
   choices: readonly T[],
   value: Record<string, unknown>,
   isWrong: (choice: T) => boolean,
 ): { first: T[]; more: T[]; open: boolean } {
-  const named = choices.filter((one) => one.first);
-  const shown = choices.length <= FEW ? choices : named.length > 0 ? named : choices.slice(0, FEW);
-  const more = choices.filter((one) => !shown.includes(one));
   const chosen = (one: T) => {
     const now = value[one.name] ?? one.default;
     return now !== "" && String(now) !== String(one.default);
   };
+  const leads = choices.filter((one) => one.first && chosen(one)).map((one) => one.name);
+  const named = choices.filter((one) => one.first || leads.includes(one.if_field ?? ""));
+  const shown = choices.length <= FEW ? choices : named.length > 0 ? named : choices.slice(0, FEW);
+  const more = choices.filter((one) => !shown.includes(one));
   return { first: [...shown], more, open: more.some((one) => chosen(one) || isWrong(one)) };
 }
 

@@ -19,7 +19,7 @@ class CrookHook(Hook):
     """A hook of single wire, its tip curled outwards so that it guides the eye in."""
 
     kind: Literal["crook_hook"] = "crook_hook"
-    first: ClassVar[tuple[str, ...]] = ("hook_pin", "tip_pin", "shank", "wraps", "into")
+    first: ClassVar[tuple[str, ...]] = ("hook_pin", "tip_pin", "shank", "into", "eye_pin")
     shank: Length = choice(6.0, 1, 40)
     hook_pin: Length = choice(5.0, 2, 16)
     tip_pin: Length = choice(1.0, 0.5, 5)

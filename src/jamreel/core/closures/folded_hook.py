@@ -25,7 +25,7 @@ class FoldedHook(Hook):
     """A hook of doubled wire: strong, smooth at its tip, at home in a wrapped eye."""
 
     kind: Literal["folded_hook"] = "folded_hook"
-    first: ClassVar[tuple[str, ...]] = ("hook_pin", "fold", "wraps", "into", "wire")
+    first: ClassVar[tuple[str, ...]] = ("hook_pin", "fold", "wraps", "into", "eye_pin")
     fold: Length = choice(30.0, 12, 80)
     hook_pin: Length = choice(5.0, 2, 16)
     wraps: int = choice(3, 1, 10)

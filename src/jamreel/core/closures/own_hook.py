@@ -24,7 +24,7 @@ class OwnHook(Hook):
     stands_in: ClassVar[bool] = False
 
     kind: Literal["own_hook"] = "own_hook"
-    first: ClassVar[tuple[str, ...]] = ("tip", "into", "fixed", "tail", "wire")
+    first: ClassVar[tuple[str, ...]] = ("tip", "into", "eye_pin", "fixed", "tail")
     name: str = Field(default="", max_length=60)
     moves: tuple[OwnMove, ...] = Field(
         default=(
