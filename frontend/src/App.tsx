@@ -125,7 +125,7 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
     },
   });
   const link =
-    "block min-h-[44px] border-l-4 border-transparent py-2.5 pl-3 text-[15px] hover:bg-panel aria-[current=page]:border-accent aria-[current=page]:font-bold";
+    "block min-h-[44px] border-l-4 border-transparent py-2.5 pl-3 text-body hover:bg-panel aria-[current=page]:border-accent aria-[current=page]:font-bold";
   const dark = theme.theme === "dark";
   return (
     <nav
@@ -134,7 +134,7 @@ function Sections({ theme }: { theme: ReturnType<typeof useTheme> }) {
     >
       <NavLink
         to="/"
-        className="mb-3 block min-h-[44px] pl-4 text-lg leading-[1.05] font-extrabold"
+        className="mb-3 block min-h-[44px] pl-4 text-lead leading-[1.05] font-extrabold"
       >
         Jam
         <br />

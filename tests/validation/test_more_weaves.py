@@ -16,7 +16,6 @@ from pathlib import Path
 import numpy as np
 import pytest
 from scipy.integrate import quad
-from scipy.special import ellipe
 from shapely.geometry import MultiPoint, Point
 
 from jamreel.core.forming.chosen import Wire
@@ -31,7 +30,6 @@ from jamreel.core.forming.volume import (
 )
 from jamreel.core.interlace.bindings import (
     Binding,
-    row_hull,
     stacked_longer,
     twisted_left,
 )
@@ -46,7 +44,6 @@ from jamreel.core.interlace.cord.part import Cord
 from jamreel.core.interlace.flat_plait.geometry import (
     Lacing,
     Plait,
-    second_elliptic,
     wavy,
     width_by_rule,
 )
@@ -62,6 +59,7 @@ from jamreel.core.interlace.stone_cage.geometry import (
     pear_girth,
     strands_to_cover,
 )
+from jamreel.core.path.coils import row_hull
 from jamreel.core.path.moves import developed_length
 from jamreel.core.wire.metals import metals
 from jamreel.core.wire.sections import Flat, HalfRound, Round, twist_take_up
@@ -181,11 +179,6 @@ def cut_of(part: Cord) -> float:
 
 
 # --- against SciPy and Shapely
-
-
-def test_the_elliptic_integral_against_scipy() -> None:
-    for m in (0.0, 1e-6, 0.1, 0.5, 0.9, 0.9999):
-        assert second_elliptic(m) == pytest.approx(float(ellipe(m)), rel=1e-12)
 
 
 def half_arc(x: float, steep: float) -> float:

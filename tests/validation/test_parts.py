@@ -20,7 +20,7 @@ from jamreel.core.forming.strength import grams_of, opening_force
 from jamreel.core.parts.jump_ring import JumpRing
 from jamreel.core.path.coils import (
     binding_length,
-    flat_row_perimeter,
+    row_hull,
 )
 from jamreel.core.path.loops import loop_takes, wrapped_loop_reach
 from jamreel.core.path.moves import Wrap, corner_radius, developed_length
@@ -60,9 +60,9 @@ def test_a_wrapped_loop_by_hand() -> None:
 
 
 def test_binding_five_wires() -> None:
-    assert flat_row_perimeter(5, 1.0) == pytest.approx(11.14, abs=2e-3)
+    assert row_hull(5, 1.0) == pytest.approx(11.14, abs=2e-3)
     # Half-round of 1.0 width: its centroid lies 0.424 r from the flat.
-    extra = binding_length(1, flat_row_perimeter(5, 1.0), 4 / (3 * math.pi) * 0.5, 0) - 11.1416
+    extra = binding_length(1, row_hull(5, 1.0), 4 / (3 * math.pi) * 0.5, 0) - 11.1416
     assert extra == pytest.approx(1.33, abs=5e-3)
 
 

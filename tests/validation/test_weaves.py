@@ -42,7 +42,8 @@ from jamreel.core.interlace.ladder.geometry import (
 from jamreel.core.interlace.lattice.part import Beads
 from jamreel.core.interlace.relax import settled
 from jamreel.core.interlace.space import length_of
-from jamreel.core.interlace.turns import crossed_belt, open_belt, turn
+from jamreel.core.interlace.turns import crossed_belt, open_belt
+from jamreel.core.path.coils import turn
 from jamreel.core.path.moves import developed_length
 from jamreel.core.wire.metals import metals
 from tests.core.clearance import clearance

@@ -20,7 +20,7 @@ export function AccountSection() {
   return (
     <div className="max-w-[860px] px-6 py-4">
       <title>{`${t("nav.account")} · Jam Reel`}</title>
-      <h1 className="text-[26px] break-words">
+      <h1 className="text-page break-words">
         {session.workshop}
         <span className="ml-4 text-base font-normal text-muted">
           {t("account.as", { user: session.user })}
@@ -29,7 +29,7 @@ export function AccountSection() {
       {session.demo && session.demo_user === session.user ? (
         <p className="mt-4 max-w-prose">{t("account.demo")}</p>
       ) : (
-        <div className="mt-6 grid gap-10 min-[760px]:grid-cols-2">
+        <div className="mt-6 grid gap-10 tablet:grid-cols-2">
           <Password />
           <div className="space-y-10">
             <Elsewhere />
@@ -65,7 +65,7 @@ function Password() {
         change.mutate();
       }}
     >
-      <h2 className="border-b border-ink pb-0.5 text-[17px]">{t("account.password")}</h2>
+      <h2 className="border-b border-ink pb-0.5 text-lead">{t("account.password")}</h2>
       <TextField
         label={t("account.old")}
         type="password"
@@ -114,7 +114,7 @@ function Elsewhere() {
   });
   return (
     <section className="space-y-3">
-      <h2 className="border-b border-ink pb-0.5 text-[17px]">{t("account.elsewhere")}</h2>
+      <h2 className="border-b border-ink pb-0.5 text-lead">{t("account.elsewhere")}</h2>
       <p className="text-muted">{t("account.elsewhere_what")}</p>
       <Button disabled={end.isPending} onClick={() => end.mutate()}>
         {t("account.everywhere")}
@@ -135,7 +135,7 @@ function Leaving({ session }: { session: Session }) {
   });
   return (
     <section className="space-y-3">
-      <h2 className="border-b border-ink pb-0.5 text-[17px]">{t("account.leaving")}</h2>
+      <h2 className="border-b border-ink pb-0.5 text-lead">{t("account.leaving")}</h2>
       <p className="text-muted">{t("account.leaving_what", { bench: session.workshop })}</p>
       {open ? (
         <form

@@ -44,17 +44,17 @@ export function SignIn({ session: { demo, sign_up } }: { session: Session }) {
   const problem = enter.error instanceof ApiError ? enter.error.details : undefined;
   const says = (field: string) => (problem?.field === field ? problem.detail : undefined);
   return (
-    <main className="mx-auto grid min-h-screen max-w-[960px] content-center gap-12 px-8 min-[800px]:grid-cols-2">
+    <main className="mx-auto grid min-h-screen max-w-[960px] content-center gap-12 px-8 tablet:grid-cols-2">
       <title>Jam Reel</title>
       <div>
         <img src="/mark.svg" alt="" width="72" height="72" />
-        <h1 className="mt-4 text-5xl leading-none">Jam Reel</h1>
-        <p className="mt-4 max-w-[30ch] text-xl leading-snug">{t("door.what")}</p>
+        <h1 className="mt-4 text-figure leading-none">Jam Reel</h1>
+        <p className="mt-4 max-w-[30ch] text-head leading-snug">{t("door.what")}</p>
         {demo && (
           <>
             <Button
               look="strong"
-              className="mt-8 min-h-[60px] px-7 text-xl"
+              className="mt-8 min-h-[60px] px-7 text-head"
               onClick={() => enter.mutate(null)}
             >
               {t("door.demo")}
@@ -70,7 +70,7 @@ export function SignIn({ session: { demo, sign_up } }: { session: Session }) {
           enter.mutate(typed);
         }}
       >
-        <h2 className="text-xl">{t(isNew ? "door.new" : "door.sign_in")}</h2>
+        <h2 className="text-head">{t(isNew ? "door.new" : "door.sign_in")}</h2>
         {isNew && <TextField label={t("door.workshop")} {...field("workshop")} />}
         <TextField label={t("door.user")} autoComplete="username" {...field("user")} />
         <TextField

@@ -41,7 +41,7 @@ export function SignInAgain({ session }: { session: Session }) {
       className="m-auto w-[min(440px,92vw)] border-2 border-ink bg-panel p-6 text-ink backdrop:bg-ink/40"
       onCancel={(event) => event.preventDefault()}
     >
-      <h2 id="again-title" className="text-[22px] font-bold">
+      <h2 id="again-title" className="text-title font-bold">
         {t("again.title")}
       </h2>
       <p className="mt-1">{t("again.what", { user })}</p>

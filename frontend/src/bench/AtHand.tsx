@@ -85,11 +85,11 @@ function Marks({ cut }: { cut: Plan["cuts"][number] }) {
     <ol className="mx-auto mt-6 grid grid-cols-[auto_auto] items-baseline gap-x-5 gap-y-1">
       {cut.marks.map((mark) => (
         <li key={mark.label + mark.at_mm} className="contents">
-          <span className="figures text-right text-[52px] leading-none font-semibold">
+          <span className="figures text-right text-figure leading-none font-semibold">
             {lengthText(mark.at_mm, unit, 1, "fractions")}
-            <span className="ml-1 text-[20px] font-normal">{unit}</span>
+            <span className="ml-1 text-head font-normal">{unit}</span>
           </span>
-          <span className="text-[20px]">{mark.label}</span>
+          <span className="text-head">{mark.label}</span>
         </li>
       ))}
     </ol>

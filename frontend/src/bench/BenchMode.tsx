@@ -115,7 +115,7 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
           onHurry={() => act.mutate({ kind: "end_wait", key: String(wait.id) })}
         />
       ) : (
-        <main id="work" className="grid grow grid-cols-1 gap-6 px-6 py-4 min-[900px]:grid-cols-2">
+        <main id="work" className="grid grow grid-cols-1 gap-6 px-6 py-4 laptop:grid-cols-2">
           <Looked onTap={on}>
             <AtHand key={`${at} ${step.cuts[0]?.key}`} piece={piece} step={step} />
           </Looked>

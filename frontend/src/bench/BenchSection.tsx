@@ -26,10 +26,10 @@ export function BenchSection() {
   const still = bench?.still_to_work_out ?? 0;
   const pieces = bench?.pieces ?? [];
   return (
-    <div className="grid grid-cols-1 min-[1100px]:grid-cols-[1fr_370px]">
+    <div className="grid grid-cols-1 wide:grid-cols-[1fr_370px]">
       <title>{`${t("nav.bench")} · Jam Reel`}</title>
       <div className="px-6 py-4">
-        <h1 className="text-[26px]">
+        <h1 className="text-page">
           {bench?.workshop}
           {bench && (
             <span className="ml-4 text-base font-normal text-muted">
@@ -72,12 +72,12 @@ function Group({ waits, pieces }: { waits: string; pieces: PieceLine[] }) {
     <section className="mt-4" aria-labelledby={`waits-${waits}`}>
       <h2
         id={`waits-${waits}`}
-        className="flex items-end justify-between border-b border-ink pb-0.5 text-[17px]"
+        className="flex items-end justify-between border-b border-ink pb-0.5 text-lead"
       >
         {t(`waits.${waits}`)}
         {waits === "cut" && (
           <Link
-            className="-mb-0.5 inline-flex min-h-[44px] items-end pb-1 text-[15px] font-normal underline underline-offset-4"
+            className="-mb-0.5 inline-flex min-h-[44px] items-end pb-1 text-body font-normal underline underline-offset-4"
             to="/cutting"
           >
             {t("board.batch")}
@@ -92,33 +92,31 @@ function Group({ waits, pieces }: { waits: string; pieces: PieceLine[] }) {
               className="grid min-h-[54px] grid-cols-[minmax(0,1fr)_84px_126px] items-center gap-4 py-1 hover:bg-panel"
             >
               <span>
-                <span className="flex flex-wrap items-center gap-x-3 text-[15px]">
-                  <span className="min-w-0 text-[17px] font-semibold break-words">
-                    {piece.name}
-                  </span>
+                <span className="flex flex-wrap items-center gap-x-3 text-body">
+                  <span className="min-w-0 text-lead font-semibold break-words">{piece.name}</span>
                   <span className="flex items-center gap-1.5">
                     <StateMark state={stateOf(piece, waits)} />
                     {piece.stations[STATION_OF[waits] ?? waits]?.says}
                   </span>
                 </span>
-                <span className="block text-[13.5px] leading-snug text-muted">
+                <span className="block text-note leading-snug text-muted">
                   {[piece.wearer?.name ?? t("piece.nobody"), piece.made_of]
                     .filter(Boolean)
                     .join(" · ")}
                 </span>
               </span>
-              <span className="text-sm text-muted">{piece.due && <Due date={piece.due} />}</span>
+              <span className="text-small text-muted">{piece.due && <Due date={piece.due} />}</span>
               <span className="text-right">
                 {piece.answer ? (
                   <>
-                    <Figure mm={piece.answer.value_mm} unit className="text-[26px] font-semibold" />
-                    <span className="block text-[13px] leading-tight text-muted">
+                    <Figure mm={piece.answer.value_mm} unit className="text-page font-semibold" />
+                    <span className="block text-note leading-tight text-muted">
                       {piece.answer.label}
                       {piece.guessed && `, ${t("measure.guessed")}`}
                     </span>
                   </>
                 ) : (
-                  <span className="text-[26px] text-muted">–</span>
+                  <span className="text-page text-muted">–</span>
                 )}
               </span>
             </Link>

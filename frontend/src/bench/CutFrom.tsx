@@ -48,7 +48,7 @@ export function CutFrom({ piece, step, typed, question, onTyped, onCut, onSure }
       <div className="flex items-end gap-2">
         <TextField
           label={t("at.as_cut")}
-          className="grow [&_input]:figures [&_input]:text-lg"
+          className="grow [&_input]:figures [&_input]:text-lead"
           inputMode="decimal"
           suffix={unit}
           placeholder={typedLength(Math.round(wire.length_mm * 10) / 10, unit)}

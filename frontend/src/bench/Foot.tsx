@@ -38,17 +38,17 @@ export function Foot({
     <footer className="sticky bottom-0 border-t border-ink bg-ground px-6 py-3">
       <Problem says={says} />
       <div className="flex flex-wrap items-center gap-3">
-        <Button className="min-h-[64px] px-6 text-lg" onClick={onBack} aria-keyshortcuts="PageUp">
+        <Button className="min-h-[64px] px-6 text-lead" onClick={onBack} aria-keyshortcuts="PageUp">
           {t("at.back")}
         </Button>
         {many && step.cuts.length === 0 && <Button onClick={onAll}>{t("at.all")}</Button>}
         {step.done && next.kind === "look" && (
           <Button onClick={onNotDone}>{t("at.not_done")}</Button>
         )}
-        <span className="mx-auto text-[15px] text-muted max-[899px]:hidden">{t("at.pedal")}</span>
+        <span className="mx-auto text-body text-muted max-laptop:hidden">{t("at.pedal")}</span>
         <Button
           look="strong"
-          className="ml-auto min-h-[64px] min-w-[18rem] px-8 text-[22px]"
+          className="ml-auto min-h-[64px] min-w-[18rem] px-8 text-title"
           disabled={busy || next.kind === "stay"}
           onClick={onOn}
           aria-keyshortcuts="Space PageDown"

@@ -24,24 +24,24 @@ export function HeldUp({ view, wait, now, marks, onHurry }: HeldProps) {
       id="work"
       className={`flex grow flex-col items-center justify-center gap-6 p-6 text-center ${over && marks ? "bg-accent text-on-ink" : ""}`}
     >
-      <h2 className="text-[34px] leading-tight first-letter:uppercase" data-testid="step">
+      <h2 className="text-figure-small leading-tight first-letter:uppercase" data-testid="step">
         {wait.title}
       </h2>
-      <p className="figures text-[160px] leading-none font-semibold" role="timer">
+      <p className="figures text-far leading-none font-semibold" role="timer">
         {spanText(rest)}
       </p>
-      <p className="text-[26px]">{t(over ? "at.held_over" : "at.held")}</p>
+      <p className="text-page">{t(over ? "at.held_over" : "at.held")}</p>
       {!over && (
         <>
           <Button onClick={onHurry}>{t("at.hurry")}</Button>
           <div>
-            <h3 className="text-lg">{t("at.meanwhile")}</h3>
+            <h3 className="text-lead">{t("at.meanwhile")}</h3>
             {others.length === 0 && <p className="text-muted">{t("at.meanwhile_none")}</p>}
             <ul className="mt-2 flex flex-wrap justify-center gap-2">
               {others.map((one) => (
                 <li key={one.id}>
                   <Link
-                    className="flex min-h-[44px] items-center rounded-sm border border-ink px-4 text-lg font-semibold"
+                    className="flex min-h-[44px] items-center rounded-sm border border-ink px-4 text-lead font-semibold"
                     to={`/pieces/${one.id}/bench`}
                   >
                     {one.name}
@@ -61,11 +61,11 @@ export function AllDone({ name, busy, onOn }: { name: string; busy: boolean; onO
   const { t } = useTranslation();
   return (
     <main id="work" className="flex grow flex-col items-center justify-center gap-6 p-6">
-      <h2 className="text-[48px] leading-tight" data-testid="step">
+      <h2 className="text-figure leading-tight" data-testid="step">
         {t("at.all_done")}
       </h2>
-      <p className="text-[26px]">{name}</p>
-      <Button look="strong" className="text-lg" disabled={busy} onClick={onOn}>
+      <p className="text-page">{name}</p>
+      <Button look="strong" className="text-lead" disabled={busy} onClick={onOn}>
         {t("at.on_finish")}
       </Button>
     </main>
@@ -77,10 +77,10 @@ export function InTheLog() {
   const { t } = useTranslation();
   return (
     <main id="work" className="flex grow flex-col items-center justify-center gap-6 p-6">
-      <h2 className="text-[48px] leading-tight" data-testid="step">
+      <h2 className="text-figure leading-tight" data-testid="step">
         {t("at.finished")}
       </h2>
-      <Link className="text-[26px] underline underline-offset-4" to="/log">
+      <Link className="text-page underline underline-offset-4" to="/log">
         {t("at.to_log")}
       </Link>
     </main>

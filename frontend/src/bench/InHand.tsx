@@ -20,7 +20,7 @@ export function InHand() {
   const rows = [...data.in_hand, ...alone.map((wait) => ({ id: wait.piece_id, name: wait.piece }))];
   return (
     <section className="mt-3" aria-labelledby="in-hand">
-      <h2 id="in-hand" className="border-b border-ink pb-0.5 text-[17px]">
+      <h2 id="in-hand" className="border-b border-ink pb-0.5 text-lead">
         {t("in_hand.title")}
       </h2>
       <ul>
@@ -33,7 +33,7 @@ export function InHand() {
                 to={`/pieces/${piece.id}/bench`}
                 className="flex min-h-[54px] items-center gap-4 py-1 hover:bg-panel"
               >
-                <span className="grow text-[17px] font-semibold break-words">{piece.name}</span>
+                <span className="grow text-lead font-semibold break-words">{piece.name}</span>
                 {wait && (
                   <span
                     className={`rounded-sm px-2 py-1 ${rest > 0 ? "bg-tint" : "bg-ink text-on-ink"}`}

@@ -29,8 +29,8 @@ export function PieceCard({ piece, take }: Props) {
   const said = [[who, side].filter(Boolean).join(", "), made].filter(Boolean).join(" · ");
   return (
     <div className="mr-auto min-w-0">
-      <h1 className="text-[24px] leading-tight break-words">{piece.name}</h1>
-      <div className="flex items-center gap-x-3 text-[15px]">
+      <h1 className="text-title leading-tight break-words">{piece.name}</h1>
+      <div className="flex items-center gap-x-3 text-body">
         {said && <span className="truncate text-muted">{said}</span>}
         <button
           type="button"

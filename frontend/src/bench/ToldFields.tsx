@@ -66,7 +66,7 @@ export function ToldFields({ piece, step, onTake }: Props) {
         <div key={one.id} className="flex items-end gap-2">
           <TextField
             label={one.label}
-            className="grow [&_input]:figures [&_input]:text-lg"
+            className="grow [&_input]:figures [&_input]:text-lead"
             inputMode="decimal"
             suffix={one.count ? undefined : unit}
             placeholder={one.expected == null ? "" : about(one.expected, one.count ?? false, unit)}

@@ -30,13 +30,13 @@ export function TopBar({ view, place, now, chime, onLeave }: TopProps) {
     .filter((one) => one.id !== view.id && !waiting.has(one.id))
     .slice(-MOST_BESIDE);
   return (
-    <header className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-ink px-6 py-2 min-[1000px]:flex-nowrap">
+    <header className="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-ink px-6 py-2 laptop:flex-nowrap">
       <div className="mr-auto min-w-[9rem] flex-1">
-        <h1 className="truncate text-[22px]">
+        <h1 className="truncate text-title">
           {view.name}
           {view.wearer && <span className="font-normal text-muted"> · {view.wearer}</span>}
         </h1>
-        <p className="text-[15px] text-muted">
+        <p className="text-body text-muted">
           {t("at.step_of", { at: place + 1, of: view.steps.length })}
         </p>
       </div>

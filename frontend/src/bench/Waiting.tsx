@@ -22,8 +22,8 @@ export function Waiting({ waits, now, here, marks }: Props) {
         const look = over && marks ? "border-ink bg-ink text-on-ink" : "hairline bg-panel text-ink";
         const body = (
           <>
-            <span className="figures text-[22px] font-semibold">{spanText(left(wait, now))}</span>
-            <span className="max-w-[12rem] truncate text-[15px]">
+            <span className="figures text-title font-semibold">{spanText(left(wait, now))}</span>
+            <span className="max-w-[12rem] truncate text-body">
               {over && marks ? t("at.is_over", { piece: wait.piece }) : t("at.waits", { ...wait })}
             </span>
           </>

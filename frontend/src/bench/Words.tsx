@@ -14,10 +14,10 @@ export function Words({ step, children }: { step: StepAtBench; children: React.R
   const figure = wire ? { label: wire.label, value: wire.length_mm, count: false } : alone;
   return (
     <div className="flex flex-col gap-3">
-      <h2 className="text-[30px] leading-tight first-letter:uppercase" data-testid="step">
+      <h2 className="text-page leading-tight first-letter:uppercase" data-testid="step">
         {step.step.title}
         {step.done && (
-          <span className="ml-3 rounded-sm bg-accent px-2 text-[20px] text-on-ink">
+          <span className="ml-3 rounded-sm bg-accent px-2 text-head text-on-ink">
             {t("at.is_done")}
           </span>
         )}
@@ -26,32 +26,34 @@ export function Words({ step, children }: { step: StepAtBench; children: React.R
         {figure && (
           <p>
             {figure.count ? (
-              <span className="figures text-[96px] leading-none font-semibold">{figure.value}</span>
+              <span className="figures text-display leading-none font-semibold">
+                {figure.value}
+              </span>
             ) : (
-              <Figure mm={figure.value} unit className="text-[96px] leading-none font-semibold" />
+              <Figure mm={figure.value} unit className="text-display leading-none font-semibold" />
             )}
-            <span className="block text-[20px] text-muted">
+            <span className="block text-head text-muted">
               {figure.label}
               {wire && ` · ${wire.wire} ${wire.metal}`}
             </span>
           </p>
         )}
         {part && (
-          <p className="figures text-[40px] leading-none font-semibold" role="status">
+          <p className="figures text-figure-small leading-none font-semibold" role="status">
             {t("at.part", part)}
           </p>
         )}
       </div>
-      <p className="max-w-[38rem] text-[22px] leading-snug">{step.step.says}</p>
+      <p className="max-w-[38rem] text-title leading-snug">{step.step.says}</p>
       {step.step.check && (
-        <p className="max-w-[38rem] border-l-[6px] border-accent pl-4 text-[20px] leading-snug">
+        <p className="max-w-[38rem] border-l-[6px] border-accent pl-4 text-head leading-snug">
           <strong className="text-accent">{t("at.check")}</strong> {step.step.check}
         </p>
       )}
       {step.cautions.map((one) => (
         <p
           key={one.id}
-          className="max-w-[38rem] border-l-[6px] border-alarm pl-4 text-[18px] leading-snug"
+          className="max-w-[38rem] border-l-[6px] border-alarm pl-4 text-lead leading-snug"
         >
           <strong className="block">{one.says}</strong>
           <span className="block first-letter:uppercase">{one.because}.</span>
@@ -77,7 +79,7 @@ export function Clock({ step, now, at, onPause, onGo }: ClockProps) {
   if (step.done) return null;
   const seconds = step.seconds + (step.running ? Math.max(0, (now - at) / 1000) : 0);
   return (
-    <p className="flex items-center gap-3 text-[17px] text-muted">
+    <p className="flex items-center gap-3 text-lead text-muted">
       <span className="figures text-ink">{spanText(Math.floor(seconds))}</span>
       {t("at.usually", { minutes: Math.max(1, Math.round(step.step.minutes ?? 0)) })}
       <Button onClick={step.running ? onPause : onGo}>

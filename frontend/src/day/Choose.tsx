@@ -14,7 +14,7 @@ export function Choose({ day, onChange, busy }: SideProps) {
   const free = day.candidates.filter((one) => !day.pieces.includes(one.id));
   return (
     <section>
-      <h2 className="mb-1 text-lg">{t("day.choose")}</h2>
+      <h2 className="mb-1 text-lead">{t("day.choose")}</h2>
       {free.length === 0 && <p className="text-muted">{t("day.all_chosen")}</p>}
       <ul className="max-h-[46vh] overflow-y-auto">
         {free.map((one) => (
@@ -26,7 +26,7 @@ export function Choose({ day, onChange, busy }: SideProps) {
               onClick={() => onChange({ pieces: [...day.pieces, one.id] })}
             >
               <span className="min-w-0 truncate">{one.name}</span>
-              <span className="shrink-0 text-[13px] text-muted">
+              <span className="shrink-0 text-note text-muted">
                 {one.due ? dayName(`${one.due}T`) : t(`waits.${one.waits_for}`)}
               </span>
             </button>

@@ -44,11 +44,11 @@ export function DaySection() {
   const change = (part: Partial<DayIn>) => mutate({ ...asTyped(day), ...part });
   const problems = plan.error instanceof ApiError ? (plan.error.details.problems ?? []) : [];
   return (
-    <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_330px]">
+    <div className="grid grid-cols-1 laptop:grid-cols-[minmax(0,1fr)_330px]">
       <title>{`${t("nav.day")} · Jam Reel`}</title>
       <div className="px-6 py-4">
         <div className="mb-3 flex flex-wrap items-end gap-3">
-          <h1 className="mr-auto text-[26px]">{t("nav.day")}</h1>
+          <h1 className="mr-auto text-page">{t("nav.day")}</h1>
           <TextField
             label={t("day.on")}
             labelHidden
@@ -78,7 +78,7 @@ export function DaySection() {
       </div>
       <aside
         aria-label={t("day.beside")}
-        className="border-t hairline bg-panel px-5 py-4 min-[1000px]:min-h-screen min-[1000px]:border-t-0 min-[1000px]:border-l"
+        className="border-t hairline bg-panel px-5 py-4 laptop:min-h-screen laptop:border-t-0 laptop:border-l"
       >
         <Choose day={day} onChange={change} busy={isPending} />
         <Hours key={JSON.stringify(day.hours)} day={day} onChange={change} />
@@ -106,15 +106,17 @@ function Ends({ day, busy, stale }: { day: Day; busy: boolean; stale: string }) 
   return (
     <div className="mb-3">
       <p>
-        <span className="figures text-[52px] leading-none font-semibold">{clock(day.ends)}</span>
-        <span className="ml-3 text-lg text-muted">{t("day.ends", { day: dayName(day.ends) })}</span>
+        <span className="figures text-figure leading-none font-semibold">{clock(day.ends)}</span>
+        <span className="ml-3 text-lead text-muted">
+          {t("day.ends", { day: dayName(day.ends) })}
+        </span>
       </p>
       {!day.proven && day.bound && (
-        <p className="text-[15px] text-muted">
+        <p className="text-body text-muted">
           {t("day.bound", { at: `${dayName(day.bound)} ${clock(day.bound)}` })}
         </p>
       )}
-      <p role="status" className="text-[15px] text-muted">
+      <p role="status" className="text-body text-muted">
         {busy
           ? t("day.working")
           : stale

@@ -21,7 +21,7 @@ export function Hours({ day, onChange }: SideProps) {
   const keep = () => JSON.stringify(hours) !== JSON.stringify(day.hours) && onChange({ hours });
   return (
     <section className="mt-5">
-      <h2 className="mb-1 text-lg">{t("day.hours")}</h2>
+      <h2 className="mb-1 text-lead">{t("day.hours")}</h2>
       {hours.map((one, n) => (
         <div key={n} className="mb-2 flex items-center gap-2">
           <TextField
@@ -52,7 +52,7 @@ export function Hours({ day, onChange }: SideProps) {
       <Button onClick={() => onChange({ hours: [...day.hours, { start: "19:00", end: "21:00" }] })}>
         {t("day.add_hours")}
       </Button>
-      <h2 className="mt-4 mb-1 text-lg">{t("day.there_is")}</h2>
+      <h2 className="mt-4 mb-1 text-lead">{t("day.there_is")}</h2>
       <div className="grid grid-cols-2 gap-2">
         {RESOURCES.map((name) => (
           <label key={name} className="flex items-center justify-between gap-2">

@@ -10,7 +10,7 @@ export function Order({ lanes }: { lanes: Day["lanes"] }) {
   if (order.length === 0) return null;
   return (
     <section className="mt-4" aria-labelledby="day-order">
-      <h2 id="day-order" className="border-b border-ink pb-0.5 text-[17px]">
+      <h2 id="day-order" className="border-b border-ink pb-0.5 text-lead">
         {t("day.order")}
       </h2>
       <ol>
@@ -20,7 +20,7 @@ export function Order({ lanes }: { lanes: Day["lanes"] }) {
               to={`/pieces/${go.piece}/bench`}
               className="grid min-h-[44px] grid-cols-[64px_minmax(0,1fr)_auto] items-center gap-x-3 py-1 leading-tight hover:bg-panel"
             >
-              <span className="figures text-[19px] font-semibold">{clock(go.at)}</span>
+              <span className="figures text-head font-semibold">{clock(go.at)}</span>
               <span className="min-w-0">
                 <span className="font-semibold">{go.name}</span>{" "}
                 <span className="text-muted">
@@ -28,7 +28,7 @@ export function Order({ lanes }: { lanes: Day["lanes"] }) {
                   {go.titles.length > 1 && ` + ${t("day.steps", { count: go.titles.length - 1 })}`}
                 </span>
               </span>
-              <span className="figures text-[15px] text-muted">
+              <span className="figures text-body text-muted">
                 {minutesText((go.to - go.from) / 60_000)}
               </span>
             </Link>

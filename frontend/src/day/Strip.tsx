@@ -65,7 +65,7 @@ export function Strip({ day, onChange }: StripProps) {
                 to={`/pieces/${lane.piece_id}/bench`}
               >
                 <span className="truncate font-semibold">{lane.name}</span>
-                <span className="text-[13px] text-muted">
+                <span className="text-note text-muted">
                   {lane.due ? t("day.due", { day: dayName(`${lane.due}T`) }) : t("day.no_date")}
                 </span>
               </Link>
@@ -129,7 +129,7 @@ export function Strip({ day, onChange }: StripProps) {
           </div>
         ))}
       </div>
-      <p className="mt-2 flex flex-wrap gap-5 text-[14px] text-muted">
+      <p className="mt-2 flex flex-wrap gap-5 text-small text-muted">
         <span className="flex items-center gap-2">
           <span className="inline-block h-4 w-8 bg-ink" /> {t("day.hands")}
         </span>

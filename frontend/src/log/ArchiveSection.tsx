@@ -16,7 +16,7 @@ export function ArchiveSection() {
   return (
     <div className="max-w-4xl px-6 py-4">
       <title>{`${t("archive.title")} · Jam Reel`}</title>
-      <h1 className="text-[26px]">{t("archive.title")}</h1>
+      <h1 className="text-page">{t("archive.title")}</h1>
       <p className="mb-3 text-muted">{t("archive.how")}</p>
       {data && things.length === 0 && <p>{t("archive.empty")}</p>}
       {WHATS.map((what) => (
@@ -31,7 +31,7 @@ function Things({ what, things }: { what: Away["what"]; things: Away[] }) {
   if (things.length === 0) return null;
   return (
     <section className="mt-4" aria-labelledby={`away-${what}`}>
-      <h2 id={`away-${what}`} className="border-b border-ink pb-0.5 text-[17px]">
+      <h2 id={`away-${what}`} className="border-b border-ink pb-0.5 text-lead">
         {t(`archive.what.${what}`)}
       </h2>
       <ul>
@@ -62,7 +62,7 @@ function Row({ thing }: { thing: Away }) {
     <li className="flex flex-wrap items-center gap-3 border-b hairline py-1.5">
       <span className="mr-auto min-w-0">
         <span className="block font-semibold break-words">{thing.name}</span>
-        <span className="block text-sm text-muted">
+        <span className="block text-small text-muted">
           {t("archive.on", {
             when: new Date(thing.put_away_at).toLocaleDateString("en-GB", {
               day: "numeric",
@@ -86,7 +86,7 @@ function Row({ thing }: { thing: Away }) {
           aria-labelledby={sure}
           className="w-full border-2 border-ink bg-panel p-4"
         >
-          <h3 id={sure} className="text-lg">
+          <h3 id={sure} className="text-lead">
             {t("archive.sure", { name: thing.name })}
           </h3>
           <p className="mt-1 mb-3">

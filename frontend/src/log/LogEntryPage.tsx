@@ -28,7 +28,7 @@ export function LogEntryPage({ id }: { id: number }) {
   return (
     <article className="space-y-4">
       <header>
-        <h2 className="text-[22px] break-words">{entry.name}</h2>
+        <h2 className="text-title break-words">{entry.name}</h2>
         <p className="text-muted">
           {[
             entry.wearer || t("piece.nobody"),
@@ -39,7 +39,7 @@ export function LogEntryPage({ id }: { id: number }) {
             }),
           ].join(" · ")}
         </p>
-        <p className="text-[15px]">{entry.made_of}</p>
+        <p className="text-body">{entry.made_of}</p>
         {entry.piece_id != null && (
           <Link
             className="inline-flex min-h-[44px] items-center underline underline-offset-4"
@@ -126,7 +126,7 @@ function Money({ entry }: { entry: LogEntry }) {
     <section>
       <h3 className="text-base">{t("log.price")}</h3>
       {lacks.length > 0 && (
-        <p className="border-l-4 border-ink pl-3 text-[15px]">
+        <p className="border-l-4 border-ink pl-3 text-body">
           {t("log.no_price", { lacks: lacks.join("; ") })}
         </p>
       )}
@@ -142,7 +142,7 @@ function Money({ entry }: { entry: LogEntry }) {
         <dt className="mt-1 border-y-4 border-double border-ink font-semibold">
           {t("log.money.price")}
         </dt>
-        <dd className="figures mt-1 border-y-4 border-double border-ink text-right text-[21px] font-semibold">
+        <dd className="figures mt-1 border-y-4 border-double border-ink text-right text-head font-semibold">
           {money(price, entry.currency)}
         </dd>
       </dl>

@@ -26,11 +26,11 @@ export function LogSection() {
   // The newest stands beside the list until another is chosen.
   const shown = id ? Number(id) : entries[0]?.id;
   return (
-    <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_400px]">
+    <div className="grid grid-cols-1 laptop:grid-cols-[minmax(0,1fr)_400px]">
       <title>{`${t("nav.log")} · Jam Reel`}</title>
       <div className="px-6 py-4">
         <div className="mb-1 flex flex-wrap items-end gap-3">
-          <h1 className="mr-auto text-[26px]">{t("nav.log")}</h1>
+          <h1 className="mr-auto text-page">{t("nav.log")}</h1>
           <TextField
             label={t("log.search")}
             labelHidden
@@ -49,7 +49,7 @@ export function LogSection() {
         )}
         {byMonth(entries).map(({ month, entries: made }) => (
           <section key={month} className="mt-3" aria-labelledby={`log-${month}`}>
-            <h2 id={`log-${month}`} className="border-b border-ink pb-0.5 text-[17px]">
+            <h2 id={`log-${month}`} className="border-b border-ink pb-0.5 text-lead">
               {new Date(`${month}-15`).toLocaleDateString("en-GB", {
                 month: "long",
                 year: "numeric",
@@ -74,7 +74,7 @@ export function LogSection() {
       </div>
       <aside
         aria-label={t("log.beside")}
-        className={`border-b hairline bg-panel px-5 py-4 min-[1000px]:order-none ${id ? "order-first" : ""} min-[1000px]:min-h-screen min-[1000px]:border-b-0 min-[1000px]:border-l`}
+        className={`border-b hairline bg-panel px-5 py-4 laptop:order-none ${id ? "order-first" : ""} laptop:min-h-screen laptop:border-b-0 laptop:border-l`}
       >
         {shown ? (
           <LogEntryPage key={shown} id={shown} />
@@ -96,12 +96,12 @@ function Row({ entry, open }: { entry: LogLine; open: boolean }) {
         aria-current={open ? "true" : undefined}
         className="grid min-h-[54px] grid-cols-[28px_minmax(0,1fr)_auto_auto] items-center gap-x-3 px-1 py-1 leading-tight hover:bg-panel aria-[current]:bg-tint"
       >
-        <span className="figures text-right text-[15px] text-muted">
+        <span className="figures text-right text-body text-muted">
           {Number(entry.finished_on.slice(8))}
         </span>
         <span>
-          <span className="block text-[17px] font-semibold break-words">{entry.name}</span>
-          <span className="block text-[14px] text-muted">
+          <span className="block text-lead font-semibold break-words">{entry.name}</span>
+          <span className="block text-small text-muted">
             {[entry.wearer || t("piece.nobody"), entry.made_of].filter(Boolean).join(" · ")}
           </span>
         </span>
@@ -115,13 +115,13 @@ function Row({ entry, open }: { entry: LogLine; open: boolean }) {
         <span className="col-start-4 text-right">
           {out ? (
             <>
-              <Figure mm={out.made} unit className="text-[21px] font-semibold" />
-              <span className="block text-[13px] text-muted">
+              <Figure mm={out.made} unit className="text-head font-semibold" />
+              <span className="block text-note text-muted">
                 <Figure mm={out.off} signed /> {t("log.off")}
               </span>
             </>
           ) : (
-            <span className="text-[14px] text-muted">{t("log.not_measured")}</span>
+            <span className="text-small text-muted">{t("log.not_measured")}</span>
           )}
         </span>
       </Link>

@@ -63,7 +63,7 @@ export function BodyFigure({ wearer, sites }: { wearer: Wearer; sites: readonly 
               x={side === "left" ? edge - 5 : edge + 5}
               y={textY + 4}
               textAnchor={side === "left" ? "end" : "start"}
-              className={`text-[20px] ${girth ? "fill-ink" : "fill-muted"}`}
+              className={`text-head ${girth ? "fill-ink" : "fill-muted"}`}
             >
               {t(`short.${site}`)}
               {girth && (

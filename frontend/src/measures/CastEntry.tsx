@@ -49,6 +49,57 @@ function rowOf(wearer: Wearer): Row {
   return { name: wearer.name, part: wearer.part ?? "", values };
 }
 
+interface RowProps {
+  row: Row;
+  /** Which of the new rows it is; none for a wearer who is there. */
+  n: number | undefined;
+  sites: readonly string[];
+  isWrong: (site: string) => boolean;
+  kept: (site: string) => readonly Reading[];
+  onChange: (part: Partial<Row>) => void;
+}
+
+/** One wearer: a name, and a field a site. */
+function CastRow({ row, n, sites, isWrong, kept, onChange }: RowProps) {
+  const { t } = useTranslation();
+  const field = "field min-w-24 px-2";
+  return (
+    <tr>
+      <th scope="row" className="pr-2 pb-1 text-left font-normal">
+        {n === undefined ? (
+          <span className="block min-w-44">
+            <span className="font-semibold">{row.name}</span>{" "}
+            <span className="text-small text-muted">{row.part}</span>
+          </span>
+        ) : (
+          <input
+            className={`${field} w-44`}
+            aria-label={t("cast.new_name", { n })}
+            placeholder={t("wearers.new_name")}
+            value={row.name}
+            onChange={(event) => onChange({ name: event.target.value })}
+          />
+        )}
+      </th>
+      {sites.map((site) => (
+        <td key={site} className="pr-2 pb-1 align-top">
+          <input
+            className={`${field} figures text-right`}
+            aria-label={`${row.name || t("wearers.new_name")}, ${t(`site.${site}`)}`}
+            aria-invalid={isWrong(site) ? true : undefined}
+            inputMode="decimal"
+            value={row.values[site] ?? ""}
+            onChange={(event) =>
+              onChange({ values: { ...row.values, [site]: event.target.value } })
+            }
+          />
+          <MannerLine readings={kept(site)} />
+        </td>
+      ))}
+    </tr>
+  );
+}
+
 function CastTable({ wearers }: { wearers: Wearer[] }) {
   const { t } = useTranslation();
   const client = useQueryClient();
@@ -86,11 +137,10 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
     },
   });
   const wrong = new Map(send.data?.refused.map((r) => [cellKey(cells[r.line]), r.says]));
-  const field = "field min-w-24 px-2";
   return (
     <section>
       <header className="mb-3 flex flex-wrap items-center gap-3">
-        <h1 className="mr-auto text-[26px]">{t("cast.title")}</h1>
+        <h1 className="mr-auto text-page">{t("cast.title")}</h1>
         <label className="flex items-center gap-2">
           {t("cast.add_site")}
           <select
@@ -122,7 +172,7 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
       <p className="mb-2 text-muted">{t("cast.how")}</p>
       <div className="overflow-x-auto">
         <table>
-          <thead className="text-left text-sm text-muted">
+          <thead className="text-left text-small text-muted">
             <tr>
               <th scope="col" className="pr-2 font-normal">
                 {t("wearers.name")}
@@ -136,39 +186,15 @@ function CastTable({ wearers }: { wearers: Wearer[] }) {
           </thead>
           <tbody>
             {rows.map((row, i) => (
-              <tr key={i}>
-                <th scope="row" className="pr-2 pb-1 text-left font-normal">
-                  {i < before.length ? (
-                    <span className="block min-w-44">
-                      <span className="font-semibold">{row.name}</span>{" "}
-                      <span className="text-sm text-muted">{row.part}</span>
-                    </span>
-                  ) : (
-                    <input
-                      className={`${field} w-44`}
-                      aria-label={t("cast.new_name", { n: i - before.length + 1 })}
-                      placeholder={t("wearers.new_name")}
-                      value={row.name}
-                      onChange={(event) => change(i, { name: event.target.value })}
-                    />
-                  )}
-                </th>
-                {sites.map((site) => (
-                  <td key={site} className="pr-2 pb-1 align-top">
-                    <input
-                      className={`${field} figures text-right`}
-                      aria-label={`${row.name || t("wearers.new_name")}, ${t(`site.${site}`)}`}
-                      aria-invalid={wrong.has(`${row.name}/${site}`) ? true : undefined}
-                      inputMode="decimal"
-                      value={row.values[site] ?? ""}
-                      onChange={(event) =>
-                        change(i, { values: { ...row.values, [site]: event.target.value } })
-                      }
-                    />
-                    <MannerLine readings={kept(i, site)} />
-                  </td>
-                ))}
-              </tr>
+              <CastRow
+                key={i}
+                row={row}
+                n={i < before.length ? undefined : i - before.length + 1}
+                sites={sites}
+                isWrong={(site) => wrong.has(`${row.name}/${site}`)}
+                kept={(site) => kept(i, site)}
+                onChange={(part) => change(i, part)}
+              />
             ))}
           </tbody>
         </table>
@@ -188,12 +214,12 @@ interface Cell {
 }
 
 /** How the readings of a site were taken, where that is not by tape. */
-function MannerLine({ readings }: { readings: Reading[] }) {
+function MannerLine({ readings }: { readings: readonly Reading[] }) {
   const { t } = useTranslation();
   const first = readings[0];
   if (!first?.method || first.method === "tape" || first.method === "calliper") return null;
   const said = [t(`method.${first.method}`), asText(first.thickness)].filter(Boolean);
-  return <span className="block text-right text-[13px] text-muted">{said.join(" ")}</span>;
+  return <span className="block text-right text-note text-muted">{said.join(" ")}</span>;
 }
 
 function cellKey(cell: Cell | undefined): string {
@@ -243,7 +269,7 @@ function CsvExchange() {
   const look = send.data;
   return (
     <section className="max-w-3xl">
-      <h2 className="text-lg">{t("cast.csv")}</h2>
+      <h2 className="text-lead">{t("cast.csv")}</h2>
       <p className="mb-2 text-muted">{t("cast.csv_how")}</p>
       <div className="flex flex-wrap items-center gap-3">
         <a className="min-h-[44px] py-2.5 underline underline-offset-4" href="/api/measures.csv">

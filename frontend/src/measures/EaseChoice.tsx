@@ -45,7 +45,7 @@ export function EaseChoice({ brief, plan, problems, edit, shop, facts }: Station
   const own = options.find((o) => o.ease.chosen && chosen === "own");
   return (
     <section>
-      <h2 className="mb-1 text-lg" id="ease-heading">
+      <h2 className="mb-1 text-lead" id="ease-heading">
         {t("ease.question")}
       </h2>
       <RadioGroup.Root
@@ -56,8 +56,8 @@ export function EaseChoice({ brief, plan, problems, edit, shop, facts }: Station
       >
         <Column of={options.map((one) => one.ease.value_mm)}>
           <span />
-          <span className="text-sm text-muted">{t("ease.fixed")}</span>
-          <span className="text-sm text-muted">{t("ease.proportional")}</span>
+          <span className="text-small text-muted">{t("ease.fixed")}</span>
+          <span className="text-small text-muted">{t("ease.proportional")}</span>
           {WORDS.map((word) => (
             <EaseRow
               key={word}
@@ -146,12 +146,12 @@ function EaseCell({ id, label, option, say, wide = false }: CellProps) {
     <RadioGroup.Item
       value={id}
       aria-label={[t(`ease.of_${id.split(":")[0]}`), say].filter(Boolean).join(", ")}
-      className={`${wide ? "col-span-2 " : ""}flex min-h-[44px] items-center justify-between gap-2 rounded-sm border hairline bg-panel px-2.5 text-left text-[15px] hover:border-ink data-[state=checked]:border-accent data-[state=checked]:bg-tint data-[state=checked]:ring-2 data-[state=checked]:ring-accent`}
+      className={`${wide ? "col-span-2 " : ""}flex min-h-[44px] items-center justify-between gap-2 rounded-sm border hairline bg-panel px-2.5 text-left text-body hover:border-ink data-[state=checked]:border-accent data-[state=checked]:bg-tint data-[state=checked]:ring-2 data-[state=checked]:ring-accent`}
     >
       <span className="text-muted">
         {label ?? (option && <Figure mm={option.ease.value_mm} signed />)}
       </span>
-      {option && <Figure mm={option.inside_girth_mm} className="text-[17px] font-semibold" />}
+      {option && <Figure mm={option.inside_girth_mm} className="text-lead font-semibold" />}
     </RadioGroup.Item>
   );
 }

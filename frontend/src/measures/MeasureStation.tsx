@@ -33,7 +33,7 @@ export function MeasureStation(props: StationProps) {
           {extra.length < piece.helps.length && (
             <button
               type="button"
-              className="min-h-[44px] shrink-0 text-[15px] underline underline-offset-4"
+              className="min-h-[44px] shrink-0 text-body underline underline-offset-4"
               aria-label={t("measure.more_of", {
                 sites: piece.helps
                   .filter((s) => !extra.includes(s))
@@ -51,8 +51,8 @@ export function MeasureStation(props: StationProps) {
       <div className="flex min-h-[380px] flex-col">
         <div className="flex items-start justify-between gap-3">
           <div>
-            <h2 className="text-lg">{sheet?.title ?? t("measure.drawing")}</h2>
-            {plan && <p className="text-[15px]">{plan.fit_says}</p>}
+            <h2 className="text-lead">{sheet?.title ?? t("measure.drawing")}</h2>
+            {plan && <p className="text-body">{plan.fit_says}</p>}
           </div>
           {kind && kind.worn_on in SIDES && (
             <Select

@@ -45,7 +45,7 @@ export function ReadingFields({
             key={i}
             label={t("measure.reading", { site: t(`site.${site}`), n: i + 1 })}
             labelHidden
-            className={`[&_input]:figures [&_input]:px-1.5 [&_input]:text-right ${asText(readings[i]?.value).length > 6 ? "text-[13px] [&_input]:tracking-tighter" : "text-lg"}`}
+            className={`[&_input]:figures [&_input]:px-1.5 [&_input]:text-right ${asText(readings[i]?.value).length > 6 ? "text-note [&_input]:tracking-tighter" : "text-lead"}`}
             placeholder="–"
             inputMode="decimal"
             value={typedLength(readings[i]?.value, unit)}
@@ -58,7 +58,7 @@ export function ReadingFields({
         <Select
           label={t("measure.method_of", { site: t(`site.${site}`) })}
           labelHidden
-          className={`text-[15px] ${narrow ? "col-span-3" : ""}`}
+          className={`text-body ${narrow ? "col-span-3" : ""}`}
           value={manner.method ?? "tape"}
           options={methods.map((one) => ({ value: one.id, label: t(`method.${one.id}`) }))}
           onChoose={(value) => all({ method: value as Reading["method"] })}

@@ -115,7 +115,7 @@ export function SiteDrawing({ site, className = "" }: { site: string; className?
           />
         )}
       </svg>
-      <figcaption className="text-[15px]">
+      <figcaption className="text-body">
         <strong>{t(`site.${site}`)}.</strong> {t(`how.${site}`)}
       </figcaption>
     </figure>

@@ -21,7 +21,7 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
   const field = `measures.${site}`;
   return (
     <fieldset onFocus={onLook}>
-      <legend className="mb-1 text-lg font-bold">{t(`site.${site}`)}</legend>
+      <legend className="mb-1 text-lead font-bold">{t(`site.${site}`)}</legend>
       <ReadingFields
         site={site}
         readings={readings}
@@ -30,7 +30,7 @@ export function SiteReadings(props: StationProps & { site: string; onLook: () =>
         wrong={SLOTS.filter((i) => problemAt(problems, `${field}.readings.${i}.value`))}
         onChange={(next) => edit(["measures", site], { ...measure, readings: next })}
       />
-      <p className="mt-1 text-[15px] text-muted">
+      <p className="mt-1 text-body text-muted">
         {girth && !girth.guessed && <GirthLines girth={girth} readings={readings} />}
         {!girth && problems.length === 0 && t("measure.waits")}
       </p>
@@ -66,7 +66,7 @@ function GirthLines({ girth, readings }: LinesProps) {
       </strong>
       {", "}
       {t("measure.good_to")} <Figure mm={girth.plus_minus_mm} />
-      <span className="block text-[13px]">
+      <span className="block text-note">
         {more.map(([name, value, places]) => (
           <span key={name}>
             {name} <Figure mm={value} places={places} />
@@ -117,7 +117,7 @@ function GuessRow({
     <>
       <Select
         label={t("measure.guess")}
-        className="mt-2 text-[15px]"
+        className="mt-2 text-body"
         value={chosen}
         options={[{ value: "", label: t("measure.no_guess") }, ...options]}
         onChoose={(value) => {
@@ -127,12 +127,12 @@ function GuessRow({
         }}
       />
       {girth?.guessed && (
-        <p className="mt-1 text-[15px]">
-          <span className="mr-2 rounded-sm bg-ink px-1.5 text-xs text-on-ink">
+        <p className="mt-1 text-body">
+          <span className="mr-2 rounded-sm bg-ink px-1.5 text-note text-on-ink">
             {t("measure.guessed")}
           </span>
           <Figure mm={girth.value_mm} />, {t("measure.good_to")} <Figure mm={girth.plus_minus_mm} />
-          <span className="block text-[13px] text-muted">{girth.source}</span>
+          <span className="block text-note text-muted">{girth.source}</span>
         </p>
       )}
     </>

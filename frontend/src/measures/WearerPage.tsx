@@ -27,13 +27,13 @@ export function WearerPage({ wearer }: { wearer: Wearer }) {
   return (
     <div className="space-y-5">
       <header>
-        <h2 className="text-[22px] break-words">{wearer.name}</h2>
+        <h2 className="text-title break-words">{wearer.name}</h2>
         <p className="text-muted">
           {[wearer.part, wearer.is_child && t("wearers.child")].filter(Boolean).join(" · ")}
         </p>
         {wearer.note && <p className="mt-1">{wearer.note}</p>}
       </header>
-      <div className="grid grid-cols-1 gap-5 min-[1150px]:grid-cols-[290px_1fr]">
+      <div className="grid grid-cols-1 gap-5 wide:grid-cols-[290px_1fr]">
         <BodyFigure wearer={wearer} sites={sites} />
         <div className="space-y-3">
           <Select
@@ -146,7 +146,7 @@ function Pieces({ wearer }: { wearer: Wearer }) {
               to={`/pieces/${piece.id}/measure`}
             >
               {piece.name}
-              <span className="text-sm text-muted">{t(`waits.${piece.waits_for}`)}</span>
+              <span className="text-small text-muted">{t(`waits.${piece.waits_for}`)}</span>
             </Link>
           </li>
         ))}
@@ -173,7 +173,7 @@ function ReadingHistory({ wearer }: { wearer: Wearer }) {
   return (
     <section>
       <h3 className="border-b border-ink font-bold">{t("wearers.history")}</h3>
-      <table className="w-full text-[15px]">
+      <table className="w-full text-body">
         <tbody>
           {wearer.readings.map((reading, i) => (
             <tr key={i} className={`border-b hairline ${reading.replaced ? "text-muted" : ""}`}>

@@ -40,7 +40,7 @@ export function WearerRecord({ piece, brief, facts, edit, take }: StationProps) 
   });
   if (!wearer) return null;
   if (differing.length === 0) {
-    return <p className="text-[15px] text-muted">{t("measure.kept", { name: wearer.name })}</p>;
+    return <p className="text-body text-muted">{t("measure.kept", { name: wearer.name })}</p>;
   }
   const anyKept = differing.some((site) => !sameReadings(kept[site]?.readings, []));
   return (

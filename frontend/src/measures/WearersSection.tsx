@@ -26,16 +26,16 @@ export function WearersSection() {
   const chosen = wearers?.find((one) => one.id === Number(id));
   const sites = (facts?.sites ?? []).filter((site) => LISTED.includes(site.id));
   return (
-    <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
+    <div className="grid grid-cols-1 laptop:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <title>{`${t("nav.wearers")} · Jam Reel`}</title>
       <div className="px-6 py-4">
         <div className="mb-2 flex items-baseline justify-between">
-          <h1 className="text-[26px]">{t("nav.wearers")}</h1>
+          <h1 className="text-page">{t("nav.wearers")}</h1>
           <CastLink>{t("cast.link")}</CastLink>
         </div>
         {wearers?.length === 0 && <p className="mb-4 text-muted">{t("wearers.empty")}</p>}
         <table className="w-full table-fixed">
-          <thead className="border-b border-ink text-sm text-muted">
+          <thead className="border-b border-ink text-small text-muted">
             <tr>
               <th scope="col" className="py-1 text-left font-normal">
                 {t("wearers.name")}
@@ -56,7 +56,7 @@ export function WearersSection() {
                     className="block min-h-[48px] py-1 pl-2 hover:bg-panel aria-[current=page]:border-l-4 aria-[current=page]:border-accent aria-[current=page]:bg-panel"
                   >
                     <span className="block font-semibold break-words">{wearer.name}</span>
-                    <span className="block text-sm break-words text-muted">
+                    <span className="block text-small break-words text-muted">
                       {wearer.part}
                       {wearer.is_child && ` · ${t("wearers.child")}`}
                     </span>
@@ -73,7 +73,7 @@ export function WearersSection() {
         </table>
         <NewWearer />
       </div>
-      <div className="border-t hairline bg-panel px-6 py-4 min-[1000px]:min-h-screen min-[1000px]:border-t-0 min-[1000px]:border-l">
+      <div className="border-t hairline bg-panel px-6 py-4 laptop:min-h-screen laptop:border-t-0 laptop:border-l">
         {chosen ? (
           <WearerPage key={chosen.id} wearer={chosen} />
         ) : (
@@ -87,11 +87,11 @@ export function WearersSection() {
 function GirthCell({ wearer, site }: { wearer: Wearer; site: string }) {
   const { t } = useTranslation();
   const girth = wearer.girths.find((one) => one.site === site);
-  if (!girth) return <span className="text-sm text-muted">{t("wearers.not_yet")}</span>;
+  if (!girth) return <span className="text-small text-muted">{t("wearers.not_yet")}</span>;
   return (
     <>
-      <Figure mm={girth.value_mm} className="text-[19px] font-semibold" />
-      <span className="block text-[13px] text-muted">
+      <Figure mm={girth.value_mm} className="text-head font-semibold" />
+      <span className="block text-note text-muted">
         ± <Figure mm={girth.plus_minus_mm} />
         {girth.ask_another && ` · ${t("wearers.again")}`}
       </span>

@@ -47,8 +47,14 @@ export function ChoiceFields({ choices, value, at, problems, unit, onSet }: Prop
     <div className="space-y-2">
       {fields(first)}
       {more.length > 0 && (
-        <details open={open || undefined}>
+        <details className="group" open={open || undefined}>
           <summary className="flex min-h-[44px] cursor-pointer items-center font-semibold">
+            <span aria-hidden="true" className="mr-2 text-accent group-open:hidden">
+              +
+            </span>
+            <span aria-hidden="true" className="mr-2 hidden text-accent group-open:inline">
+              −
+            </span>
             {t("choices.more", { count: more.length })}
           </summary>
           {fields(more)}

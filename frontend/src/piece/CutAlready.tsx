@@ -48,9 +48,9 @@ export function CutAlready(props: StationProps) {
   const right = wires.filter(isSettled).length;
   return (
     <section aria-labelledby="cut-already" data-drawn="cut-already">
-      <h2 id="cut-already" className="flex flex-wrap items-baseline gap-x-3 text-lg">
+      <h2 id="cut-already" className="flex flex-wrap items-baseline gap-x-3 text-lead">
         {t("standing.title")}
-        <span className="text-[15px] font-normal text-muted">
+        <span className="text-body font-normal text-muted">
           {t(off.length > 0 ? "standing.some_right" : "standing.all_right", { count: right })}
         </span>
       </h2>
@@ -93,11 +93,11 @@ function WireRow({ alike, busy, onSettle }: RowProps) {
         {count > 1 && <span className="figures">{count} × </span>}
         {wire.says}
       </span>
-      <Figure mm={wire.actual_mm} unit className="text-[22px] font-semibold" />
+      <Figure mm={wire.actual_mm} unit className="text-title font-semibold" />
       <span className="mr-auto leading-tight">
         {t(`standing.verdict.${wire.verdict}`, { by })}
         {wire.wanted_mm != null && (
-          <span className="block text-[14px] text-muted">
+          <span className="block text-small text-muted">
             {t("standing.wanted")} <Figure mm={wire.wanted_mm} unit />
           </span>
         )}

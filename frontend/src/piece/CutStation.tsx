@@ -35,7 +35,7 @@ export function CutStation(props: StationProps) {
       {!before && (cutHere || groups.some((group) => group.open > 0)) && (
         <section>
           <div className="mb-1 flex items-baseline justify-between gap-4">
-            <h2 className="text-lg">{t("board.title")}</h2>
+            <h2 className="text-lead">{t("board.title")}</h2>
             <Link
               className="inline-flex min-h-[44px] items-center underline underline-offset-4"
               to="/cutting"
@@ -69,7 +69,7 @@ export function CutStation(props: StationProps) {
       <AdviceList advice={advice} />
       {plan && (
         <section>
-          <h2 className="mb-1 text-lg">{t("cut.order")}</h2>
+          <h2 className="mb-1 text-lead">{t("cut.order")}</h2>
           <StepList station="cut" {...props} />
         </section>
       )}
@@ -91,7 +91,7 @@ function CutCard({ group, ...props }: Props) {
   const drawn = open > 0 || shown || before;
   return (
     <section>
-      <h2 className="flex items-baseline gap-2 text-lg">
+      <h2 className="flex items-baseline gap-2 text-lead">
         <span>
           {quantity > 1 && `${quantity} × `}
           {cut.label}
@@ -109,7 +109,7 @@ function CutCard({ group, ...props }: Props) {
       {drawn && <StraightWire cut={cut} colour={colourOf(cut, props.plan)} />}
       {drawn && <RecordSays cut={cut} />}
       {!before && (quantity > 1 || open === 0) && (
-        <p className="mb-2 text-[15px] text-muted">{t("cut.of", { done, all: quantity })}</p>
+        <p className="mb-2 text-body text-muted">{t("cut.of", { done, all: quantity })}</p>
       )}
       {!before && (
         <form
@@ -159,7 +159,7 @@ function RecordSays({ cut }: { cut: Plan["cuts"][number] }) {
   const line = cut.lines.find((one) => one.says);
   if (!line) return null;
   return (
-    <p className="mb-2 text-[15px]">
+    <p className="mb-2 text-body">
       <Figure mm={line.value_mm} signed unit className="font-semibold" />{" "}
       <span className="text-muted">{line.says}</span>
     </p>

@@ -60,9 +60,9 @@ export function FitStation(props: StationProps) {
   return (
     <>
       <section className="space-y-3">
-        <h2 className="text-lg">{t("fit.noted")}</h2>
+        <h2 className="text-lead">{t("fit.noted")}</h2>
         {plan && (
-          <p className="text-[15px] text-muted">{t("fit.planned", { says: plan.fit_says })}</p>
+          <p className="text-body text-muted">{t("fit.planned", { says: plan.fit_says })}</p>
         )}
         {asks.map((ask) => (
           <Ask
@@ -97,7 +97,7 @@ export function FitStation(props: StationProps) {
           <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[250px]" />
         )}
         <section>
-          <h2 className="mb-1 text-lg">{t("fit.order")}</h2>
+          <h2 className="mb-1 text-lead">{t("fit.order")}</h2>
           <StepList station="fit" {...props} />
         </section>
       </div>
@@ -131,7 +131,7 @@ function Ask({ ask, unit, noted, says, onNote }: AskProps) {
     <TextField
       label={t(`fit.${ask}`)}
       inputMode="decimal"
-      className="[&_input]:figures [&_input]:text-xl"
+      className="[&_input]:figures [&_input]:text-head"
       value={typedLength(noted[ask], unit)}
       problem={says}
       onText={onNote}
@@ -145,11 +145,11 @@ function Answer({ answer }: { answer: PuttingRight }) {
   const { t } = useTranslation();
   return (
     <section aria-live="polite" className="border-2 border-ink bg-panel p-4">
-      <h2 className="text-xl leading-tight">{answer.says}</h2>
+      <h2 className="text-head leading-tight">{answer.says}</h2>
       <p className="mt-1 text-muted">{answer.because}.</p>
       {(answer.changes ?? []).length > 0 && (
         <table className="mt-3 w-full">
-          <thead className="text-sm text-muted">
+          <thead className="text-small text-muted">
             <tr>
               <th scope="col" className="text-left font-normal">
                 {t("fit.changes")}
@@ -172,7 +172,7 @@ function Answer({ answer }: { answer: PuttingRight }) {
                   <td className="text-right">
                     <Figure mm={change.before_mm} />
                   </td>
-                  <td className="text-right text-lg font-semibold">
+                  <td className="text-right text-lead font-semibold">
                     <Figure mm={change.after_mm} />
                   </td>
                 </tr>
@@ -205,7 +205,7 @@ function History({ piece, take }: { piece: Piece; take: (piece: Piece) => void }
         const open = i === 0 && !record.done && !answer.settled;
         return (
           <div key={record.id} className={open ? "" : "opacity-80"}>
-            <p className="mb-1 text-sm text-muted">
+            <p className="mb-1 text-small text-muted">
               {t("fit.on", {
                 when: new Date(record.noted_at).toLocaleDateString("en-GB", {
                   day: "numeric",

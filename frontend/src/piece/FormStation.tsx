@@ -38,14 +38,14 @@ export function FormStation(props: StationProps) {
   return (
     <>
       <section>
-        <h2 className="mb-1 text-lg">{t("form.order")}</h2>
+        <h2 className="mb-1 text-lead">{t("form.order")}</h2>
         <StepList station="form" onLook={look} {...props} />
         <GoneSteps {...props} />
         <div className="mt-4">
           <HowMade {...props} />
         </div>
       </section>
-      <div className="space-y-4 self-start min-[760px]:sticky min-[760px]:top-4">
+      <div className="space-y-4 self-start tablet:sticky tablet:top-4">
         {plan && <AtHand {...props} plan={plan} step={step} />}
         <AdviceList advice={advice} />
       </div>
@@ -114,7 +114,7 @@ function AtStep({ plan, piece, step }: AtStepProps) {
       {bends.length > 0 && <FormerTable formers={[]} bends={bends} />}
       {part && step && (
         <section className="rounded-sm border hairline bg-panel px-3 py-2">
-          <h2 className="text-lg first-letter:uppercase">{step.title}</h2>
+          <h2 className="text-lead first-letter:uppercase">{step.title}</h2>
           <SheetDrawing sheet={part} colour={plan.colour} className="h-[200px]" />
         </section>
       )}
@@ -148,7 +148,7 @@ function Whole({ plan, id, className }: { plan: Plan; id: string; className: str
   if (!sheet?.stations.includes("form")) return null;
   return (
     <section>
-      <h2 className="text-lg">{sheet.title}</h2>
+      <h2 className="text-lead">{sheet.title}</h2>
       <SheetDrawing sheet={sheet} colour={plan.colour} className={className} />
     </section>
   );
@@ -160,7 +160,7 @@ function GoneSteps({ piece }: StationProps) {
   const gone = (piece.standing.steps ?? []).filter((one) => one.verdict === "not_needed");
   if (gone.length === 0) return null;
   return (
-    <p className="mt-3 border-l-4 border-ink pl-3 text-[15px]">
+    <p className="mt-3 border-l-4 border-ink pl-3 text-body">
       <strong>{t("form.gone")}</strong> {gone.map((one) => one.says).join("; ")}
     </p>
   );

@@ -29,7 +29,7 @@ export function HowMade({ brief, piece, plan, edit }: StationProps) {
         options={options.map((one) => ({ value: one, label: t(`making.${name}.${one}`) }))}
         onChoose={(next) => edit(["making", name], next)}
       />
-      <p className="mt-1 text-sm text-muted">{t(`making.${name}.help.${value}`)}</p>
+      <p className="mt-1 text-small text-muted">{t(`making.${name}.help.${value}`)}</p>
     </div>
   );
   return (
@@ -70,7 +70,7 @@ export function HowMade({ brief, piece, plan, edit }: StationProps) {
           <ToggleGroup.Item
             key={one}
             value={one}
-            className="min-h-[44px] rounded-sm border hairline bg-panel px-3 text-[15px] hover:border-ink data-[state=on]:border-accent data-[state=on]:bg-tint data-[state=on]:ring-2 data-[state=on]:ring-accent"
+            className="min-h-[44px] rounded-sm border hairline bg-panel px-3 text-body hover:border-ink data-[state=on]:border-accent data-[state=on]:bg-tint data-[state=on]:ring-2 data-[state=on]:ring-accent"
           >
             {t(`making.finish.${one}`)}
           </ToggleGroup.Item>

@@ -51,7 +51,7 @@ function OneWire(props: StationProps) {
           <div>
             {sheet && (
               <>
-                <h2 className="text-lg">{sheet.title}</h2>
+                <h2 className="text-lead">{sheet.title}</h2>
                 <SheetDrawing
                   sheet={sheet}
                   colour={plan.colour}
@@ -59,7 +59,7 @@ function OneWire(props: StationProps) {
                 />
               </>
             )}
-            <p className="text-[15px] text-muted">
+            <p className="text-body text-muted">
               {opens !== undefined && (
                 <>
                   {t("make_up.loop_opens")} <Figure mm={opens} places={2} unit />
@@ -71,7 +71,7 @@ function OneWire(props: StationProps) {
           </div>
         )}
         <section>
-          <h2 className="mb-2 text-lg">{t("make_up.advice")}</h2>
+          <h2 className="mb-2 text-lead">{t("make_up.advice")}</h2>
           <AdviceList
             advice={plan?.advice ?? []}
             empty={t(plan ? "make_up.no_advice" : "ledger.waits")}

@@ -8,10 +8,10 @@ export function OwnAndUsual({ plan }: { plan: Plan }) {
   const rows = plan.own_and_usual ?? [];
   if (rows.length === 0) return null;
   return (
-    <table className="mt-2 w-full text-[15px]">
+    <table className="mt-2 w-full text-body">
       <caption className="pb-1 text-left font-semibold">{t("own_and_usual.title")}</caption>
       <thead>
-        <tr className="border-b border-ink text-right text-[13px] text-muted">
+        <tr className="border-b border-ink text-right text-note text-muted">
           <td />
           <th className="font-normal">{t("own_and_usual.own")}</th>
           <th className="font-normal">{t("own_and_usual.usual")}</th>
@@ -22,7 +22,7 @@ export function OwnAndUsual({ plan }: { plan: Plan }) {
           <tr key={row.id} className="border-b hairline text-right">
             <th scope="row" className="py-1 text-left font-normal">
               {row.label}
-              <span className="block text-[13px] text-muted">
+              <span className="block text-note text-muted">
                 {t("own_and_usual.records", { count: row.records })}
               </span>
             </th>

@@ -107,7 +107,7 @@ function PieceBench({ saver, state, station, props }: BenchProps) {
     <BeforeContext value={before}>
       <PointedContext value={{ lines, point }}>
         <title>{`${piece.name} · Jam Reel`}</title>
-        <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-6 py-2 min-[1000px]:flex-nowrap">
+        <header className="flex flex-wrap items-center gap-x-4 gap-y-1 px-6 py-2 laptop:flex-nowrap">
           <PieceCard piece={piece} take={props.take} />
           <SavedNote state={state} />
           <Button
@@ -141,16 +141,16 @@ function PieceBench({ saver, state, station, props }: BenchProps) {
             onTheirs={() => void takeTheirs()}
           />
         )}
-        <div className="grid grid-cols-1 min-[1100px]:grid-cols-[1fr_330px]">
+        <div className="grid grid-cols-1 wide:grid-cols-[1fr_330px]">
           <div
             data-before={before ? "" : undefined}
-            className="station grid grid-cols-1 gap-6 px-6 py-4 min-[760px]:grid-cols-[minmax(350px,4fr)_minmax(0,4.4fr)]"
+            className="station grid grid-cols-1 gap-6 px-6 py-4 tablet:grid-cols-[minmax(350px,4fr)_minmax(0,4.4fr)]"
           >
             <Screen {...props} />
           </div>
           <aside
             aria-label={t("ledger.name")}
-            className="border-t hairline bg-panel px-5 py-4 min-[1100px]:min-h-[calc(100vh-268px)] min-[1100px]:border-t-0 min-[1100px]:border-l"
+            className="border-t hairline bg-panel px-5 py-4 wide:min-h-[calc(100vh-268px)] wide:border-t-0 wide:border-l"
           >
             <Ledger plan={props.plan} />
           </aside>
@@ -166,7 +166,7 @@ function FromBefore({ piece }: { piece: Piece }) {
   return (
     <div role="status" className="border-b border-ink bg-tint px-6 py-2">
       <p className="font-medium break-words">{piece.problems[0]?.says}</p>
-      <p className="text-[15px] text-muted">{t("before.shown")}</p>
+      <p className="text-body text-muted">{t("before.shown")}</p>
     </div>
   );
 }
@@ -187,7 +187,7 @@ function Unreadable({ piece, saver }: { piece: Piece; saver: Saver }) {
   const { t } = useTranslation();
   return (
     <section role="alert" className="border-b border-ink bg-tint px-6 py-4">
-      <h2 className="text-lg">{t("unreadable.title")}</h2>
+      <h2 className="text-lead">{t("unreadable.title")}</h2>
       <ul className="my-2">
         {piece.problems.map((problem) => (
           <li key={problem.field} className="break-words">
@@ -211,7 +211,7 @@ function Unreadable({ piece, saver }: { piece: Piece; saver: Saver }) {
 function SavedNote({ state }: { state: SaverState }) {
   const { t } = useTranslation();
   return (
-    <span role="status" className="min-w-20 text-right text-sm text-muted">
+    <span role="status" className="min-w-20 text-right text-small text-muted">
       {t(
         state.stale
           ? "piece.stale"

@@ -3,7 +3,7 @@ import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useTranslation } from "react-i18next";
 import { useNavigate } from "react-router";
-import { api, ask, type Brief } from "../api/client";
+import { api, ask, type Brief, type Plan } from "../api/client";
 import { queries } from "../api/queries";
 import { KindSelect, startOf } from "./PieceChoices";
 import { Button } from "../shared/Button";
@@ -87,13 +87,12 @@ export function QuickCut() {
       ? startOf(facts, chosen)?.wire
       : {};
   const fields = [...sites.map((site) => `measures.${site}`), "wire.size"];
-  const answer = plan?.figures.find((figure) => figure.id === plan.answers.cut);
   return (
     <section
       aria-labelledby="quick"
-      className="border-t hairline bg-panel px-6 py-4 min-[1100px]:min-h-screen min-[1100px]:border-t-0 min-[1100px]:border-l"
+      className="border-t hairline bg-panel px-6 py-4 wide:min-h-screen wide:border-t-0 wide:border-l"
     >
-      <h2 id="quick" className="text-[22px]">
+      <h2 id="quick" className="text-title">
         {t("quick.title")}
       </h2>
       <p className="mb-3 text-muted">{t("quick.what")}</p>
@@ -111,7 +110,7 @@ export function QuickCut() {
           <TextField
             key={site}
             label={t(`site.${site}`)}
-            className="[&_input]:figures [&_input]:text-xl"
+            className="[&_input]:figures [&_input]:text-head"
             inputMode="decimal"
             value={quick.values[site] ?? ""}
             onText={(value) => setQuick({ ...quick, values: { ...quick.values, [site]: value } })}
@@ -148,38 +147,49 @@ export function QuickCut() {
           <Problem key={p.field} says={p.says} />
         ))}
       <div aria-live="polite" className="mt-4 border-t border-ink pt-2">
-        <p className="text-muted">{plan?.says ?? t("quick.waits")}</p>
-        <p className="flex items-baseline justify-between">
-          <span className="text-xl font-bold">{t("quick.cut")}</span>
-          {answer ? (
-            <Figure mm={answer.value_mm} unit className="text-[64px] leading-none font-bold" />
-          ) : (
-            <span className="text-[64px] leading-none font-light text-muted">–</span>
-          )}
-        </p>
-        {plan && (
-          <>
-            <ul className="mt-2 space-y-1 text-[15px]">
-              {SHOWN.map((id) => {
-                const figure = plan.figures.find((one) => one.id === id);
-                return (
-                  figure && (
-                    <li key={id} className="flex justify-between border-b hairline py-1">
-                      <span>{figure.label}</span>
-                      <Figure mm={figure.value_mm} />
-                    </li>
-                  )
-                );
-              })}
-            </ul>
-            <Button className="mt-4 w-full" look="strong" onClick={() => keep.mutate()}>
-              {t("quick.keep")}
-            </Button>
-            <p className="mt-1 text-sm text-muted">{t("quick.pin")}</p>
-          </>
-        )}
+        <QuickAnswer plan={plan} onKeep={() => keep.mutate()} />
         <Problem says={keep.error?.message} />
       </div>
     </section>
+  );
+}
+
+/** The cut, large, and the figures that go with it. */
+function QuickAnswer({ plan, onKeep }: { plan: Plan | null; onKeep: () => void }) {
+  const { t } = useTranslation();
+  const answer = plan?.figures.find((figure) => figure.id === plan.answers.cut);
+  return (
+    <>
+      <p className="text-muted">{plan?.says ?? t("quick.waits")}</p>
+      <p className="flex items-baseline justify-between">
+        <span className="text-head font-bold">{t("quick.cut")}</span>
+        {answer ? (
+          <Figure mm={answer.value_mm} unit className="text-figure-large leading-none font-bold" />
+        ) : (
+          <span className="text-figure-large leading-none font-light text-muted">–</span>
+        )}
+      </p>
+      {plan && (
+        <>
+          <ul className="mt-2 space-y-1 text-body">
+            {SHOWN.map((id) => {
+              const figure = plan.figures.find((one) => one.id === id);
+              return (
+                figure && (
+                  <li key={id} className="flex justify-between border-b hairline py-1">
+                    <span>{figure.label}</span>
+                    <Figure mm={figure.value_mm} />
+                  </li>
+                )
+              );
+            })}
+          </ul>
+          <Button className="mt-4 w-full" look="strong" onClick={onKeep}>
+            {t("quick.keep")}
+          </Button>
+          <p className="mt-1 text-small text-muted">{t("quick.pin")}</p>
+        </>
+      )}
+    </>
   );
 }

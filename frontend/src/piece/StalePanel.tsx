@@ -16,8 +16,8 @@ export function StalePanel({ stale, mine, onMine, onTheirs }: Props) {
   const rows = differences(mine, stale.brief);
   return (
     <section role="alert" className="border-b border-ink bg-tint px-6 py-4">
-      <h2 className="text-lg">{t("stale.title")}</h2>
-      <table className="my-2 text-[15px]">
+      <h2 className="text-lead">{t("stale.title")}</h2>
+      <table className="my-2 text-body">
         <thead>
           <tr className="text-left">
             <th scope="col" className="pr-8 font-normal text-muted">

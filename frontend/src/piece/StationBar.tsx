@@ -15,7 +15,7 @@ export function StationBar({ piece, plan, station }: Props) {
   const standing = station === "fit" && piece.waits_for === "put_right" ? piece.answer_now : null;
   const figure = standing ?? plan?.figures.find((one) => one.id === plan.answers[station]);
   return (
-    <div className="flex items-stretch border-b border-ink max-[1000px]:flex-wrap">
+    <div className="flex items-stretch border-b border-ink max-laptop:flex-wrap">
       <nav aria-label={t("station.name")} className="flex grow">
         {STATIONS.map((one, i) => {
           const state = piece.stations[one];
@@ -26,11 +26,11 @@ export function StationBar({ piece, plan, station }: Props) {
               aria-keyshortcuts={`${i + 1} Alt+${i + 1}`}
               className="group min-w-0 flex-1 border-r hairline px-3 py-2 aria-[current=page]:bg-ink aria-[current=page]:text-on-ink"
             >
-              <span className="flex items-center gap-2 text-[19px] font-bold">
+              <span className="flex items-center gap-2 text-head font-bold">
                 <StateMark state={state?.state ?? "waiting"} />
                 {t(`station.${one}`)}
               </span>
-              <span className="block text-sm leading-tight text-muted group-aria-[current=page]:text-on-ink">
+              <span className="block text-small leading-tight text-muted group-aria-[current=page]:text-on-ink">
                 {state?.says}
               </span>
             </NavLink>
@@ -41,7 +41,7 @@ export function StationBar({ piece, plan, station }: Props) {
         aria-live="polite"
         className="flex min-w-[330px] grow items-baseline justify-end gap-3 px-6"
       >
-        <span className="text-right text-[15px] leading-tight text-muted">
+        <span className="text-right text-body leading-tight text-muted">
           {figure ? figure.label : t("station.no_answer")}
           {figure && plan?.girths.some((girth) => girth.guessed) && `, ${t("measure.guessed")}`}
           {figure?.plus_minus_mm != null && (
@@ -51,9 +51,9 @@ export function StationBar({ piece, plan, station }: Props) {
           )}
         </span>
         {figure ? (
-          <Figure mm={figure.value_mm} unit className="text-[50px] leading-[66px] font-bold" />
+          <Figure mm={figure.value_mm} unit className="text-figure leading-[66px] font-bold" />
         ) : (
-          <span className="text-[50px] leading-[66px]">–</span>
+          <span className="text-figure leading-[66px]">–</span>
         )}
       </p>
     </div>

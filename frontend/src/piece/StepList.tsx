@@ -81,9 +81,9 @@ function StepRow({ step, plan, done, next, changes, onLook, onTick, locked }: Ro
         </Checkbox.Indicator>
       </Checkbox.Root>
       <div>
-        <h3 className={`text-[17px] ${fresh ? "text-muted line-through" : ""}`}>{step.title}</h3>
+        <h3 className={`text-lead ${fresh ? "text-muted line-through" : ""}`}>{step.title}</h3>
         {changes.length > 0 && (
-          <p className="my-1 border-l-4 border-ink pl-3 text-[15px]">
+          <p className="my-1 border-l-4 border-ink pl-3 text-body">
             <strong>{t("step.changed")}</strong> {changes.join("; ")}
           </p>
         )}
@@ -91,7 +91,7 @@ function StepRow({ step, plan, done, next, changes, onLook, onTick, locked }: Ro
           <>
             <p>{step.says}</p>
             {step.check && (
-              <p className="mt-1 text-[15px]">
+              <p className="mt-1 text-body">
                 <strong className="text-accent">{t("step.check")}</strong> {step.check}
               </p>
             )}

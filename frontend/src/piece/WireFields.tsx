@@ -18,7 +18,7 @@ export function WireChoice({ brief, plan, problems, edit }: StationProps) {
       ) : (
         <TextField
           label={t("make_up.wire")}
-          className="[&_input]:text-xl [&_input]:figures"
+          className="[&_input]:text-head [&_input]:figures"
           value={asText(brief.wire.size)}
           problem={problemAt(problems, "wire.size", true)}
           hint={plan ? t("make_up.is", { wire: plan.wire }) : t("make_up.wire_hint")}
@@ -162,7 +162,7 @@ export function MetalChoice({ brief, facts, edit, problems }: StationProps) {
             <ToggleGroup.Item
               key={metal.id}
               value={metal.id}
-              className="flex min-h-[44px] items-center gap-2 rounded-sm border hairline bg-panel px-3 text-[15px] hover:border-ink data-[state=on]:border-accent data-[state=on]:bg-tint data-[state=on]:ring-2 data-[state=on]:ring-accent"
+              className="flex min-h-[44px] items-center gap-2 rounded-sm border hairline bg-panel px-3 text-body hover:border-ink data-[state=on]:border-accent data-[state=on]:bg-tint data-[state=on]:ring-2 data-[state=on]:ring-accent"
             >
               <svg width="16" height="16" aria-hidden="true">
                 <circle cx="8" cy="8" r="7.5" fill={metal.colour} />
@@ -183,7 +183,7 @@ function MetalNotes({ facts, metal }: { facts: StationProps["facts"]; metal: str
   const notes = facts.metal_notes[metal];
   if (!notes?.skin) return null;
   return (
-    <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3 text-[14px] leading-snug">
+    <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-3 text-small leading-snug">
       {(["skin", "tarnish", "anneal"] as const).map((name) => (
         <div key={name} className="contents">
           <dt className="text-muted">{t(`metal_note.${name}`)}</dt>

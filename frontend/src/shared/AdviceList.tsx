@@ -14,14 +14,14 @@ export function AdviceList({ advice, empty }: { advice: readonly Advice[]; empty
         >
           <p className={one.severity === "note" ? "" : "font-semibold"}>
             {one.severity !== "note" && (
-              <span className="mr-2 inline-block rounded-sm bg-ink px-1.5 text-xs leading-5 text-on-ink">
+              <span className="mr-2 inline-block rounded-sm bg-ink px-1.5 text-note leading-5 text-on-ink">
                 {t(`severity.${one.severity}`)}
               </span>
             )}
             {one.says}
           </p>
-          <p className="text-sm text-muted">{one.because}.</p>
-          <p className="text-sm">{one.try}</p>
+          <p className="text-small text-muted">{one.because}.</p>
+          <p className="text-small">{one.try}</p>
         </li>
       ))}
     </ul>

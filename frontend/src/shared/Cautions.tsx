@@ -7,7 +7,7 @@ export function Cautions({ plan, ids }: { plan: Plan; ids: readonly string[] }) 
   return (
     <ul className="mt-2 space-y-1">
       {shown.map((caution) => (
-        <li key={caution.id} className="border-l-4 border-alarm pl-3 text-sm">
+        <li key={caution.id} className="border-l-4 border-alarm pl-3 text-small">
           <strong className="font-semibold">{caution.says}</strong>{" "}
           <span className="text-muted">{caution.because}.</span>
         </li>

@@ -24,7 +24,7 @@ export class Fallen extends Component<Props, { fell: boolean }> {
     if (!this.state.fell) return this.props.children;
     return (
       <section role="alert" className="max-w-prose space-y-4 p-8">
-        <h1 className="text-[26px]">{i18next.t("fallen.title")}</h1>
+        <h1 className="text-page">{i18next.t("fallen.title")}</h1>
         <p>{i18next.t("fallen.what")}</p>
         <Button look="strong" onClick={() => window.location.reload()}>
           {i18next.t("fallen.reload")}

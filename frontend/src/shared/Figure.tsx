@@ -34,7 +34,7 @@ function Before() {
   return (
     <>
       {" "}
-      <span className="ml-1 font-sans text-[13px] font-normal">{t("before.word")}</span>
+      <span className="ml-1 font-sans text-note font-normal">{t("before.word")}</span>
     </>
   );
 }

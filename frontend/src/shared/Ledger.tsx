@@ -18,7 +18,7 @@ export function Ledger({ plan }: { plan: Plan | null }) {
     <div className="space-y-6">
       {groups(plan.ledger).map((lines, i) => (
         <section key={lines[0]?.id}>
-          <h2 className="mb-1 text-lg">{heading(lines, i, t)}</h2>
+          <h2 className="mb-1 text-lead">{heading(lines, i, t)}</h2>
           <ol>
             <Column of={plan.ledger.map((line) => line.value_mm)}>
               {lines.map((line) => (
@@ -72,12 +72,12 @@ function LedgerRow({ line }: { line: Line }) {
       >
         <span className={`flex items-baseline justify-between gap-3 ${weight}`}>
           <span>{line.label}</span>
-          <Figure mm={line.value_mm} places={2} signed={!line.total} className="text-[17px]" />
+          <Figure mm={line.value_mm} places={2} signed={!line.total} className="text-lead" />
         </span>
-        <span className="block text-[13px] leading-tight text-muted">{line.reason}</span>
+        <span className="block text-note leading-tight text-muted">{line.reason}</span>
       </button>
       {open && (
-        <dl className="grid grid-cols-[auto_1fr] gap-x-3 px-1 pb-2 text-[13px]">
+        <dl className="grid grid-cols-[auto_1fr] gap-x-3 px-1 pb-2 text-note">
           <dt className="text-muted">{t("ledger.backed")}</dt>
           <dd>{t(`backing.${line.backing.replaceAll(" ", "_")}`)}</dd>
           <dt className="text-muted">{t("ledger.rule")}</dt>

@@ -45,7 +45,7 @@ export function TextField({
         )}
       </div>
       {hint && (
-        <div id={`${id}-hint`} className="mt-1 text-sm text-muted">
+        <div id={`${id}-hint`} className="mt-1 text-small text-muted">
           {hint}
         </div>
       )}
@@ -58,7 +58,7 @@ export function TextField({
 export function Problem({ id, says }: { id?: string; says?: string }) {
   if (!says) return null;
   return (
-    <p id={id} role="status" className="mt-1 border-l-[5px] border-ink pl-2 text-sm font-medium">
+    <p id={id} role="status" className="mt-1 border-l-[5px] border-ink pl-2 text-small font-medium">
       {says}
     </p>
   );

@@ -172,7 +172,7 @@ function GroupOnBoard(props: GroupProps) {
   const longest = Math.max(...group.lanes.map((lane) => shownLength(lane)), 1);
   return (
     <section ref={ref} aria-label={group.label}>
-      <Heading className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-[17px]">
+      <Heading className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-lead">
         {group.label}
         <GroupFacts group={group} currency={currency} />
       </Heading>
@@ -220,7 +220,7 @@ function GroupFacts({ group, currency }: { group: BoardGroup; currency: string }
     t("board.mass", { grams: group.mass_g.toFixed(1) }),
   ];
   return (
-    <span className="text-[14px] font-normal text-muted">{told.filter(Boolean).join(" · ")}</span>
+    <span className="text-small font-normal text-muted">{told.filter(Boolean).join(" · ")}</span>
   );
 }
 
@@ -248,7 +248,7 @@ function LaneOnBoard(props: LaneProps) {
   const mine = picked && lane.cuts.find((cut) => sameCut(cut, picked.cut));
   return (
     <div className="mt-2">
-      <div className="flex flex-wrap items-baseline gap-x-3 text-[15px]">
+      <div className="flex flex-wrap items-baseline gap-x-3 text-body">
         <span className="font-semibold">{lane.name}</span>
         <span className="text-muted">
           {lane.kind !== "buy" && t(`stock_kind.${lane.kind}`)} <Figure mm={lane.length_mm} unit />
@@ -288,7 +288,7 @@ function LaneOnBoard(props: LaneProps) {
               what: many ? `${cut.piece}, ${cut.label}` : cut.label,
               length: `${lengthText(cut.length_mm, unit)} ${unit}`,
             })}
-            className="figures absolute top-0 flex h-[44px] flex-col items-center justify-center overflow-hidden border border-ink bg-panel text-[13px] leading-tight hover:bg-tint aria-pressed:bg-ink aria-pressed:text-on-ink"
+            className="figures absolute top-0 flex h-[44px] flex-col items-center justify-center overflow-hidden border border-ink bg-panel text-note leading-tight hover:bg-tint aria-pressed:bg-ink aria-pressed:text-on-ink"
             onClick={() =>
               onPick(mine === cut ? null : { cut, lane, last: lane.cuts.length === 1 })
             }
@@ -353,9 +353,9 @@ function CutForm({ picked, many, question, onCut, onSpoil }: FormProps) {
       <p className="mr-2 grow basis-60 leading-snug">
         <span className="block font-semibold">
           {many && `${cut.piece}: `}
-          {cut.label} <Figure mm={cut.length_mm} unit className="text-[20px]" />
+          {cut.label} <Figure mm={cut.length_mm} unit className="text-head" />
         </span>
-        <span className="text-[14px] text-muted">
+        <span className="text-small text-muted">
           {cut.off_reel ? t("board.off_reel") : t("board.marks", { marks: inner.join(", ") })}
         </span>
       </p>

@@ -30,7 +30,7 @@ export function GaugeSense() {
     rack.some((one) => one.awg && Math.abs((one.diameter_mm ?? 0) - mm) < 0.006);
   return (
     <div className="space-y-3">
-      <h2 className="text-lg">{t("gauges.title")}</h2>
+      <h2 className="text-lead">{t("gauges.title")}</h2>
       <form
         className="flex items-end gap-2"
         onSubmit={(event) => {
@@ -70,8 +70,8 @@ export function GaugeSense() {
           )}
         </p>
       )}
-      <table className="w-full text-[15px]">
-        <thead className="text-sm text-muted">
+      <table className="w-full text-body">
+        <thead className="text-small text-muted">
           <tr>
             <th scope="col" className="py-0.5 text-left font-normal">
               {t("gauges.number")}
@@ -96,7 +96,7 @@ export function GaugeSense() {
           ))}
         </tbody>
       </table>
-      <p className="text-[14px] text-muted">{t("gauges.mine")}</p>
+      <p className="text-small text-muted">{t("gauges.mine")}</p>
     </div>
   );
 }

@@ -43,11 +43,11 @@ export function ReelsSection() {
   const low = rack.stock.filter((one) => one.is_low);
   const wire = rack.stock.filter((one) => WIRES.includes(one.kind));
   return (
-    <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_380px]">
+    <div className="grid grid-cols-1 laptop:grid-cols-[minmax(0,1fr)_380px]">
       <title>{`${t("nav.reels")} · Jam Reel`}</title>
       <div className="px-6 py-4">
         <div className="mb-2 flex flex-wrap items-center gap-3">
-          <h1 className="mr-auto text-[26px]">
+          <h1 className="mr-auto text-page">
             {t("nav.reels")}
             <span className="ml-4 text-base font-normal text-muted">
               {t("reels.in_all")}{" "}
@@ -84,13 +84,13 @@ export function ReelsSection() {
       </div>
       <aside
         aria-label={t("reels.beside")}
-        className={`border-b hairline bg-panel px-5 py-4 min-[1000px]:order-none ${open === null ? "" : "order-first"} min-[1000px]:min-h-screen min-[1000px]:border-b-0 min-[1000px]:border-l`}
+        className={`border-b hairline bg-panel px-5 py-4 laptop:order-none ${open === null ? "" : "order-first"} laptop:min-h-screen laptop:border-b-0 laptop:border-l`}
       >
         {chosen ? (
           <StockDetail key={chosen.id} stock={chosen} onTake={take} onClose={() => setOpen(null)} />
         ) : open === "new" ? (
           <>
-            <h2 className="mb-2 text-lg">{t("reels.add")}</h2>
+            <h2 className="mb-2 text-lead">{t("reels.add")}</h2>
             <StockForm
               says={t("reels.put_on")}
               busy={add.isPending}
@@ -123,7 +123,7 @@ function Shelf({ kind, stock, open, onOpen }: ShelfProps) {
   const wire = WIRES.includes(kind);
   return (
     <section className="mt-3" aria-labelledby={`shelf-${kind}`}>
-      <h2 id={`shelf-${kind}`} className="border-b border-ink pb-0.5 text-[17px]">
+      <h2 id={`shelf-${kind}`} className="border-b border-ink pb-0.5 text-lead">
         {t(`stock_kinds.${kind}`)}
       </h2>
       <ul>
@@ -141,19 +141,19 @@ function Shelf({ kind, stock, open, onOpen }: ShelfProps) {
               <span className="font-semibold break-words">
                 {one.name}
                 {one.is_low && (
-                  <span className="ml-2 rounded-sm bg-ink px-1.5 text-xs leading-5 text-on-ink">
+                  <span className="ml-2 rounded-sm bg-ink px-1.5 text-note leading-5 text-on-ink">
                     {t("reels.is_low")}
                   </span>
                 )}
               </span>
-              <span className="text-[14px] text-muted">
+              <span className="text-small text-muted">
                 {one.problem || (wire ? <Words stock={one} /> : <Bead stock={one} />)}
               </span>
               <span className="text-right">
                 {wire ? (
-                  <Figure mm={one.amount} places={0} unit className="text-[21px] font-semibold" />
+                  <Figure mm={one.amount} places={0} unit className="text-head font-semibold" />
                 ) : (
-                  <span className="figures text-[21px] font-semibold">{one.amount}</span>
+                  <span className="figures text-head font-semibold">{one.amount}</span>
                 )}
               </span>
             </button>
@@ -174,7 +174,7 @@ function Words({ stock }: { stock: StockLine }) {
   const near = (gauge: StockLine["awg"]) =>
     gauge && `${Math.abs(gauge.off_mm) > 0.011 ? "≈" : ""}${gauge.number} ${gauge.system}`;
   return (
-    <span className="figures text-[13px]">
+    <span className="figures text-note">
       {(stock.awg
         ? [`${d.toFixed(2)} mm`, `${(d / 25.4).toFixed(3)} in`, near(stock.awg), near(stock.swg)]
         : [stock.said]

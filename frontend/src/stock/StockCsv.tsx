@@ -19,8 +19,8 @@ export function StockCsv() {
   const done = send.data;
   return (
     <div className="space-y-3">
-      <h2 className="text-lg">{t("reels.csv")}</h2>
-      <p className="text-[15px] text-muted">{t("reels.csv_how")}</p>
+      <h2 className="text-lead">{t("reels.csv")}</h2>
+      <p className="text-body text-muted">{t("reels.csv_how")}</p>
       <a className={buttonLook("plain")} href="/api/stock.csv">
         {t("reels.csv_get")}
       </a>

@@ -41,7 +41,7 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
   return (
     <div className="space-y-4">
       <div className="flex items-start justify-between gap-3">
-        <h2 className="min-w-0 text-lg break-words">{stock.name}</h2>
+        <h2 className="min-w-0 text-lead break-words">{stock.name}</h2>
         <Button look="quiet" className="!px-1" onClick={onClose}>
           {t("reels.close")}
         </Button>
@@ -49,9 +49,9 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
       <Problem says={stock.problem} />
       <p className="leading-tight">
         {wire ? (
-          <Figure mm={stock.amount} places={0} unit className="text-[44px] font-bold" />
+          <Figure mm={stock.amount} places={0} unit className="text-figure font-bold" />
         ) : (
-          <span className="figures text-[44px] font-bold">{stock.amount}</span>
+          <span className="figures text-figure font-bold">{stock.amount}</span>
         )}
         <span className="block text-muted">
           {stock.said}
@@ -64,8 +64,8 @@ export function StockDetail({ stock, onTake, onClose }: Props) {
       {wire && <Trial stock={stock} onTake={onTake} />}
       <Move stock={stock} onTake={onTake} />
       <section>
-        <h3 className="text-[16px]">{t("reels.history")}</h3>
-        <ol className="border-t hairline text-[14px]">
+        <h3 className="text-base">{t("reels.history")}</h3>
+        <ol className="border-t hairline text-small">
           {stock.movements.map((one) => (
             <li
               key={one.id}
@@ -152,7 +152,7 @@ function Weigh({ stock, onTake }: Omit<Props, "onClose">) {
           {t("reels.set")}
         </Button>
       </div>
-      <p className="mt-1 text-[14px] text-muted">
+      <p className="mt-1 text-small text-muted">
         {doubt === null
           ? t("reels.scale_how", { tare: stock.tare_g })
           : t("reels.scale_doubt", { doubt: `${lengthText(doubt, unit, 0)} ${unit}` })}
@@ -200,7 +200,7 @@ function Calliper({ stock }: { stock: StockLine }) {
         </Button>
       </div>
       {found && (
-        <p className="mt-1 text-[14px] text-muted">{t("gauges.near", nearest(found, unit))}</p>
+        <p className="mt-1 text-small text-muted">{t("gauges.near", nearest(found, unit))}</p>
       )}
       <Problem says={says(sense.error)} />
     </form>

@@ -74,10 +74,10 @@ export function Trays({ pieces, at, heading: Heading = "h3", piece, plan, onTake
   if (fetch.length + taken.length + over.length === 0) return null;
   return (
     <section data-drawn="trays">
-      <Heading className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-[17px]">
+      <Heading className="flex flex-wrap items-baseline gap-x-4 border-b border-ink pb-0.5 text-lead">
         {t("trays.title")}
         {board && board.fetch_cost > 0 && (
-          <span className="text-[14px] font-normal text-muted">
+          <span className="text-small font-normal text-muted">
             {t("trays.cost", { cost: money(board.fetch_cost, board.currency) })}
           </span>
         )}
@@ -157,9 +157,9 @@ function ToFetch({ one, many, busy, onTake }: RowProps) {
   return (
     <li className="flex flex-wrap items-center gap-3 border-b hairline py-1.5">
       <span className="mr-auto leading-tight">
-        <span className="figures text-[20px] font-semibold">{one.quantity}</span> × {one.size},{" "}
+        <span className="figures text-head font-semibold">{one.quantity}</span> × {one.size},{" "}
         {one.label}
-        {many && <span className="block text-[14px] text-muted">{one.piece}</span>}
+        {many && <span className="block text-small text-muted">{one.piece}</span>}
       </span>
       <Select
         label={t("trays.from", { what: one.size })}

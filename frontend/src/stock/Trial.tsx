@@ -58,7 +58,7 @@ export function Trial({ stock, former = "", onTake }: Props) {
           {t("reels.trial.note")}
         </Button>
       </div>
-      <p className="mt-1 text-[14px] text-muted">
+      <p className="mt-1 text-small text-muted">
         {stock.trial ? (
           <>
             {t("reels.trial.found", { mpa: Math.round(stock.trial.yield_mpa) })}{" "}

@@ -38,11 +38,11 @@ export function HandSection() {
   const chosen = hand.techniques.find((one) => keyOf(one) === open);
   const count = hand.techniques.reduce((n, one) => n + one.own, 0);
   return (
-    <div className="grid grid-cols-1 min-[1000px]:grid-cols-[minmax(0,1fr)_400px]">
+    <div className="grid grid-cols-1 laptop:grid-cols-[minmax(0,1fr)_400px]">
       <title>{`${t("nav.hand")} · Jam Reel`}</title>
       <div className="px-6 py-4">
         <div className="flex flex-wrap items-center gap-3">
-          <h1 className="mr-auto text-[26px]">
+          <h1 className="mr-auto text-page">
             {t("nav.hand")}
             <span className="ml-4 text-base font-normal text-muted">
               {t("hand.records", { count })}
@@ -67,7 +67,7 @@ export function HandSection() {
       </div>
       <aside
         aria-label={t("hand.beside")}
-        className={`border-b hairline bg-panel px-5 py-4 min-[1000px]:order-none ${chosen ? "order-first" : ""} min-[1000px]:min-h-screen min-[1000px]:border-b-0 min-[1000px]:border-l`}
+        className={`border-b hairline bg-panel px-5 py-4 laptop:order-none ${chosen ? "order-first" : ""} laptop:min-h-screen laptop:border-b-0 laptop:border-l`}
       >
         {chosen ? (
           <Detail key={keyOf(chosen)} technique={chosen} onTake={take} />
@@ -91,9 +91,9 @@ function Group({ kind, techniques, open, onOpen }: GroupProps) {
   if (techniques.length === 0) return null;
   return (
     <section className="mt-4" aria-labelledby={`hand-${kind}`}>
-      <h2 id={`hand-${kind}`} className="border-b border-ink pb-0.5 text-[17px]">
+      <h2 id={`hand-${kind}`} className="border-b border-ink pb-0.5 text-lead">
         {t(`hand.kind.${kind}`)}
-        <span className="ml-3 text-[14px] font-normal text-muted">{t(`hand.says.${kind}`)}</span>
+        <span className="ml-3 text-small font-normal text-muted">{t(`hand.says.${kind}`)}</span>
       </h2>
       <ul>
         {techniques.map((one) => (
@@ -101,23 +101,23 @@ function Group({ kind, techniques, open, onOpen }: GroupProps) {
             <button
               type="button"
               aria-pressed={open === keyOf(one)}
-              className="grid min-h-[58px] w-full grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 px-1 py-1 text-left hover:bg-panel aria-pressed:bg-tint min-[700px]:grid-cols-[minmax(0,1fr)_260px_150px]"
+              className="grid min-h-[58px] w-full grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 px-1 py-1 text-left hover:bg-panel aria-pressed:bg-tint tablet:grid-cols-[minmax(0,1fr)_260px_150px]"
               onClick={() => onOpen(keyOf(one))}
             >
               <span className="leading-tight">
-                <span className="block text-[17px] font-semibold first-letter:uppercase">
+                <span className="block text-lead font-semibold first-letter:uppercase">
                   {one.name}
                 </span>
-                <span className="block text-[14px] text-muted">{one.wire}</span>
+                <span className="block text-small text-muted">{one.wire}</span>
               </span>
-              <span className="max-[699px]:hidden">
+              <span className="max-tablet:hidden">
                 <DotLine technique={one} width={260} label={said(one, t)} />
               </span>
               <span className="text-right leading-tight">
-                <span className="figures block text-[24px] font-semibold whitespace-nowrap">
+                <span className="figures block text-title font-semibold whitespace-nowrap">
                   {mainText(one, t)}
                 </span>
-                <span className="block text-[13px] text-muted">
+                <span className="block text-note text-muted">
                   {t(`hand.sure.${one.sureness}`)} · {countText(one, t)}
                 </span>
               </span>
@@ -157,12 +157,12 @@ function Detail({ technique, onTake }: DetailProps) {
   const counting = technique.records.filter((one) => !one.aside).length;
   return (
     <>
-      <h2 className="text-lg first-letter:uppercase">{technique.name}</h2>
+      <h2 className="text-lead first-letter:uppercase">{technique.name}</h2>
       <p className="text-muted">{technique.wire}</p>
-      <p className="figures my-1 text-[52px] leading-none font-semibold">
+      <p className="figures my-1 text-figure leading-none font-semibold">
         {mainText(technique, t)}
       </p>
-      <p className="mb-2 text-[15px]">
+      <p className="mb-2 text-body">
         {kind === "wire" &&
           t("hand.long_enough", {
             percent: percent(technique.long_enough),
@@ -212,11 +212,11 @@ function Row({ record, kind, onTake }: RowProps) {
     },
   });
   return (
-    <li className="border-b hairline py-1.5 text-[15px]">
+    <li className="border-b hairline py-1.5 text-body">
       <div className="flex items-center gap-3">
         <span className={`grow ${record.aside ? "text-muted line-through" : ""}`}>
           <Amounts record={record} kind={kind} />
-          <span className="block text-[13px] text-muted">
+          <span className="block text-note text-muted">
             {new Date(record.at).toLocaleDateString("en-GB", { day: "numeric", month: "short" })}
             {" · "}
             {record.piece_id && record.piece ? (
@@ -236,7 +236,7 @@ function Row({ record, kind, onTake }: RowProps) {
           {t(record.aside ? "hand.count_again" : "hand.set_aside")}
         </Button>
       </div>
-      {record.aside && <p className="text-[14px]">{t("hand.aside", { why: record.why })}</p>}
+      {record.aside && <p className="text-small">{t("hand.aside", { why: record.why })}</p>}
       {asking && (
         <form
           className="mt-1 flex items-end gap-2"
@@ -326,8 +326,8 @@ function NoteSample({ onTake }: { onTake: (hand: Hand) => void }) {
         send.mutate();
       }}
     >
-      <h2 className="text-lg">{t("hand.note")}</h2>
-      <p className="text-[15px] text-muted">{t(`hand.sample.${typed.kind}.how`)}</p>
+      <h2 className="text-lead">{t("hand.note")}</h2>
+      <p className="text-body text-muted">{t(`hand.sample.${typed.kind}.how`)}</p>
       <Select
         label={t("hand.sample.kind")}
         value={typed.kind}
@@ -353,7 +353,7 @@ function NoteSample({ onTake }: { onTake: (hand: Hand) => void }) {
         {t("hand.sample.keep")}
       </Button>
       <Problem says={problems.length === 0 ? send.error?.message : undefined} />
-      <p className="border-t hairline pt-3 text-[14px] text-muted">{t("hand.sample.others")}</p>
+      <p className="border-t hairline pt-3 text-small text-muted">{t("hand.sample.others")}</p>
     </form>
   );
 }

@@ -31,8 +31,8 @@ export function OutfitSettings({ draft, unit, onChange }: Props) {
   const share = asText(Math.round(Number(draft.malleting ?? 0) * 1000) / 10);
   return (
     <section>
-      <h2 className="text-lg">{t("tools.outfit")}</h2>
-      <p className="mb-2 text-sm text-muted">{t("tools.outfit_why")}</p>
+      <h2 className="text-lead">{t("tools.outfit")}</h2>
+      <p className="mb-2 text-small text-muted">{t("tools.outfit_why")}</p>
       <div className="mb-3 grid grid-cols-2 gap-x-4">
         {HAS.map((name) => (
           <label key={name} className="flex min-h-[44px] items-center gap-3 pb-1">

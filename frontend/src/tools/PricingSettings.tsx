@@ -25,8 +25,8 @@ export function PricingSettings({ draft, onChange }: Props) {
   const share = Math.round(Number(pricing.share ?? 0) * 1000) / 10;
   return (
     <section>
-      <h2 className="text-lg">{t("tools.pricing.title")}</h2>
-      <p className="mb-2 text-sm text-muted">{t("tools.pricing.why")}</p>
+      <h2 className="text-lead">{t("tools.pricing.title")}</h2>
+      <p className="mb-2 text-small text-muted">{t("tools.pricing.why")}</p>
       <div className="grid grid-cols-4 items-end gap-3">
         <TextField
           label={t("tools.pricing.currency")}

@@ -23,8 +23,8 @@ export function ToolList({ list, tools, unit, onChange }: ListProps) {
   const [gone, setGone] = useState<{ at: number; tool: Tool } | null>(null);
   return (
     <section>
-      <h2 className="text-lg">{t(`tools.${list}`)}</h2>
-      <p className="mb-2 text-sm text-muted">
+      <h2 className="text-lead">{t(`tools.${list}`)}</h2>
+      <p className="mb-2 text-small text-muted">
         {t(`tools.${list}_why`, { unit: t(`unit.${unit}`) })}
       </p>
       <ul className="space-y-3">

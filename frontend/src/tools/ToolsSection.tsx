@@ -46,6 +46,46 @@ interface FormProps {
   onSaved: (view: ShopView) => void;
 }
 
+/** What the words of ease mean on this bench, part by part. */
+function EaseSettings({ draft, unit, onChange }: SettingsProps) {
+  const { t } = useTranslation();
+  const [part, setPart] = useState<Part>("wrist");
+  return (
+    <section>
+      <h2 className="mb-1 text-lead">{t("tools.ease")}</h2>
+      <p className="mb-2 text-small text-muted">{t("tools.ease_why")}</p>
+      <Select
+        label={t("tools.part")}
+        labelHidden
+        className="mb-2"
+        value={part}
+        options={PARTS.map((value) => ({ value, label: t(`body.${value}`) }))}
+        onChoose={(value) => setPart(value as Part)}
+      />
+      {WORDS.map((word) => (
+        <div key={part + word + unit} className="mb-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-2">
+          <span className="pb-2.5">{t(`ease.${word}`)}</span>
+          <TextField
+            label={`${t(`ease.${word}`)}, ${unit}`}
+            labelHidden
+            suffix={unit}
+            className="[&_input]:figures"
+            inputMode="decimal"
+            defaultValue={typedLength(draft.ease?.[part]?.fixed_mm?.[word], unit)}
+            onText={(value) => onChange(["ease", part, "fixed_mm", word], value)}
+          />
+          <NumberField
+            label={`${t(`ease.${word}`)}, %`}
+            suffix="%"
+            value={draft.ease?.[part]?.percent?.[word]}
+            onNumber={(value) => onChange(["ease", part, "percent", word], value)}
+          />
+        </div>
+      ))}
+    </section>
+  );
+}
+
 function ToolsForm({ shop, saved, onSaved }: FormProps) {
   const { t } = useTranslation();
   const client = useQueryClient();
@@ -68,7 +108,6 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
     },
   });
   const says = save.error instanceof ApiError ? save.error.details : undefined;
-  const [part, setPart] = useState<Part>("wrist");
   const unit = draft.unit ?? "mm";
   return (
     <form
@@ -80,7 +119,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
     >
       <title>{`${t("nav.tools")} · Jam Reel`}</title>
       <div className="mb-4 flex items-center gap-4">
-        <h1 className="mr-auto text-[26px]">{t("nav.tools")}</h1>
+        <h1 className="mr-auto text-page">{t("nav.tools")}</h1>
         <span role="status" className="text-muted">
           {saved && !save.isPending && t("tools.saved")}
         </span>
@@ -89,7 +128,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
         </Button>
       </div>
       <Problem says={says && `${says.field ?? ""}: ${says.detail}`.replace(/^: /, "")} />
-      <div className="grid grid-cols-1 gap-x-10 gap-y-6 min-[1000px]:grid-cols-[1.6fr_1fr]">
+      <div className="grid grid-cols-1 gap-x-10 gap-y-6 laptop:grid-cols-[1.6fr_1fr]">
         <div className="space-y-6">
           <ToolList
             key={`f${unit}`}
@@ -110,7 +149,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
         </div>
         <div className="space-y-6">
           <section>
-            <h2 className="mb-2 text-lg">{t("tools.reading")}</h2>
+            <h2 className="mb-2 text-lead">{t("tools.reading")}</h2>
             <div className="space-y-3">
               <Select
                 label={t("tools.unit")}
@@ -128,41 +167,7 @@ function ToolsForm({ shop, saved, onSaved }: FormProps) {
           </section>
           <WireSettings draft={draft} unit={unit} inForce={shop.shop} onChange={set} />
           <Flesh draft={draft} onChange={set} />
-          <section>
-            <h2 className="mb-1 text-lg">{t("tools.ease")}</h2>
-            <p className="mb-2 text-sm text-muted">{t("tools.ease_why")}</p>
-            <Select
-              label={t("tools.part")}
-              labelHidden
-              className="mb-2"
-              value={part}
-              options={PARTS.map((value) => ({ value, label: t(`body.${value}`) }))}
-              onChoose={(value) => setPart(value as Part)}
-            />
-            {WORDS.map((word) => (
-              <div
-                key={part + word + unit}
-                className="mb-2 grid grid-cols-[1fr_1fr_1fr] items-end gap-2"
-              >
-                <span className="pb-2.5">{t(`ease.${word}`)}</span>
-                <TextField
-                  label={`${t(`ease.${word}`)}, ${unit}`}
-                  labelHidden
-                  suffix={unit}
-                  className="[&_input]:figures"
-                  inputMode="decimal"
-                  defaultValue={typedLength(draft.ease?.[part]?.fixed_mm?.[word], unit)}
-                  onText={(value) => set(["ease", part, "fixed_mm", word], value)}
-                />
-                <NumberField
-                  label={`${t(`ease.${word}`)}, %`}
-                  suffix="%"
-                  value={draft.ease?.[part]?.percent?.[word]}
-                  onNumber={(value) => set(["ease", part, "percent", word], value)}
-                />
-              </div>
-            ))}
-          </section>
+          <EaseSettings draft={draft} unit={unit} onChange={set} />
           <Landmarks marks={draft.landmarks ?? []} unit={unit} onChange={set} />
         </div>
       </div>
@@ -188,7 +193,7 @@ function asTyped(shop: ShopView): ShopTyped {
   };
 }
 
-interface WireProps {
+interface SettingsProps {
   draft: ShopTyped;
   unit: Unit;
   onChange: (path: (string | number)[], value: unknown) => void;
@@ -200,12 +205,12 @@ function WireSettings({
   unit,
   inForce,
   onChange,
-}: WireProps & { inForce: { keep_length?: number; sold_length?: number } }) {
+}: SettingsProps & { inForce: { keep_length?: number; sold_length?: number } }) {
   const { t } = useTranslation();
   const metals = draft.metals ?? [];
   return (
     <section className="space-y-2">
-      <h2 className="text-lg">{t("tools.wire")}</h2>
+      <h2 className="text-lead">{t("tools.wire")}</h2>
       <div className="grid grid-cols-2 gap-3">
         {(["keep_length", "sold_length"] as const).map((name) => (
           <TextField
@@ -281,7 +286,7 @@ function slug(name: string): string {
 }
 
 /** How much a wrist's thin side gives when a cuff goes on. */
-function Flesh({ draft, onChange }: Omit<WireProps, "unit">) {
+function Flesh({ draft, onChange }: Omit<SettingsProps, "unit">) {
   const { t } = useTranslation();
   const share =
     draft.flesh === undefined ? "" : asText(Math.round(Number(draft.flesh) * 1000) / 10);
@@ -317,8 +322,8 @@ function Landmarks({ marks, unit, onChange }: LandmarkProps) {
   );
   return (
     <section>
-      <h2 className="text-lg">{t("tools.landmarks")}</h2>
-      <p className="mb-2 text-sm text-muted">{t("tools.landmarks_why")}</p>
+      <h2 className="text-lead">{t("tools.landmarks")}</h2>
+      <p className="mb-2 text-small text-muted">{t("tools.landmarks_why")}</p>
       {marks.map((mark, i) => (
         <div key={i} className="mb-2 grid grid-cols-[1fr_110px] gap-2">
           <TextField

@@ -22,7 +22,7 @@ export function CameOff({ plan }: { plan: Plan }) {
   if (!reel || former == null) return null;
   return (
     <section>
-      <h2 className="mb-1 text-lg">{t("form.came_off")}</h2>
+      <h2 className="mb-1 text-lead">{t("form.came_off")}</h2>
       {reels.length > 1 && (
         <Select
           label={t("form.from_reel")}

@@ -10,8 +10,8 @@ export function Feels({ plan }: { plan: Plan }) {
   if (feels.length === 0 && !weakest) return null;
   return (
     <section>
-      <h2 className="mb-1 text-lg">{t("feels.title")}</h2>
-      <dl className="space-y-1.5 text-[15px]">
+      <h2 className="mb-1 text-lead">{t("feels.title")}</h2>
+      <dl className="space-y-1.5 text-body">
         {feels.map((feel) => (
           <div key={feel.id}>
             <dt className="inline font-semibold first-letter:uppercase">

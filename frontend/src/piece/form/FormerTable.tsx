@@ -19,8 +19,8 @@ export function FormerTable({ formers, bends }: Props) {
     ...rows.flatMap(({ bend }) => [bend.pin, bend.tool_mm, bend.result_mm]),
   ];
   return (
-    <table className="w-full text-[15px]">
-      <thead className="text-sm text-muted">
+    <table className="w-full text-body">
+      <thead className="text-small text-muted">
         <tr>
           {["what", "ideal", "yours", "opens_to"].map((key) => (
             <th key={key} scope="col" className={`${cell} font-normal`}>
@@ -46,7 +46,7 @@ export function FormerTable({ formers, bends }: Props) {
               <td className={cell}>
                 {former.result_mm ? <Figure mm={former.result_mm} /> : "–"}
                 {former.off_mm != null && Math.abs(former.off_mm) >= 0.05 && (
-                  <span className="block text-sm">
+                  <span className="block text-small">
                     {t(former.off_mm > 0 ? "form.wider" : "form.tighter")}{" "}
                     <Figure mm={Math.abs(former.off_mm)} />
                   </span>
@@ -59,7 +59,7 @@ export function FormerTable({ formers, bends }: Props) {
               <th scope="row" className={`${cell} font-semibold`}>
                 {labels.join(", ")}
                 {labels.length > 1 && (
-                  <span className="block text-sm font-normal">{t("form.one_place")}</span>
+                  <span className="block text-small font-normal">{t("form.one_place")}</span>
                 )}
               </th>
               <td className={cell}>{bend.pin > 0 ? <Figure mm={bend.pin} /> : "–"}</td>
@@ -69,7 +69,7 @@ export function FormerTable({ formers, bends }: Props) {
               <td className={cell}>
                 <Figure mm={bend.result_mm ?? bend.opens_to_mm} places={2} />
                 {placeKey(bend) && (
-                  <span className="block text-sm">
+                  <span className="block text-small">
                     {t(`form.${placeKey(bend)}`)} <Figure mm={Math.abs(bend.more_mm ?? 0)} />
                   </span>
                 )}
@@ -96,7 +96,7 @@ function Place({ tool, mm, at }: PlaceProps) {
     <>
       {mm != null && <Figure mm={mm} className="font-semibold" />} {tool}
       {at != null && (
-        <span className="block text-sm">
+        <span className="block text-small">
           {t("form.mark_at")} <Figure mm={at} />
         </span>
       )}

@@ -37,7 +37,7 @@ export function HardnessCurve({ wire, step }: { wire: WireShown; step: string })
           />
         ))}
       </svg>
-      <p className="text-sm">
+      <p className="text-small">
         {t("temper_track.begins", { temper: wire.begins })}
         {row && (
           <>

@@ -17,11 +17,11 @@ export function OvalFormer({ plan, pieceId }: Props) {
   if (!sheet || !oval) return null;
   return (
     <section className="rounded-sm border hairline bg-panel px-3 py-2">
-      <h2 className="text-lg">
+      <h2 className="text-lead">
         {sheet.title} <Figure mm={oval.across_mm} className="font-semibold" /> ×{" "}
         <Figure mm={oval.through_mm} className="font-semibold" />
       </h2>
-      <p className="text-sm text-muted">{t("oval.why")}</p>
+      <p className="text-small text-muted">{t("oval.why")}</p>
       <SheetDrawing sheet={sheet} colour={plan.colour} className="h-[300px]" />
       <div className="flex flex-wrap gap-2">
         {(["pdf", "svg", "dxf"] as const).map((form) => (
@@ -43,9 +43,9 @@ export function OvalFormer({ plan, pieceId }: Props) {
 
 function Rounds({ rounds }: { rounds: NonNullable<Plan["oval"]>["rounds"] }) {
   const { t } = useTranslation();
-  if (!rounds) return <p className="mt-2 text-[15px]">{t("oval.no_rounds")}</p>;
+  if (!rounds) return <p className="mt-2 text-body">{t("oval.no_rounds")}</p>;
   return (
-    <div className="mt-2 text-[15px]">
+    <div className="mt-2 text-body">
       <p>
         {t("oval.rounds")} <Figure mm={rounds.off_mm} className="font-semibold" />.
       </p>
@@ -65,7 +65,7 @@ function Rounds({ rounds }: { rounds: NonNullable<Plan["oval"]>["rounds"] }) {
           </li>
         ))}
       </ol>
-      <p className="text-sm text-muted">{t("oval.mirrored")}</p>
+      <p className="text-small text-muted">{t("oval.mirrored")}</p>
     </div>
   );
 }

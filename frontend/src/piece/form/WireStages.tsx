@@ -63,7 +63,7 @@ function OneWire({ wire, start, leads }: WireProps) {
   return (
     <section className="rounded-sm border hairline bg-panel px-3 py-2">
       <div className="flex items-center gap-2">
-        <h2 className="mr-auto text-lg first-letter:uppercase">{wire.label}</h2>
+        <h2 className="mr-auto text-lead first-letter:uppercase">{wire.label}</h2>
         <button
           type="button"
           className={button}
@@ -101,7 +101,7 @@ function OneWire({ wire, start, leads }: WireProps) {
         colour={wire.colour}
         className={near ? "h-[84px]" : "h-[220px]"}
       />
-      <p role="status" className="text-[15px]">
+      <p role="status" className="text-body">
         <strong className="first-letter:uppercase">{stage.title}</strong>
         {pins.map((pin) => (
           <span key={pin} className="ml-2">

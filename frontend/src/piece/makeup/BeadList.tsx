@@ -28,7 +28,7 @@ export function BeadList({ label, beads, facts, at, problems, unit, optional, on
   const { t } = useTranslation();
   return (
     <section aria-label={label} className="space-y-1">
-      <h3 className="text-[15px]">
+      <h3 className="text-body">
         {label} <span className="figures text-muted">{countOf(beads)}</span>
       </h3>
       <ol className="border-t hairline">
@@ -91,7 +91,7 @@ function OneBead({ bead, facts, at, problems, unit, onBead, children }: OneProps
             <TextField
               key={choice.name}
               label={t(`beads.short.${choice.name}`)}
-              className="[&_input]:figures [&_label]:text-sm [&_label]:font-normal"
+              className="[&_input]:figures [&_label]:text-small [&_label]:font-normal"
               inputMode="decimal"
               placeholder={write(choice.type, choice.default) || "="}
               value={write(choice.type, bead[choice.name])}

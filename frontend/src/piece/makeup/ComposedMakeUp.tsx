@@ -79,7 +79,7 @@ export function ComposedMakeUp(props: StationProps) {
     select(path);
   };
   return (
-    <div className="col-span-full grid grid-cols-1 content-start gap-x-7 gap-y-4 min-[760px]:grid-cols-2">
+    <div className="col-span-full grid grid-cols-1 content-start gap-x-7 gap-y-4 tablet:grid-cols-2">
       <div className="col-span-full">
         {sheet ? (
           <SequenceStrip
@@ -109,7 +109,7 @@ export function ComposedMakeUp(props: StationProps) {
       </div>
       <div className="space-y-4">
         <div className="flex items-center justify-between gap-2">
-          <h2 className="text-lg">{t("sequence.entries")}</h2>
+          <h2 className="text-lead">{t("sequence.entries")}</h2>
           {lines.length > 1 && (
             <Select
               label={t("sequence.which")}
@@ -140,32 +140,9 @@ export function ComposedMakeUp(props: StationProps) {
         {woven && <Weave body={woven} pieceId={props.piece.id} version={props.piece.version} />}
       </div>
       <div className="space-y-3">
-        <div role="group" aria-label={t("sequence.panels")} className="flex justify-between">
-          {PANELS.map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={panel === one}
-              className="min-h-[44px] border-b-[3px] border-transparent px-1.5 text-[15.5px] font-medium hover:border-hair aria-pressed:border-accent"
-              onClick={() => setPanel(one)}
-            >
-              {t(`sequence.panel.${one}`)}
-            </button>
-          ))}
-        </div>
+        <PanelTabs panel={panel} onPanel={setPanel} />
         <Problem says={problems[0] && panel !== "entry" ? problems[0].says : undefined} />
-        {panel === "fits" && (
-          <div className="space-y-4">
-            <Proposals {...props} settled={plan !== null} />
-            <section>
-              <h2 className="mb-2 text-lg">{t("make_up.advice")}</h2>
-              <AdviceList
-                advice={plan?.advice ?? []}
-                empty={t(plan ? "make_up.no_advice" : "ledger.waits")}
-              />
-            </section>
-          </div>
-        )}
+        {panel === "fits" && <FitsPanel {...props} />}
         {panel === "shelf" && (
           <Shelf
             parts={facts.parts}
@@ -184,28 +161,7 @@ export function ComposedMakeUp(props: StationProps) {
             onSelect={select}
           />
         )}
-        {panel === "piece" && <PiecePanel {...props} typed={piece} />}
-        {panel === "middle" && <MiddlePanel {...props} typed={piece} />}
-        {panel === "closure" && <ClosurePanel {...props} typed={piece} />}
-        {panel === "string" && (
-          <ChoiceFields
-            choices={(kind?.choices ?? []).filter((one) => STRING.includes(one.name))}
-            value={piece}
-            at="piece"
-            problems={problems}
-            unit={brief.unit ?? "mm"}
-            onSet={(name, value) => edit(["piece", name], value)}
-          />
-        )}
-        {panel === "wire" && (
-          <div className="space-y-4">
-            <WireChoice {...props} />
-            {brief.wire.section && <SectionChoice {...props} />}
-            <MetalChoice {...props} />
-            <PaletteChoice {...props} />
-            <Allowances {...props} />
-          </div>
-        )}
+        <PiecePanels {...props} panel={panel} typed={piece} />
       </div>
     </div>
   );
@@ -289,7 +245,7 @@ function ClosurePanel({ typed, ...props }: PanelProps) {
         options={facts.closures.map((one) => ({ value: one.kind, label: one.says }))}
         onChoose={(kind) => edit(["piece", "closure"], { kind })}
       />
-      <p className="text-[14px] leading-snug text-muted">{shelf?.help}</p>
+      <p className="text-small leading-snug text-muted">{shelf?.help}</p>
       <ChoiceFields
         choices={shelf?.choices ?? []}
         value={closure}
@@ -318,7 +274,7 @@ function Strength({ plan }: StationProps) {
   if (!plan) return null;
   const { weakest, minutes } = plan;
   return (
-    <p className="mt-1.5 flex flex-wrap items-baseline gap-x-5 text-[15px] text-muted">
+    <p className="mt-1.5 flex flex-wrap items-baseline gap-x-5 text-body text-muted">
       {weakest && (
         <span>
           {t("sequence.weakest")} <strong className="text-ink">{weakest.says}</strong>,{" "}
@@ -336,5 +292,75 @@ function Strength({ plan }: StationProps) {
         </span>
       )}
     </p>
+  );
+}
+
+/** Which panel is open. */
+function PanelTabs({ panel, onPanel }: { panel: Panel; onPanel: (panel: Panel) => void }) {
+  const { t } = useTranslation();
+  return (
+    <div role="group" aria-label={t("sequence.panels")} className="flex justify-between">
+      {PANELS.map((one) => (
+        <button
+          key={one}
+          type="button"
+          aria-pressed={panel === one}
+          className="min-h-[44px] border-b-[3px] border-transparent px-1.5 text-body font-medium hover:border-hair aria-pressed:border-accent"
+          onClick={() => onPanel(one)}
+        >
+          {t(`sequence.panel.${one}`)}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** The panels that are about the whole piece. */
+function PiecePanels({ panel, ...props }: StationProps & { panel: Panel; typed: Typed }) {
+  const { brief, facts, problems, edit, typed } = props;
+  const kind = facts.kinds.find((one) => one.kind === brief.piece.kind);
+  return (
+    <>
+      {panel === "piece" && <PiecePanel {...props} />}
+      {panel === "middle" && <MiddlePanel {...props} />}
+      {panel === "closure" && <ClosurePanel {...props} />}
+      {panel === "string" && (
+        <ChoiceFields
+          choices={(kind?.choices ?? []).filter((one) => STRING.includes(one.name))}
+          value={typed}
+          at="piece"
+          problems={problems}
+          unit={brief.unit ?? "mm"}
+          onSet={(name, value) => edit(["piece", name], value)}
+        />
+      )}
+      {panel === "wire" && (
+        <div className="space-y-4">
+          <WireChoice {...props} />
+          {brief.wire.section && <SectionChoice {...props} />}
+          <MetalChoice {...props} />
+          <PaletteChoice {...props} />
+          <Allowances {...props} />
+        </div>
+      )}
+    </>
+  );
+}
+
+/** What fits, and the advice. */
+function FitsPanel(props: StationProps) {
+  const { t } = useTranslation();
+  const { plan } = props;
+  return (
+    <div className="space-y-4">
+      <Proposals {...props} settled={plan !== null} />
+      <section>
+        <h2 className="mb-2 text-lead">{t("make_up.advice")}</h2>
+        <AdviceList
+          advice={plan?.advice ?? []}
+          empty={t(plan ? "make_up.no_advice" : "ledger.waits")}
+        />
+      </section>
+    </div>
   );
 }

@@ -100,7 +100,7 @@ export function EntryList(props: Props) {
           />
         ))}
       </ol>
-      <p className="mt-1 text-[13px] leading-snug text-muted">{t("sequence.keys")}</p>
+      <p className="mt-1 text-note leading-snug text-muted">{t("sequence.keys")}</p>
     </div>
   );
 }
@@ -168,32 +168,30 @@ function EntryRow(props: RowProps) {
         {shelf ? (
           <PartPicture strokes={strokes ?? shelf.strokes} colour={colour} width={52} height={34} />
         ) : (
-          <span className="w-[52px] text-center text-lg text-muted">( )</span>
+          <span className="w-[52px] text-center text-lead text-muted">( )</span>
         )}
         <span className="min-w-0 leading-tight">
           {name}{" "}
-          <span className="figures text-[15px] text-muted">{sizes(entry.part, unit, shown)}</span>
+          <span className="figures text-body text-muted">{sizes(entry.part, unit, shown)}</span>
           {mirrored && times > 0 && (
-            <span className="block text-[13px] text-muted">
+            <span className="block text-note text-muted">
               {t("sequence.both_sides", { count: times, all: 2 * times })}
             </span>
           )}
-          {entry.fill && (
-            <span className="block text-[13px] text-muted">{t("sequence.fills")}</span>
-          )}
+          {entry.fill && <span className="block text-note text-muted">{t("sequence.fills")}</span>}
         </span>
       </button>
       <Button
-        className="!min-w-[44px] !px-0 text-lg"
+        className="!min-w-[44px] !px-0 text-lead"
         look="quiet"
         aria-label={t("sequence.less", { name })}
         onClick={() => onTimes(Math.max(0, times - 1))}
       >
         −
       </Button>
-      <span className="figures w-9 text-center text-[17px] font-semibold">{times}</span>
+      <span className="figures w-9 text-center text-lead font-semibold">{times}</span>
       <Button
-        className="!min-w-[44px] !px-0 text-lg"
+        className="!min-w-[44px] !px-0 text-lead"
         look="quiet"
         aria-label={t("sequence.more", { name })}
         onClick={() => onTimes(times + 1)}

@@ -39,10 +39,10 @@ export function Inspector(props: Props) {
   return (
     <section className="space-y-3" aria-label={t("sequence.inspector")}>
       <div>
-        <h2 className="text-lg first-letter:uppercase">
+        <h2 className="text-lead first-letter:uppercase">
           {shelf?.says ?? t(entry.evenly ? "sequence.evenly" : "sequence.group")}
         </h2>
-        <p className="text-[14px] leading-snug text-muted">
+        <p className="text-small leading-snug text-muted">
           {shelf?.help ?? t(entry.evenly ? "sequence.evenly_help" : "sequence.group_help")}
         </p>
       </div>

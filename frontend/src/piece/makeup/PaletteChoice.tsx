@@ -23,10 +23,10 @@ export function PaletteChoice(props: StationProps) {
   };
   return (
     <section aria-labelledby="palette" className="border-t hairline pt-2">
-      <h2 id="palette" className="text-lg">
+      <h2 id="palette" className="text-lead">
         {t("palette.title")}
       </h2>
-      <p className="text-[14px] leading-snug text-muted">{t("palette.what")}</p>
+      <p className="text-small leading-snug text-muted">{t("palette.what")}</p>
       <ul>
         {ROLES.map((role) => (
           <RoleRow

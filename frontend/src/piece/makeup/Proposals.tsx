@@ -63,14 +63,14 @@ export function Proposals({ piece, brief, plan, edit, facts, settled }: Props) {
                 onClick={() => press(i)}
               >
                 <span>{one.says}</span>
-                <span className="text-[14px] text-muted">
+                <span className="text-small text-muted">
                   {one.word && t(`ease_word.${one.word}`)}
                 </span>
                 <span className="text-right">
                   {one.exact ? (
                     <span className="font-semibold">{t("sequence.exact")}</span>
                   ) : (
-                    <Figure mm={one.off_mm} signed className="text-[16px]" />
+                    <Figure mm={one.off_mm} signed className="text-base" />
                   )}
                 </span>
               </button>

@@ -21,14 +21,14 @@ export function Shelf({ parts, shop, colour, onPick, onClose }: Props) {
   return (
     <section aria-label={t("sequence.shelf")} className="space-y-3">
       <div className="flex items-center justify-between">
-        <h2 className="text-lg">{t("sequence.shelf")}</h2>
+        <h2 className="text-lead">{t("sequence.shelf")}</h2>
         <Button look="quiet" onClick={onClose}>
           {t("sequence.close_shelf")}
         </Button>
       </div>
       {ROLES.map((role) => (
         <div key={role}>
-          <h3 className="border-b hairline pb-0.5 text-[15px]">{t(`sequence.role.${role}`)}</h3>
+          <h3 className="border-b hairline pb-0.5 text-body">{t(`sequence.role.${role}`)}</h3>
           <ul className="grid grid-cols-2">
             {parts
               .filter((part) => part.role === role)
@@ -36,7 +36,7 @@ export function Shelf({ parts, shop, colour, onPick, onClose }: Props) {
                 <li key={part.kind}>
                   <button
                     type="button"
-                    className="flex min-h-[48px] w-full items-center gap-2 text-left text-[14.5px] leading-tight hover:bg-tint"
+                    className="flex min-h-[48px] w-full items-center gap-2 text-left text-small leading-tight hover:bg-tint"
                     title={part.help}
                     onClick={() => onPick({ kind: part.kind })}
                   >
@@ -50,7 +50,7 @@ export function Shelf({ parts, shop, colour, onPick, onClose }: Props) {
       ))}
       {own.length > 0 && (
         <div>
-          <h3 className="border-b hairline pb-0.5 text-[15px]">{t("sequence.role.own")}</h3>
+          <h3 className="border-b hairline pb-0.5 text-body">{t("sequence.role.own")}</h3>
           <ul className="flex flex-wrap gap-1.5 pt-1.5">
             {own.map((part, i) => (
               <li key={i}>

@@ -31,7 +31,7 @@ export function Weave({ body, pieceId, version }: Props) {
   const rows = body.wires.length > 0;
   return (
     <section className="space-y-3" aria-label={t("weave.name", { what: body.label })}>
-      <h2 className="text-lg first-letter:uppercase">
+      <h2 className="text-lead first-letter:uppercase">
         {body.label}
         {rows && (
           <>
@@ -46,7 +46,7 @@ export function Weave({ body, pieceId, version }: Props) {
           {t("weave.pulled")}
         </p>
       )}
-      <dl className="grid grid-cols-2 gap-x-5 gap-y-1 text-[15px] min-[1000px]:grid-cols-4">
+      <dl className="grid grid-cols-2 gap-x-5 gap-y-1 text-body laptop:grid-cols-4">
         {rows && (
           <Fact says={t("weave.a_row", { row: body.row_name })} mm={body.pitch_mm} places={2} />
         )}
@@ -64,7 +64,7 @@ export function Weave({ body, pieceId, version }: Props) {
         </>
       )}
       {body.marks_mm && body.marks_mm.length > 0 && (
-        <p className="text-[15px]">
+        <p className="text-body">
           {t("weave.marks")}{" "}
           {fromMiddle(body.marks_mm, body.rows * body.pitch_mm).map((mm) => (
             <Figure key={mm} mm={mm} unit className="mr-3 font-semibold" />
@@ -89,7 +89,7 @@ function Fact({ says, mm, places }: { says: string; mm: number; places?: number 
   return (
     <div>
       <dt className="text-muted">{says}</dt>
-      <dd className="text-lg font-semibold">
+      <dd className="text-lead font-semibold">
         <Figure mm={mm} unit {...(places ? { places } : {})} />
       </dd>
     </div>
@@ -100,7 +100,7 @@ function Fact({ says, mm, places }: { says: string; mm: number; places?: number 
 function Wires({ body }: { body: Body }) {
   const { t } = useTranslation();
   return (
-    <ul className="text-[15px]">
+    <ul className="text-body">
       {body.wires.map((wire) => {
         const takes = wire.takes_mm.reduce((sum, one) => sum + one, 0) / wire.takes_mm.length;
         const joins = wire.starts_after.filter((row) => row > 0);
@@ -141,11 +141,11 @@ function Sample({ body, pieceId }: Pick<Props, "body" | "pieceId">) {
     },
     onSuccess: () => client.invalidateQueries(),
   });
-  if (!body.sampled) return <p className="text-[15px] text-muted">{t("weave.no_sample")}</p>;
+  if (!body.sampled) return <p className="text-body text-muted">{t("weave.no_sample")}</p>;
   const own = body.sampled === "piece";
   return (
     <div className="flex flex-wrap items-center gap-3">
-      <p className="text-[15px]">{t(own ? "weave.own_sample" : "weave.kept_sample")}</p>
+      <p className="text-body">{t(own ? "weave.own_sample" : "weave.kept_sample")}</p>
       <Button look={own ? "strong" : "quiet"} onClick={() => keep.mutate(own)}>
         {t(own ? "weave.keep" : "weave.forget")}
       </Button>
@@ -177,7 +177,7 @@ function GoesSoFar({ body, pieceId, version, entry }: Props & { entry: string })
       />
       {typed.trim() && data && !problem && (
         <p role="status" className="pb-2.5">
-          <strong className="figures text-lg">{data.rows}</strong> {body.rows_name},{" "}
+          <strong className="figures text-lead">{data.rows}</strong> {body.rows_name},{" "}
           <Figure mm={data.long_mm} unit className="font-semibold" />
           {data.rows < body.rows && data.starts_after.length === 1
             ? `. ${t("weave.stops")}`

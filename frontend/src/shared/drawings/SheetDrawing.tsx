@@ -101,7 +101,7 @@ export function SheetDrawing({ sheet, colour, className = "", focus }: Props) {
                 x={x}
                 y={y + 5}
                 textAnchor={label.anchor ?? "middle"}
-                className="fill-ink text-[14px]"
+                className="fill-ink text-small"
               >
                 {label.text}
               </text>
@@ -193,7 +193,7 @@ function DimensionLine({ at, a, b, offset, text }: LineProps) {
         y={above ? y - 8 : y + 20}
         textAnchor="middle"
         stroke="none"
-        className="fill-ink font-mono text-[15px]"
+        className="fill-ink font-mono text-body"
       >
         {text}
       </text>
@@ -232,7 +232,7 @@ function UprightLine({ x1, y1, x2, y2, off, text }: UprightProps) {
         transform={`rotate(-90 ${x - 8} ${middle})`}
         textAnchor="middle"
         stroke="none"
-        className="fill-ink font-mono text-[15px]"
+        className="fill-ink font-mono text-body"
       >
         {text}
       </text>

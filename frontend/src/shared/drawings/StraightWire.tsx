@@ -53,7 +53,7 @@ export function StraightWire({ cut, colour, on = "ground" }: Props) {
             x={width / 2}
             y={27}
             textAnchor="middle"
-            className="fill-ink font-mono text-[21px] font-semibold"
+            className="fill-ink font-mono text-head font-semibold"
           >
             {lengthText(cut.length_mm, unit)} {unit}
           </text>
@@ -75,7 +75,7 @@ export function StraightWire({ cut, colour, on = "ground" }: Props) {
               x={x(mark.at_mm) + (anchor === "start" ? 5 : -5)}
               y={WIRE_Y + 30 + row * 21}
               textAnchor={anchor}
-              className="fill-ink text-[14px]"
+              className="fill-ink text-small"
               paintOrder="stroke"
               stroke={`var(--color-${on})`}
               strokeWidth={5}

@@ -146,7 +146,7 @@ function Ruler({ to, unit, scale }: { to: number; unit: Unit; scale: number }) {
       <g key={tick.at}>
         <line x1={x} x2={x} y1={0} y2={[7, 11, 17][tick.rank]} stroke="var(--color-ink)" />
         {tick.label !== undefined && (
-          <text x={x} y={31} textAnchor="middle" className="fill-muted font-mono text-[13px]">
+          <text x={x} y={31} textAnchor="middle" className="fill-muted font-mono text-note">
             {tick.label}
           </text>
         )}
@@ -304,7 +304,7 @@ function Strands({ rule, x, line }: StrandProps) {
 function Mirror({ at, says }: { at: number; says: string }) {
   return (
     <g stroke="var(--color-ink)" fill="none">
-      <text x={at + 15} y={46} stroke="none" className="fill-muted text-[13px]">
+      <text x={at + 15} y={46} stroke="none" className="fill-muted text-note">
         {says}
       </text>
       <line x1={at} x2={at} y1={RULER_Y} y2={LABELS_Y} strokeDasharray="9 3 2 3" />
@@ -323,7 +323,7 @@ function Notes({ rule, step }: { rule: Rule; step: RuleStep | undefined }) {
   ].filter(Boolean);
   if (said.length === 0) return null;
   return (
-    <p className="absolute top-[34px] right-2 rounded-sm bg-panel/85 px-1.5 text-[13px] text-muted">
+    <p className="absolute top-[34px] right-2 rounded-sm bg-panel/85 px-1.5 text-note text-muted">
       {said.join(" · ")}
     </p>
   );
@@ -377,7 +377,7 @@ function RuleLabel({ centre, width, pointed, text, figure, onPoint, onLeave }: L
     <button
       type="button"
       style={side}
-      className={`absolute bottom-1 rounded-sm px-1 py-1 text-[15px] whitespace-nowrap ${pointed ? "bg-tint" : ""}`}
+      className={`absolute bottom-1 rounded-sm px-1 py-1 text-body whitespace-nowrap ${pointed ? "bg-tint" : ""}`}
       onPointerEnter={onPoint}
       onPointerLeave={onLeave}
       onFocus={onPoint}

@@ -141,7 +141,7 @@ export function WovenView({ shown, start, className = "h-[300px]" }: Props) {
             />
           </label>
         )}
-        <span className="text-[14px] text-muted">{t("woven.how")}</span>
+        <span className="text-small text-muted">{t("woven.how")}</span>
       </div>
     </section>
   );

@@ -25,7 +25,7 @@ class BarPin(Closure):
     def make(self, wires: Palette) -> Fastened:
         """Return both ends of the bar; what it bears is not known."""
         wire = min(1.0, self.bar_thickness / 2)
-        end = End(self.bar_loop, wire, False, "any")
+        end = End(self.bar_loop, wire, False)
         bought = Bought("bar_pin", size_of(self.bar), 1, CLASP_G_PER_MM * self.bar, self.bar)
         half = Made(
             length=0.0,

@@ -22,7 +22,7 @@ class BoughtClasp(Closure):
     def make(self, wires: Palette) -> Fastened:
         """Return both halves, each with half the length; what it holds is not known."""
         half = self.length / 2
-        eye = End(1.5, 0.8, True, "any")
+        eye = End(1.5, 0.8)
         # Not weighed: as heavy as such things are.
         mass = self.mass or CLASP_G_PER_MM * self.length
         size = size_of(self.length)

@@ -3,9 +3,10 @@
 from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
-from jamreel.core.closures.base import Fastened, Passes, closure_step
-from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
-from jamreel.core.closures.receiving import Hook, body_in
+from jamreel.core.closures.base import Fastened, closure_step
+from jamreel.core.closures.eye import JOIN_PIN_MM
+from jamreel.core.closures.hook_and_eye import HookAndEye
+from jamreel.core.closures.receiving import body_in
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn, laid
@@ -15,7 +16,7 @@ from jamreel.core.path.moves import Straight
 from jamreel.core.values import Length
 
 
-class CrookHook(Hook):
+class CrookHook(HookAndEye):
     """A hook of single wire, its tip curled outwards so that it guides the eye in."""
 
     kind: Literal["crook_hook"] = "crook_hook"
@@ -24,9 +25,6 @@ class CrookHook(Hook):
     hook_pin: Length = choice(5.0, 2, 16)
     tip_pin: Length = choice(1.0, 0.5, 5)
     wraps: int = choice(3, 1, 10)
-    eye_pin: Length = choice(5.0, 2, 20)
-    eye_wraps: int = choice(2, 0, 6)
-    tail: Length = choice(12.0, 0, 60)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the curled tip is what has to pass the eye."""
@@ -47,7 +45,7 @@ class CrookHook(Hook):
             thickness=join.thickness,
             # From the join loop's side to the outside of the curled tip.
             width=(JOIN_PIN_MM + w.d) / 2 + self.hook_pin + self.tip_pin + 3 * w.d,
-            ends=(join.end(), End(self.hook_pin, w.d, False, "flat")),
+            ends=(join.end(), End(self.hook_pin, w.d, False)),
             wires=(use,),
             holds=(
                 opens_at("hook", w, self.hook_pin),
@@ -63,10 +61,4 @@ class CrookHook(Hook):
             ),
             minutes=6.0,
         )
-        return self.fastens_by(
-            self.into_what(
-                w, wires, lambda: wrapped_eye(w, self.eye_pin, self.eye_wraps, self.tail)
-            ),
-            self.on_body(hook, wires),
-            Passes(crook.width(w.d)),
-        )
+        return self.with_eye(w, wires, hook, crook.width(w.d))

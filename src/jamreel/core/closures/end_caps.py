@@ -73,7 +73,7 @@ class EndCaps(Closure):
         outside = self.ring_pin + w.d if coil else outside
         cap, steps, wide, thick = self._cap()
         steps = (*steps, fixed)
-        end, made = End(inner, w.d, True, "any"), self.cap_of == "tube"
+        end, made = End(inner, w.d), self.cap_of == "tube"
 
         def half(extra: float, *more: Bought) -> Made:
             length = inner + outside + extra

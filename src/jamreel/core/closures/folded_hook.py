@@ -5,23 +5,24 @@ from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import few_wraps
 from jamreel.core.choices import choice
-from jamreel.core.closures.base import Fastened, Passes, closure_step
-from jamreel.core.closures.eye import JOIN_PIN_MM, wrapped_eye
-from jamreel.core.closures.receiving import Hook, body_in
+from jamreel.core.closures.base import Fastened, closure_step
+from jamreel.core.closures.eye import JOIN_PIN_MM
+from jamreel.core.closures.hook_and_eye import HookAndEye
+from jamreel.core.closures.receiving import body_in
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Stretches, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.bearings import hook_bearing
-from jamreel.core.path.coils import flat_row_perimeter
+from jamreel.core.path.coils import row_hull
 from jamreel.core.path.loops import centred, turned_over
 from jamreel.core.path.moves import Bend, Fold, Kink, PlaneTurn, Straight, Wrap
 from jamreel.core.units import Mm
 from jamreel.core.values import Length
 
 
-class FoldedHook(Hook):
+class FoldedHook(HookAndEye):
     """A hook of doubled wire: strong, smooth at its tip, at home in a wrapped eye."""
 
     kind: Literal["folded_hook"] = "folded_hook"
@@ -29,9 +30,6 @@ class FoldedHook(Hook):
     fold: Length = choice(30.0, 12, 80)
     hook_pin: Length = choice(5.0, 2, 16)
     wraps: int = choice(3, 1, 10)
-    eye_pin: Length = choice(5.0, 2, 20)
-    eye_wraps: int = choice(2, 0, 6)
-    tail: Length = choice(12.0, 0, 60)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook's shank is what the fold leaves after its crook and tip.
@@ -56,7 +54,7 @@ class FoldedHook(Hook):
             thickness=2 * w.d,
             # From the join loop's side to the outside of the doubled crook.
             width=JOIN_PIN_MM / 2 + self.hook_pin + 3 * w.d,
-            ends=(End(JOIN_PIN_MM, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
+            ends=(End(JOIN_PIN_MM, w.d), End(self.hook_pin, w.d, False)),
             wires=(use,),
             holds=(
                 opens_at("hook", w, self.hook_pin, 2),
@@ -72,20 +70,13 @@ class FoldedHook(Hook):
             ),
             minutes=8.0,
         )
-        return self.fastens_by(
-            self.into_what(
-                w, wires, lambda: wrapped_eye(w, self.eye_pin, self.eye_wraps, self.tail)
-            ),
-            self.on_body(hook, wires),
-            Passes(2 * w.d),
-            few_wraps(self.wraps - 1),
-        )
+        return self.with_eye(w, wires, hook, 2 * w.d, few_wraps(self.wraps - 1))
 
     def _stretches(self, w: Wire, leg: Straight, tip: Straight) -> Stretches:
         """Return its wire: loop, leg, crook, tip; folded back the same way, and bound round both
         legs from the end of the second one."""
         join = Bend(angle=2 * math.pi, pin=JOIN_PIN_MM, label="loop")
-        core = flat_row_perimeter(2, w.d) / math.pi
+        core = row_hull(2, w.d) / math.pi
         binding = (
             Kink(angle=math.pi / 2, side="left"),
             PlaneTurn(angle=-math.pi / 2),

@@ -21,7 +21,7 @@ class MemoryLoops(Closure):
     def make(self, wires: Palette) -> Fastened:
         """Return both ends; nothing fastens, and each loop is wire that the coil loses."""
         w = wires.of("body")
-        end = End(self.pin, w.d, False, "flat")
+        end = End(self.pin, w.d, False)
         turn = Bend(angle=2 * math.pi, pin=self.pin, label="loop")
         loop = WireUse("memory_loop", w, (("body", (turn,)),))
         use = laid(loop, left=0.0, low=True)

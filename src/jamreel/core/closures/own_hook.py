@@ -5,9 +5,8 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from jamreel.core.choices import choice
-from jamreel.core.closures.base import Fastened, Passes, closure_step
-from jamreel.core.closures.eye import wrapped_eye
-from jamreel.core.closures.receiving import Hook
+from jamreel.core.closures.base import Fastened, closure_step
+from jamreel.core.closures.hook_and_eye import HookAndEye
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn
@@ -15,7 +14,7 @@ from jamreel.core.parts.own_shape import OwnMove, own_shape
 from jamreel.core.values import Length
 
 
-class OwnHook(Hook):
+class OwnHook(HookAndEye):
     """Made from the loop that joins the body to the tip; its widest bend is taken for the crook.
 
     ``tip`` is the widest of it that goes through the eye.
@@ -38,9 +37,6 @@ class OwnHook(Hook):
         max_length=40,
     )
     tip: Length = choice(3.6, 0.3, 20)
-    eye_pin: Length = choice(5.0, 2, 20)
-    eye_wraps: int = choice(2, 0, 6)
-    tail: Length = choice(12.0, 0, 60)
 
     @property
     def says(self) -> str:
@@ -52,7 +48,7 @@ class OwnHook(Hook):
         w = wires.of("closure", self.wire)
         shape = own_shape(self.moves, w.d)
         # The join may hold anything, the crook whatever the eye is.
-        ends = (End(shape.pins[0], w.d, True, "any"), End(max(shape.pins), w.d, False, "any"))
+        ends = (End(shape.pins[0], w.d), End(max(shape.pins), w.d, False))
         bent = WireUse("own_hook", w, (("body", shape.moves),), eye=shape.eye, at=shape.at)
         hook = Made(
             length=shape.length,
@@ -68,10 +64,4 @@ class OwnHook(Hook):
             steps=(closure_step("own_moves", cautions=("ends",)),),
             minutes=0.6 * len(self.moves),
         )
-        return self.fastens_by(
-            self.into_what(
-                w, wires, lambda: wrapped_eye(w, self.eye_pin, self.eye_wraps, self.tail)
-            ),
-            self.on_body(hook, wires),
-            Passes(self.tip),
-        )
+        return self.with_eye(w, wires, hook, self.tip)

@@ -10,7 +10,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn_round, laid
-from jamreel.core.path.coils import flat_row_perimeter
+from jamreel.core.path.coils import row_hull
 from jamreel.core.path.moves import Bend, Straight, Wrap
 from jamreel.core.values import Length
 
@@ -54,7 +54,7 @@ class SHook(Hook):
         other = Bend(angle=OPEN, pin=self.hook_pin, side="right", label="bow")
         length = 2 * self.hook_pin + w.d
         tips = Straight(length=1.5 * w.d)
-        core = flat_row_perimeter(2, w.d) / math.pi
+        core = row_hull(2, w.d) / math.pi
         tail = Straight(length=TAIL_MM)
         bows = (("tip_left", (tips,)), ("crook", (bow,)), ("body", (other,)), ("tip", (tips,)))
         # Laid so that its two bows lie one behind the other.
@@ -67,7 +67,7 @@ class SHook(Hook):
             length=length,
             thickness=max(0.8 * w.d, w.d + 2 * fine.d),
             width=self.hook_pin + 2 * w.d,
-            ends=(End(self.hook_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
+            ends=(End(self.hook_pin, w.d), End(self.hook_pin, w.d, False)),
             wires=(
                 use,
                 binding,

@@ -42,7 +42,7 @@ class SpringClasp(Closure):
         ringed = WireUse("closure_ring", w, (("body", (turn,)),), off_coil=True)
         use = laid(ringed, middle=inner / 2, low=True)
         hold = opens_at("jump_ring", w, inner)
-        end = End(inner, w.d, True, "any")
+        end = End(inner, w.d)
         reach = self.extender * self.extender_pitch
         links = tuple(
             Bought("extender", size_of(reach), 1, CHAIN_G_PER_M * reach / 1000, reach)
@@ -67,7 +67,7 @@ class SpringClasp(Closure):
             length=inner + self.clasp,
             thickness=self.clasp_thickness,
             width=self.clasp_width,
-            ends=(end, End(0.0, 1.0, True, "any")),
+            ends=(end, End(0.0, 1.0)),
             wires=(use,),
             bought=(
                 Bought("clasp", size_of(self.clasp), 1, CLASP_G_PER_MM * self.clasp, self.clasp),

@@ -76,8 +76,8 @@ class Toggle(Received):
             thickness=w.d,
             width=self.ring_pin + 2 * w.d,
             ends=(
-                End(self.ring_pin, w.d, False, "flat"),
-                End(self.loop_pin, w.d, not self.soldered, "flat"),
+                End(self.ring_pin, w.d, False),
+                End(self.loop_pin, w.d, not self.soldered),
             ),
             wires=(use,),
             holds=holds,
@@ -107,7 +107,7 @@ class Toggle(Received):
             length=small,
             thickness=2 * w.d,
             width=self.bar,
-            ends=(End(self.loop_pin, w.d, True, "flat"), End(0.0, w.d, False, "flat")),
+            ends=(End(self.loop_pin, w.d), End(0.0, w.d, False)),
             wires=(use,),
             holds=(
                 Hold("toggle_bar", bar_force(w.moment, 2 * w.radius_on(self._opening))),

@@ -62,7 +62,7 @@ class TwoLegged(Hook):
         use = laid(WireUse(self.kind, w, stretches, held="leg_left"), left=0.0, low=True)
         return Made(
             length=self.loop_pin + w.d + shank + hook_bearing(self.hook_pin),
-            ends=(End(self.loop_pin, w.d, True, "flat"), End(self.hook_pin, w.d, False, "flat")),
+            ends=(End(self.loop_pin, w.d), End(self.hook_pin, w.d, False)),
             wires=(use,),
             holds=(opens_at("hook", w, self.hook_pin, 2), self._by_loops(w)),
             strokes=drawn(use),
@@ -90,7 +90,7 @@ class TwoLegged(Hook):
             length=length,
             thickness=w.d,
             width=wide,
-            ends=(End(self.catch_pin, w.d, False, "flat"), End(self.loop_pin, w.d, True, "flat")),
+            ends=(End(self.catch_pin, w.d, False), End(self.loop_pin, w.d)),
             wires=(use,),
             holds=(self._by_loops(w),),
             strokes=drawn(use),

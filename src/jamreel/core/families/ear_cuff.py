@@ -16,6 +16,7 @@ from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import ballable
 from jamreel.core.parts.base import Hold, opens_at
+from jamreel.core.path.coils import turn
 from jamreel.core.path.lines import circle
 from jamreel.core.path.moves import Bend, Move, Straight, bend_length
 from jamreel.core.result import Feel
@@ -161,9 +162,9 @@ class EarCuff(OneWire):
                 key, got=Mm(rim.value_mm), field=f"measures.{rim.site}", gap=gap, inner=inner
             )
         # A second ring lies beside the first, so each turn also climbs by one wire.
-        turn = math.hypot(math.pi * (inner + d), d if turns > 1 else 0.0)
+        once = turn(inner, d, d if turns > 1 else 0.0)
         rule = "families.ear_cuff.EarCuff"
-        book.term("rings", turns * turn, rule, "geometry", "body", turns=turns, inner=inner)
+        book.term("rings", turns * once, rule, "geometry", "body", turns=turns, inner=inner)
         share, thick = 100 * self.grip, rim.value_mm
         less = left_open * (inner + d) / 2
         book.term("less_ear_gap", -gap, rule, "common practice", "body", share=share, rim=thick)

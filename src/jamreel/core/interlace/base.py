@@ -21,7 +21,6 @@ from jamreel.core.forming.palette import Palette, WovenHand
 from jamreel.core.interlace.body import Body, Takes
 from jamreel.core.interlace.endings import Ending
 from jamreel.core.interlace.face import Face, face
-from jamreel.core.interlace.turns import turn
 from jamreel.core.interlace.working import (
     FAST_TURNS,
     FINISH_MM,
@@ -40,6 +39,7 @@ from jamreel.core.parts.base import (
 )
 from jamreel.core.parts.beads import BRITTLE, Colour, OneBead, Stuff, bought_bead
 from jamreel.core.parts.ends import PIN_RANGE
+from jamreel.core.path.coils import turn
 from jamreel.core.path.moves import Straight, Wrap
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, OptionalLength, Stroke

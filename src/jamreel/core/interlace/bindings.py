@@ -3,34 +3,13 @@
 import math
 from dataclasses import dataclass
 
+from jamreel.core.path.coils import binding_length, row_hull
 from jamreel.core.wire.sections import Section
 
 # Fewer strands than this can't be bound by one turn: its ends would lie on each other.
 ONE_TURN_WANTS = 4
 # Square binding wire is tucked behind two wires, round wire behind one and a half; common practice.
 TUCKED_SQUARE, TUCKED_ROUND = 2.0, 1.5
-
-
-def row_hull(count: int, wire: float, *, square: bool = False) -> float:
-    """Return the hull of wires side by side, 2 (k - 1) d + pi d, or 2 (k + 1) s square.
-
-    Args:
-        count: k.
-        wire: d or s [mm].
-        square: whether they are square.
-
-    Returns:
-        Perimeter [mm].
-
-    Example:
-        >>> round(row_hull(6, 0.8, square=True), 2), round(row_hull(5, 1.0), 2)
-        (11.2, 11.14)
-
-    Source: plain geometry.
-    """
-    if square:
-        return 2 * (count + 1) * wire
-    return 2 * (count - 1) * wire + math.pi * wire
 
 
 @dataclass(frozen=True)
@@ -55,7 +34,7 @@ class Binding:
     @property
     def turn(self) -> float:
         """B = sqrt((P + 2 pi e)^2 + b^2), once round [mm]."""
-        return math.hypot(self.hull + 2 * math.pi * self.wire.neutral_offset, self.wire.width)
+        return binding_length(1, self.hull, self.wire.neutral_offset, self.wire.width)
 
     @property
     def tuck(self) -> float:

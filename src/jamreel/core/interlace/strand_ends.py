@@ -67,7 +67,7 @@ class StrandEnd:
         if self.kind == "bare":
             return None
         opens = self.kind == "hooked"
-        return End(self.pin, self.wire.d, opens, "flat", strands=self.wires)
+        return End(self.pin, self.wire.d, opens, strands=self.wires)
 
     @property
     def holds(self) -> tuple[Hold, ...]:

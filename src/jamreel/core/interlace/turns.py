@@ -5,26 +5,6 @@ import math
 from jamreel.core.interlace.space import inner_tangent
 
 
-def turn(core: float, wire: float, pitch: float) -> float:
-    """Return the wire in one turn round a bar, H = sqrt((pi (D + d))^2 + p^2).
-
-    Args:
-        core: D, thickness of the bar [mm].
-        wire: d [mm].
-        pitch: p, from turn to turn [mm].
-
-    Returns:
-        Length [mm].
-
-    Example:
-        >>> round(turn(1.2, 0.4, 0.4), 2)
-        5.04
-
-    Source: length of a helix; published.
-    """
-    return math.hypot(math.pi * (core + wire), pitch)
-
-
 def open_belt(apart: float, radius: float) -> float:
     """Return the wire once round two bars, 2 S + 2 pi r.
 

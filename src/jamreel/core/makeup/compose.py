@@ -332,7 +332,7 @@ def string_end(makeup: MakeUp, string: Wire) -> Made:
 
 @lru_cache(maxsize=64)
 def _looped_end(loop: Loop, string: Wire) -> Made:
-    end = End(loop.pin, string.d, True, "any")
+    end = End(loop.pin, string.d)
     stretches = (*loop.stretches("left"), ("body", (Straight(length=0.0),)))
     use = laid(WireUse(STRING_RUN, string, stretches), left=0.0)
     return Made(

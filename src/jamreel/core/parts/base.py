@@ -25,7 +25,6 @@ from jamreel.core.values import Point, Stroke
 from jamreel.core.words import say, voice
 
 Role = Literal["link", "strung", "drop"]
-Plane = Literal["flat", "square", "any"]
 Stretches = tuple[tuple[str, tuple[Move, ...]], ...]
 # Beads are sold in half millimetres; common practice.
 BEAD_STEP_MM = 0.5
@@ -34,8 +33,7 @@ PARTS: Kinds["Part"] = Kinds()
 
 @dataclass(frozen=True)
 class End:
-    """A loop at an end: inner diameter and wire [mm], whether it can be opened to be joined, and
-    how it lies: flat in the piece, square to it, or of no matter.
+    """A loop at an end: inner diameter and wire [mm], and whether it can be opened to be joined.
 
     What it hangs in takes its wire, ``strands`` of it side by side; a drilled edge is ``around``
     thicker than a wire [mm].
@@ -44,7 +42,6 @@ class End:
     inner: float
     wire: float
     opens: bool = True
-    plane: Plane = "any"
     strands: int = 1
     around: float = 0.0
 

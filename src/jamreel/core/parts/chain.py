@@ -36,7 +36,7 @@ class BoughtChain(Part):
         """Return the chain; a soldered link can't be opened, so a ring or a loop joins it."""
         length = self.links * self.pitch
         d = min(self.thickness / 3, self.pitch / 4)
-        end = End(self.pitch - d, d, not self.soldered, "any")
+        end = End(self.pitch - d, d, not self.soldered)
         half = self.pitch / 2
         flat = arc_points(half, 0, half, self.thickness / 2 - d / 2)
         square = ((round(self.pitch - d, 2), 0.0), (round(2 * self.pitch + d, 2), 0.0))

@@ -9,7 +9,7 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import End, Made, Plane, Role, Stretches, WireUse, opens_at, part_step
+from jamreel.core.parts.base import End, Made, Role, Stretches, WireUse, opens_at, part_step
 from jamreel.core.parts.beads import Beaded, BeadRow, Colour
 from jamreel.core.parts.drawn import drawn_round, laid
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, Stand, face_step
@@ -69,7 +69,6 @@ class CurvedLink(Beaded):
         chord = 2 * radius * math.sin(min(angle, math.pi) / 2)
         length = chord + 2 * reach
         sagitta = radius * (1 - math.cos(min(angle, math.pi) / 2))
-        second: Plane = "flat" if self.stand == "alike" else "square"
         main = WireUse(self.kind, w, self._main(w.d), turn=min(angle, math.pi) / 2)
         use = laid(main, middle=length / 2)
         winding = WireUse(
@@ -84,7 +83,7 @@ class CurvedLink(Beaded):
             length=length,
             thickness=max(w.d + 2 * fine.d, row.widest),
             width=sagitta + self.bead + w.d,
-            ends=(End(self.pin, w.d, True, "flat"), End(self.pin, w.d, True, second)),
+            ends=(End(self.pin, w.d), End(self.pin, w.d)),
             wires=(
                 use,
                 winding,

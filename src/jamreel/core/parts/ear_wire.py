@@ -43,7 +43,7 @@ class EarWire(Part):
             length=length,
             thickness=w.d,
             width=self.bow_pin + 2 * w.d,
-            ends=(End(self.bow_pin, w.d, False, "flat"), End(self.pin, w.d, True, "flat")),
+            ends=(End(self.bow_pin, w.d, False), End(self.pin, w.d)),
             wires=(use,),
             holds=(opens_at("plain_loop", w, self.pin),),
             strokes=drawn(use),

@@ -101,9 +101,9 @@ class Loop:
             rows = (*rows, (f"tail_{side}", (Straight(length=self.tail),)))
         return rows if side == "right" else rows[::-1]
 
-    def end(self, square: bool = False) -> End:
+    def end(self) -> End:
         """Return what joins see of it."""
-        return End(self.pin, self.wire.d, True, "square" if square else "flat")
+        return End(self.pin, self.wire.d)
 
     @property
     def hold(self) -> Hold:

@@ -26,7 +26,7 @@ class EyeLink(Looped):
     def make(self, wires: Palette) -> Made:
         """Return the link; its loops stand alike or square to each other."""
         w = wires.of("body", self.wire)
-        loop, square = self.loop_of(w), self.stand == "square"
+        loop = self.loop_of(w)
         length = self.stem + 2 * loop.reach
         stretches = (
             *loop.stretches("left"),
@@ -38,7 +38,7 @@ class EyeLink(Looped):
             length=length,
             thickness=loop.thickness,
             width=self.pin + 2 * w.d,
-            ends=(loop.end(), loop.end(square)),
+            ends=(loop.end(), loop.end()),
             wires=(use,),
             holds=(loop.hold,),
             strokes=drawn(use),

@@ -26,7 +26,7 @@ class FigureEight(Part):
     def make(self, wires: Palette) -> Made:
         """Return the link: two inner diameters and the wire where the loops cross."""
         w = wires.of("body", self.wire)
-        end = End(self.pin, w.d, True, "flat")
+        end = End(self.pin, w.d)
         length = 2 * self.pin + w.d
         # The wires cross in the middle, one over the other.
         thick = 1.4 * w.d if self.hammered else 2 * w.d

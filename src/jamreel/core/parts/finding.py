@@ -33,7 +33,7 @@ class Finding(Part):
         """Return the finding as measured; a ring through a drilled one goes round its edge."""
         d = self.edge if self.drilled else min(1.0, self.inner / 2)
         around = math.hypot(self.edge, self.thickness) if self.drilled else 0.0
-        end = End(self.inner, d, False, "any", around=around)
+        end = End(self.inner, d, False, around=around)
         drawn = self._drilled() if self.drilled else self._looped(d)
         key = "charm" if self.hangs else "connector"
         size = size_of(self.length, words=say(f"shelf.finding.{key}", length="{}"))

@@ -38,13 +38,12 @@ class LinkedBead(Looped, Beaded):
         body = ("body", (Straight(length=row.length),))
         stretches = (*eye.stretches("left"), body, *loop.stretches("right", quarter(self.stand)))
         use = laid(WireUse(self.kind, w, stretches), middle=length / 2)
-        square = self.stand == "square"
         thread = part_step("thread", beads=row.count)
         made = Made(
             length=length,
             thickness=max(row.widest, loop.thickness),
             width=max(row.widest, self.pin + 2 * w.d),
-            ends=(eye.end(), loop.end(square)),
+            ends=(eye.end(), loop.end()),
             wires=(use,),
             bought=row.bought(),
             holds=(loop.hold,),

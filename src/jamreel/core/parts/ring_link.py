@@ -62,8 +62,8 @@ class RingLink(Beaded):
             thickness=max(w.d + row.widest, self.roll_pin + 2 * w.d),
             width=max(self.pin + 2 * w.d, 2 * (row.widest + w.d)),
             ends=(
-                End(self.roll_pin, w.d, True, "square", strands=2),
-                End(self.pin, w.d, False, "flat"),
+                End(self.roll_pin, w.d, True, strands=2),
+                End(self.pin, w.d, False),
             ),
             wires=(WireUse(self.kind, w, self._stretches(w, row), shown=lines),),
             bought=row.bought(2),

@@ -24,7 +24,7 @@ def ring_made(inner: float, d: float, *, opens: bool, turns: int = 1, **more: An
         turns: of the wire, side by side.
         more: of what it is made, what it holds, how it is drawn and done.
     """
-    end = End(inner, turns * d, opens, "any")
+    end = End(inner, turns * d, opens)
     wide = inner + 2 * d
     return Made(inner, turns * d, wide, ends=(end, end), one_loop=True, **more)
 

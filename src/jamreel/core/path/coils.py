@@ -3,23 +3,46 @@
 import math
 
 
-def flat_row_perimeter(count: int, wire: float) -> float:
-    """Return the perimeter of the convex hull of round wires side by side, 2 (m - 1) d + pi d.
+def row_hull(count: int, wire: float, *, square: bool = False) -> float:
+    """Return the hull of wires side by side, 2 (k - 1) d + pi d, or 2 (k + 1) s square.
 
     Args:
-        count: m wires, one or more.
-        wire: d [mm].
+        count: k.
+        wire: d or s [mm].
+        square: whether they are square.
 
     Returns:
         Perimeter [mm].
 
     Example:
-        >>> round(flat_row_perimeter(5, 1.0), 2)
-        11.14
+        >>> round(row_hull(6, 0.8, square=True), 2), round(row_hull(5, 1.0), 2)
+        (11.2, 11.14)
 
     Source: plain geometry.
     """
+    if square:
+        return 2 * (count + 1) * wire
     return 2 * (count - 1) * wire + math.pi * wire
+
+
+def turn(core: float, wire: float, pitch: float) -> float:
+    """Return the wire in one turn round a bar, H = sqrt((pi (D + d))^2 + p^2).
+
+    Args:
+        core: D, thickness of the bar [mm].
+        wire: d [mm].
+        pitch: p, from turn to turn [mm].
+
+    Returns:
+        Length [mm].
+
+    Example:
+        >>> round(turn(1.2, 0.4, 0.4), 2)
+        5.04
+
+    Source: length of a helix; published.
+    """
+    return math.hypot(math.pi * (core + wire), pitch)
 
 
 def binding_length(turns: float, perimeter: float, offset: float, pitch: float) -> float:
@@ -35,7 +58,7 @@ def binding_length(turns: float, perimeter: float, offset: float, pitch: float) 
         Length [mm].
 
     Example:
-        >>> round(binding_length(1, flat_row_perimeter(5, 1.0), 0.424 * 0.5, 0), 2)
+        >>> round(binding_length(1, row_hull(5, 1.0), 0.424 * 0.5, 0), 2)
         12.47
 
     Source: Steiner's formula for parallel curves; published.
@@ -62,7 +85,7 @@ def coil_from(wire_in: float, core: float, wire: float) -> float:
 
     Source: length of a helix on the mean diameter of spring practice; published.
     """
-    return wire * wire_in / math.hypot(math.pi * (core + wire), wire)
+    return wire * wire_in / turn(core, wire, wire)
 
 
 def effective_core(wire_in: float, coil_out: float, wire: float) -> float:

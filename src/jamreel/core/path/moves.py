@@ -11,6 +11,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from jamreel.core.path.coils import turn
 from jamreel.core.values import Frozen, Millimetres, Written
 
 Side = Literal["left", "right"]
@@ -230,7 +231,7 @@ def wrap_length(turns: float, core: float, pitch: float, wire: float) -> float:
 
     Source: length of a helix on the mean diameter of spring practice; published.
     """
-    return turns * math.hypot(math.pi * (core + wire), pitch or wire)
+    return turns * turn(core, wire, pitch or wire)
 
 
 def move_length(move: Move, wire: float) -> float:

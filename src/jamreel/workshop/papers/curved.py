@@ -7,7 +7,10 @@ from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
 from jamreel.core.path.lines import curves
-from jamreel.core.values import Stroke
+from jamreel.core.values import Point, Stroke
+
+# What lies so little off a line is straight [mm2].
+STRAIGHT = 1e-9
 
 
 def drawn_through(
@@ -27,8 +30,18 @@ def drawn_through(
 
     path = canvas.beginPath()
     path.moveTo(*at(stroke.points[0]))
+    begin = stroke.points[0]
     for out, into, end in curves(stroke.points, stroke.closed):
-        path.curveTo(*at(out), *at(into), *at(end))
+        if _off(begin, out, end) < STRAIGHT and _off(begin, into, end) < STRAIGHT:
+            path.lineTo(*at(end))
+        else:
+            path.curveTo(*at(out), *at(into), *at(end))
+        begin = end
     if stroke.closed:
         path.close()
     return path
+
+
+def _off(a: Point, one: Point, b: Point) -> float:
+    """Return twice the triangle of two points and one beside the line through them [mm2]."""
+    return abs((b[0] - a[0]) * (one[1] - a[1]) - (b[1] - a[1]) * (one[0] - a[0]))

@@ -289,7 +289,7 @@ class Bundle(WithBindings):
         reach = self._loop(laid.lanes[0].wire).reach if self.ends == "loops" else 0.0
         loops = [one for one in laid.lanes if not one.stops]
         first = loops[0].wire
-        end = End(self.pin, first.d, True, "square", strands=len(loops))
+        end = End(self.pin, first.d, True, strands=len(loops))
         strands = tuple(self._strands(laid, reach))
         bound = self._bound(laid, binding, reach)
         strokes = (*(s for one in strands for s in one.shown), *bound.shown)

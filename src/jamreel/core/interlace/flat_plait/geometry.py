@@ -7,32 +7,13 @@ import numpy as np
 
 from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.space import Array
+from jamreel.core.late import late
+
+special = late("scipy.special")
 
 # Loops nearer than so many strands jam, and can't lie at all.
 JAMS, NEVER = 2.2, 1.5
 POINTS = 10
-EPS = 1e-14
-
-
-def second_elliptic(parameter: float) -> float:
-    """Return the complete elliptic integral of the second kind, E(m).
-
-    Args:
-        parameter: m = k^2, from 0 to under 1.
-
-    Example:
-        >>> round(second_elliptic(0.5), 6)
-        1.350644
-
-    Source: arithmetic-geometric mean, Abramowitz and Stegun 17.6; published.
-    """
-    a, b, c = 1.0, math.sqrt(1 - parameter), math.sqrt(parameter)
-    power, total = 0.5, 0.0
-    while abs(c) > EPS:
-        total += power * c * c
-        a, b, c = (a + b) / 2, math.sqrt(a * b), (a - b) / 2
-        power *= 2
-    return math.pi / (2 * a) * (1 - total)
 
 
 def wavy(height: float, half: float) -> float:
@@ -52,7 +33,7 @@ def wavy(height: float, half: float) -> float:
     Source: length of a sine; published.
     """
     b = math.pi * height / half
-    return 2 / math.pi * math.hypot(1, b) * second_elliptic(b * b / (1 + b * b))
+    return 2 / math.pi * math.hypot(1, b) * float(special.ellipe(b * b / (1 + b * b)))
 
 
 @dataclass(frozen=True)

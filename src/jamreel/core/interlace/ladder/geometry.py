@@ -17,7 +17,7 @@ from jamreel.core.interlace.space import (
     round_bar,
     straight,
 )
-from jamreel.core.interlace.turns import turn
+from jamreel.core.path.coils import turn
 
 # Beside the place where strands come and go, turns lie square to the bar [rad].
 FLAT = 0.45

@@ -25,11 +25,11 @@ from jamreel.core.interlace.ladder.geometry import (
     outer_end,
     row_pitch,
 )
-from jamreel.core.interlace.turns import turn
 from jamreel.core.parts.base import WireUse, part_step
 from jamreel.core.parts.beads import Beaded, OneBead
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.pictures import wraps
+from jamreel.core.path.coils import turn
 from jamreel.core.path.moves import Bend, Straight, Wrap
 from jamreel.core.units import Mm, format_length
 from jamreel.core.values import Length, Stroke

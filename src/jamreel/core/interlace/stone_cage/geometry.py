@@ -3,32 +3,28 @@
 import math
 from dataclasses import dataclass
 
+from jamreel.core.body.outline import superellipse_perimeter
+from jamreel.core.path.coils import binding_length
+
 # A lip stands in over the stone by so much at least [mm], half a strand if that is more; common
 # practice.
 LEAST_HOLD = 0.4
 
 
 def oval_girth(length: float, width: float) -> float:
-    """Return the perimeter of an ellipse.
-
-        pi (a + b) (1 + 3 h / (10 + sqrt(4 - 3 h))),  h = ((a - b) / (a + b))^2
+    """Return the perimeter of an ellipse [mm].
 
     Args:
         length: its long axis [mm].
         width: its short axis [mm].
 
-    Returns:
-        Perimeter [mm], within 1e-4 of it for stones.
-
     Example:
         >>> round(oval_girth(30, 22), 2)
         82.17
 
-    Source: Ramanujan 1914; published.
+    Source: ``body.outline.superellipse_perimeter``, of exponent 2.
     """
-    a, b = length / 2, width / 2
-    h = ((a - b) / (a + b)) ** 2
-    return math.pi * (a + b) * (1 + 3 * h / (10 + math.sqrt(4 - 3 * h)))
+    return superellipse_perimeter(length / 2, width / 2, 2.0)
 
 
 def pear_girth(length: float, width: float) -> float:
@@ -132,7 +128,7 @@ def neck_turn(strands: int, strand: float, width: float, offset: float) -> float
     Source: length of a hull; plain geometry.
     """
     hull = 2 * (strands * strand + 2 * strand)
-    return math.hypot(hull + 2 * math.pi * offset, width)
+    return binding_length(1, hull, offset, width)
 
 
 def bail_tail(neck: float, bail: float, strand: float) -> float:

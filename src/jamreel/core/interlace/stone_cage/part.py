@@ -209,7 +209,7 @@ class StoneCage(WithBindings):
         neck = self._neck(w, binding, top)
         mass = DENSITY[self.stuff] * 1e-3 * stone.mass_volume
         size = size_of(stone.length, stone.width, stone.height)
-        end = End(self.bail, d, True, "square", strands=2)
+        end = End(self.bail, d, True, strands=2)
         shape = self._shape(stone, top)
         return Made(
             length=0.0,
