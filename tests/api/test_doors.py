@@ -7,7 +7,10 @@ from typing import Any
 
 import pytest
 from django.conf import settings
+from django.db import connection
 from django.test import Client
+from django.test.utils import CaptureQueriesContext
+from ninja.openapi.schema import OpenAPISchema
 
 from jamreel.api import api
 from jamreel.workshop.hands import Sample, note_sample
@@ -15,6 +18,7 @@ from jamreel.workshop.models import LogEntry, Photo, Piece, TryOnRecord, Wait, W
 from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.stock import add_stock, amount_of
 from jamreel.workshop.wearers import keep_readings
+from tests.conftest import PROVE
 
 DOCUMENT = api.get_openapi_schema()
 OPEN = {"/api/session", "/api/session/demo", "/api/session/sign-in", "/api/session/sign-up"}
@@ -198,3 +202,31 @@ def test_the_page_allows_nothing_from_elsewhere(client: Client) -> None:
     assert "default-src 'none'" in policy
     assert "unsafe" not in policy
     assert "http" not in policy
+
+
+def test_what_is_typed_is_meant_as_something_that_the_document_has() -> None:
+    found = set(re.findall(r'"x-meant-as": "(\w+)"', json.dumps(DOCUMENT)))
+    assert {"Brief_as_typed", "Reading_as_typed", "PuttingRight"} <= found
+    assert found <= DOCUMENT["components"]["schemas"].keys()
+
+
+@pytest.mark.skipif(not PROVE, reason="the library takes its time: make prove")
+def test_the_document_is_the_librarys_own() -> None:
+    theirs = OpenAPISchema(api, "/api/")
+    for path, operations in theirs["paths"].items():
+        for method, operation in operations.items():
+            ours = DOCUMENT["paths"][path][method]
+            assert ours["operationId"] == operation["operationId"]
+            assert ours.get("requestBody") == operation.get("requestBody"), path
+            for status, answer in operation["responses"].items():
+                if int(status) < 400 and "." not in path.rpartition("/")[2]:
+                    assert ours["responses"][status] == answer, (path, status)
+
+
+def test_who_asks_and_their_bench_are_read_at_once(client: Client) -> None:
+    with CaptureQueriesContext(connection) as asked:
+        assert client.get("/api/session").json()["workshop"] == "Reed Bench"
+    tables = [re.search(r'FROM "(\w+)"', one["sql"]) for one in asked.captured_queries]
+    assert [found[1] for found in tables if found] == [
+        "django_session", "workshop_workshop_members",
+    ]  # fmt: skip

@@ -18,10 +18,13 @@ from jamreel.core.parts.bead import StrungBead
 from jamreel.core.parts.beads import MOST_ALIKE, MOST_LISTED
 from jamreel.core.parts.own_shape import MOST_TURNS, OwnMove, own_shape
 from jamreel.core.parts.tassel import MOST_SORTS
+from jamreel.core.plan import plan_raw
+from jamreel.core.shop import Shop
 from jamreel.core.units import FURTHEST_MM, parse_length
-from tests.conftest import ROOT, samples, some_of
+from tests.conftest import ROOT, samples
 from tests.core.families import example
 from tests.core.limits import MOST_CALLS, MOST_MB
+from tests.counting import calls
 
 Brief = dict[str, Any]
 Typed = dict[str, Any]
@@ -99,7 +102,7 @@ def at_the_limit(n: int) -> list[tuple[str, Brief, bool]]:
 
 
 def test_the_costliest_kinds_at_the_limit_and_over_it(asked: Any) -> None:
-    for n in some_of((MOST_KINDS - 1, MOST_KINDS, 600), 2):
+    for n in (MOST_KINDS - 1, MOST_KINDS, 600)[: samples(2, 3)]:
         for name, brief, over in at_the_limit(n):
             found = asked(brief)
             assert max(found["calls"]) < MOST_CALLS, (name, n, found)
@@ -253,3 +256,16 @@ def test_wires_of_any_length_are_laid_out_within_their_memory() -> None:
     assert len(plan.laid) <= 200
     placed = [cut for one in plan.laid for cut in one.cuts]
     assert len(placed) + len(plan.unplaced) == len({*placed, *plan.unplaced}) == 3000
+
+
+def test_a_row_of_drops_is_looked_through_once() -> None:
+    drop = {"kind": "bare_drop"}
+
+    def cost(times: int) -> int:
+        brief = example("linked-bracelet")
+        entries = [{"part": {"kind": "chain", "links": 40}}, {"part": drop, "times": times}]
+        brief["piece"] = {"kind": "linked_bracelet", "counted": False, "entries": entries}
+        plan_raw(brief, Shop())
+        return calls(lambda: plan_raw(brief, Shop()))
+
+    assert cost(400) < 5 * cost(100)

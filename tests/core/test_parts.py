@@ -339,3 +339,9 @@ def test_no_kind_shows_more_than_five_choices_at_first(kind: Any) -> None:
     assert set(kind.first) <= set(first)
     if len(choices) > 5:
         assert len(first) >= 3
+
+
+def test_what_a_piece_alone_asks_is_shown_first() -> None:
+    own = {"linked_necklace": {"length", "falls"}, "drop_earring": {"drop", "pair"}}
+    for kind, names in own.items():
+        assert names <= {one.name for one in registered()[kind].choices() if one.first}

@@ -8,12 +8,9 @@ interface Choice {
   first?: boolean;
 }
 
-/** So many choices are shown without asking for more. */
-const FEW = 5;
-
 /**
- * The choices that are shown first, and the others. Few are all shown; what matters because of
- * what was chosen among the first is shown with them. Where one of the others is chosen otherwise
+ * The choices that are shown first, as their kind says, and the others; all, where it names none of
+ * these. What matters because of what was chosen among the first is shown with them. Where one of the others is chosen otherwise
  * than usual, or is wrong, they are ``open``.
  */
 export function inTwo<T extends Choice>(
@@ -27,9 +24,9 @@ export function inTwo<T extends Choice>(
   };
   const leads = choices.filter((one) => one.first && chosen(one)).map((one) => one.name);
   const named = choices.filter((one) => one.first || leads.includes(one.if_field ?? ""));
-  const shown = choices.length <= FEW ? choices : named.length > 0 ? named : choices.slice(0, FEW);
+  const shown = named.length > 0 ? named : [...choices];
   const more = choices.filter((one) => !shown.includes(one));
-  return { first: [...shown], more, open: more.some((one) => chosen(one) || isWrong(one)) };
+  return { first: shown, more, open: more.some((one) => chosen(one) || isWrong(one)) };
 }
 
 /** The choices that matter now; what hangs on one that is not asked itself does not matter. */

@@ -1,11 +1,12 @@
 """Signing in, up and out, and the demo's one button."""
 
+from contextlib import suppress
 from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
 from django.contrib.auth.models import User
-from django.http import HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Router, Schema
 from ninja.errors import Throttled
 from pydantic import Field
@@ -16,7 +17,7 @@ from jamreel.api.texts import Line, Typed
 from jamreel.api.throttles import SIGN_INS, SIGN_UPS
 from jamreel.workshop import accounts
 from jamreel.workshop.accounts import NotAllowed
-from jamreel.workshop.models import Workshop
+from jamreel.workshop.ownership import workshop_of
 
 router = Router(tags=["session"])
 MODEL_BACKEND = "jamreel.workshop.members.MemberBackend"
@@ -50,11 +51,13 @@ def _session(request: HttpRequest) -> Session:
     user = request.user
     if not user.is_authenticated:
         return Session(signed_in=False, user=None, workshop=None, **_offered())
-    workshop = Workshop.objects.filter(members=user.pk).order_by("pk").first()
+    name: str | None = None
+    with suppress(Http404):
+        name = workshop_of(user).name
     return Session(
         signed_in=True,
         user=user.get_username(),
-        workshop=workshop.name if workshop else None,
+        workshop=name,
         **_offered(),
     )
 

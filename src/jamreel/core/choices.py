@@ -92,7 +92,8 @@ class Asking(Frozen):
     """A value whose fields are asked for, each declared once by ``choice``.
 
     ``only_if`` says of choices that a base declares what they hang on here; ``first`` names those
-    that are shown first, up to five: as they are declared, where it names none.
+    that are shown first, up to five: all of few, else the first that are declared, where it names
+    none.
     """
 
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {}
@@ -134,7 +135,8 @@ class Asking(Frozen):
         )
         every = tuple(cls._asked_if(one) for one in found if one is not None)
         free = [one.name for one in every if not one.if_field]
-        first = cls.first or free[:FIRST]
+        few = len(every) <= FIRST
+        first = cls.first or ([one.name for one in every] if few else free[:FIRST])
         return tuple(one.model_copy(update={"first": one.name in first}) for one in every)
 
     @classmethod

@@ -1,29 +1,29 @@
 """Libraries that take long to load, loaded when first used: most commands never need them."""
 
-import sys
-from importlib.util import LazyLoader, find_spec, module_from_spec
+from importlib import import_module
 from types import ModuleType
+from typing import Any
 
-_LATE: list[ModuleType] = []
+_LATE: list["_Late"] = []
+
+
+class _Late(ModuleType):
+    """Stands for a module until something of it is asked for. Python's own lock on imports holds
+    off other threads meanwhile."""
+
+    def __getattr__(self, name: str) -> Any:
+        found = getattr(import_module(self.__name__), name)
+        setattr(self, name, found)
+        return found
 
 
 def late(name: str) -> ModuleType:
     """Return a module that is loaded when something of it is first used.
 
     Args:
-        name: in full.
-
-    Raises:
-        ModuleNotFoundError: there is none.
+        name: in full; ModuleNotFoundError is raised at first use where there is none.
     """
-    if name in sys.modules:
-        return sys.modules[name]
-    spec = find_spec(name)
-    if spec is None or spec.loader is None:
-        raise ModuleNotFoundError(name)
-    spec.loader = LazyLoader(spec.loader)
-    module = sys.modules[name] = module_from_spec(spec)
-    spec.loader.exec_module(module)
+    module = _Late(name)
     _LATE.append(module)
     return module
 
@@ -31,5 +31,4 @@ def late(name: str) -> ModuleType:
 def load_all() -> None:
     """Load all of them now: a server's processes part with them, instead of each by itself."""
     for module in _LATE:
-        # Any name of it will do.
-        dir(module)
+        import_module(module.__name__)

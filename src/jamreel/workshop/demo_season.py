@@ -203,8 +203,10 @@ def _clocks(piece: Piece, plan: Plan, pick: random.Random) -> Iterator[StepClock
         )
 
 
-def _told(plan: Plan, question: str, expected: float | None, pick: random.Random) -> float | None:
-    what, _, about = question.partition("/")
+def _told(
+    plan: Plan, question_id: str, expected: float | None, pick: random.Random
+) -> float | None:
+    what, _, about = question_id.partition("/")
     if what == "left":
         cut = next(one for one in plan.cuts if one.id == about)
         spare = sum(n.value_mm for n in cut.lines if n.id in ALLOWANCES[1:])

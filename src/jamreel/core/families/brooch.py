@@ -40,6 +40,8 @@ def _entry(name: str, part: object, times: int = 1) -> Entry:
 class Brooch(Composed):
     """A line between two loops so far ``apart``, that falls so far in its middle."""
 
+    first: ClassVar[tuple[str, ...]] = (*Composed.first, "points_apart", "line_falls")
+
     family: ClassVar[str] = "brooch"
     worn_on: ClassVar[str] = "chest"
     sites: ClassVar[tuple[str, ...]] = ()

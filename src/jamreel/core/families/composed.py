@@ -88,6 +88,8 @@ class Composed(MakeUp, Construction):
     ``sets`` is how often the whole is made: two for a pair.
     """
 
+    # What is of the string has a place of its own on the screen.
+    first: ClassVar[tuple[str, ...]] = ("mirrored", "rings", "ring_pin")
     usual_wire: ClassVar[Mapping[str, str]] = usually("20 awg")
     asks: ClassVar[tuple[str, ...]] = ("inside_girth", "comfortable", "stays_on")
 

@@ -166,6 +166,8 @@ class CoreCoil(Threaded):
     ``coil_turns`` of wire as it comes, ``coil_diameter`` inside, end in loops of its own.
     """
 
+    first: ClassVar[tuple[str, ...]] = (*Threaded.first, "coil_turns", "coil_diameter")
+
     family: ClassVar[str] = "bracelet"
     worn_on: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)

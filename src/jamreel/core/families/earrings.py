@@ -32,6 +32,8 @@ def _entry(name: str, part: object, times: int = 1, *, fill: bool = False) -> En
 class DropEarring(Composed):
     """A drop hung from an ear wire; made as a pair unless one is wanted."""
 
+    first: ClassVar[tuple[str, ...]] = (*Composed.first, "drop", "pair")
+
     family: ClassVar[str] = "earring"
     worn_on: ClassVar[str] = "ear"
     sites: ClassVar[tuple[str, ...]] = ()

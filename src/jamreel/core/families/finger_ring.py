@@ -31,6 +31,8 @@ WIDE_MM = 5.0
 class FingerRing(Composed):
     """A wound ring whose former is as wide as the finger is round, ``room`` added to its girth."""
 
+    first: ClassVar[tuple[str, ...]] = (*Composed.first, "counted", "room")
+
     family: ClassVar[str] = "ring"
     worn_on: ClassVar[str] = "finger"
     sites: ClassVar[tuple[str, ...]] = ("finger_girth",)

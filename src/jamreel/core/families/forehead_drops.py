@@ -59,6 +59,8 @@ def _entry(name: str, part: object, times: int = 1, *, fill: bool = False) -> En
 class ForeheadDrops(Composed):
     """A forehead chain of parts: two sides that meet at the focal, and one down the parting."""
 
+    first: ClassVar[tuple[str, ...]] = (*Composed.first, "drape")
+
     family: ClassVar[str] = "headpiece"
     worn_on: ClassVar[str] = "head"
     sites: ClassVar[tuple[str, ...]] = ("brow_arc", "parting_arc")

@@ -220,6 +220,8 @@ class LinkedArmlet(LinkedRound):
 class LinkedChoker(LinkedRound):
     """A choker of parts, its middle in front."""
 
+    first: ClassVar[tuple[str, ...]] = (*LinkedRound.first, "worn_asleep")
+
     family: ClassVar[str] = "necklace"
     worn_on: ClassVar[str] = "neck"
     sites: ClassVar[tuple[str, ...]] = ("neck_girth",)

@@ -77,6 +77,8 @@ CHAIN_NECKLACE = Preset(
 class HangingNecklace(Composed):
     """Base of necklaces of parts: chosen by length, judged by where they fall."""
 
+    first: ClassVar[tuple[str, ...]] = ("length", "falls", "mirrored", "rings", "worn_asleep")
+
     family: ClassVar[str] = "necklace"
     worn_on: ClassVar[str] = "neck"
     sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)

@@ -194,10 +194,10 @@ def _made(part: Part, wires: Palette, voice: tuple[str, str]) -> Made:
     return made
 
 
-def _sound(wanted: Asking, made: Made) -> None:
+def _sound(part: Asking, made: Made) -> None:
     """Refuse what would snap while it is made."""
     for use in made.wires:
-        refuse_breaking(wanted, use.wire, (move for _, moves in use.stretches for move in moves))
+        refuse_breaking(part, use.wire, (move for _, moves in use.stretches for move in moves))
 
 
 def in_its_metal(made: Made, body: Wire) -> Made:
@@ -386,12 +386,13 @@ def _stretches(units: Sequence[Unit]) -> Iterator[tuple[bool, list[Unit]]]:
         j = i
         while j < len(units) and units[j].part.role in ("strung", "drop"):
             j += 1
-        if any(u.part.role == "strung" for u in units[i:j]):
-            yield True, list(units[i:j])
-            i = j
+        run = list(units[i:j])
+        if any(u.part.role == "strung" for u in run):
+            yield True, run
         else:
-            yield False, [units[i]]
-            i += 1
+            # Drops with no string among them, or one part that is neither.
+            yield from ((False, [unit]) for unit in run or [units[i]])
+        i = max(j, i + 1)
 
 
 def _strung(units: Sequence[Unit], maker: Maker, at: float, reaches: float) -> Run:

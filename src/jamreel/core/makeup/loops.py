@@ -156,6 +156,7 @@ def hung_from(laid: Composition, knots: _Knots, gaps: _Gaps) -> Iterator[Hung]:
         for part in run.parts:
             if part.drop and part.made.ends:
                 yield Hung(part.name, laid.string.label, part.made.ends[0], thread)
+    bare = next((p for p in laid.parts if _is_across(p, middle)), None)
     for at, drops in gaps.items():
         for drop in drops:
             if not drop.made.ends:
@@ -164,7 +165,6 @@ def hung_from(laid: Composition, knots: _Knots, gaps: _Gaps) -> Iterator[Hung]:
             if in_middle and any(r.at < middle < r.at + r.length for r in laid.runs):
                 yield Hung(drop.name, laid.string.label, end, thread)
                 continue
-            bare = next((p for p in laid.parts if _is_across(p, middle)), None)
             if in_middle and bare is not None and bare.made.bare:
                 yield Hung(drop.name, bare.name, end, End(0.0, bare.made.bare[1]))
                 continue

@@ -216,7 +216,8 @@ class Part(Asking, ABC):
     @property
     def role(self) -> Role:
         """How it joins its neighbours."""
-        return "drop" if getattr(self, "hangs", False) else self.joins
+        # A field that is not there is looked for by pydantic at length; most parts have none.
+        return "drop" if self.__dict__.get("hangs", False) else self.joins
 
     @abstractmethod
     def make(self, wires: Palette) -> Made:

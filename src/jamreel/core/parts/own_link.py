@@ -40,7 +40,7 @@ class OwnLink(Part):
         """Return the shape as made. Raises Refusal for moves that give none."""
         w = wires.of("body", self.wire)
         shape = own_shape(self.moves, w.d)
-        end = End(min(shape.pins), w.d, True)
+        end = End(min(shape.pins), w.d)
         stretches = (("body", shape.moves),)
         use = WireUse(self.kind, w, stretches, eye=shape.eye, at=shape.at)
         strokes = drawn(use)

@@ -29,6 +29,8 @@ def drawn_through(
         return x * mm, y * mm
 
     path = canvas.beginPath()
+    if not stroke.points:
+        return path
     path.moveTo(*at(stroke.points[0]))
     begin = stroke.points[0]
     for out, into, end in curves(stroke.points, stroke.closed):

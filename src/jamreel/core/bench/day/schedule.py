@@ -25,6 +25,8 @@ from jamreel.core.cutting.work import Work
 WORK_S = 2.0
 # However large it is, the solver is stopped after so long [s].
 WALL_S = 3.0
+# So much of it is kept for what to leave out [s].
+LEAVE_S = 1.0
 
 
 @dataclass(frozen=True)
@@ -69,13 +71,14 @@ def schedule(
     case = case_of(jobs, hours, there_is, first)
     if not case.goes:
         return Scheduled((), 0.0, (), (), 0, True, 0.0)
-    budget = Work(work, WALL_S)
+    budget = Work(work, WALL_S - LEAVE_S)
     guess = starts_of(run(case, first_guess(case)) or ())
     starts, proven, bound = solve(case, guess, budget)
     placed = _calm(case, starts, budget)
     too_late = tuple(late(case, placed))
     # What is late whatever comes first is helped by leaving nothing out.
     helped = any(not one.anyhow for one in too_late)
+    budget.wall = max(budget.wall or 0.0, 0.0) + LEAVE_S
     return Scheduled(
         placed=placed,
         end=max(one.free for one in placed),
