@@ -96,7 +96,11 @@ def of_plan(brief: dict[str, Any]) -> dict[str, Any]:
             cut.id: [cut.quantity, cut.length_mm, cut.mass_g, *(mark.at_mm for mark in cut.marks)]
             for cut in plan.cuts
         },
-        "bends": {b.id: [b.pin, b.position, b.takes_mm, b.opens_to_mm] for b in plan.bends},
+        "bends": {
+            f"{on.cut}/{b.id.rpartition('/')[2]}": [b.pin, on.at_mm[0], b.takes_mm, b.opens_to_mm]
+            for b in plan.bends
+            for on in b.places
+        },
         "steps": {step.id: [step.minutes, dict(step.figures)] for step in plan.steps},
         "needs": {need.id: [need.quantity, need.mass_g] for need in plan.needs},
         "advice": sorted(note.id for note in plan.advice),

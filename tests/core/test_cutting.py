@@ -215,7 +215,7 @@ def test_unlike_bends_of_one_shape_are_told_apart_each_with_its_pin() -> None:
         "bend 2 begins": pytest.approx(second, abs=0.01),
         "bend 3 begins": pytest.approx(third, abs=0.01),
     }
-    assert [one.position for one in bends] == [
+    assert [one.places[0].at_mm[0] for one in bends] == [
         pytest.approx(trim),
         pytest.approx(second, abs=0.01),
         pytest.approx(third, abs=0.01),

@@ -64,6 +64,56 @@ def test_strokes_read_back_to_hundredths(name: str) -> None:
             assert np.allclose(read_back(one["points"]), stroke.points, atol=0.00501)
 
 
+@pytest.mark.parametrize("name", ["linked-necklace", "forehead-drops", "swag-necklace"])
+def test_shapes_read_back_to_hundredths_though_each_stroke_is_written_once(name: str) -> None:
+    plan = planned(name)
+    written: dict[str, Any] = json.loads(plan.model_dump_json())
+    for sheet, told in zip(plan.drawings.sheets, written["drawings"]["sheets"], strict=True):
+        for shape, strokes in sheet.shapes.items():
+            row, every = told["shapes"]["made"][shape], told["shapes"]["strokes"]
+            triples = zip(row[::3], row[1::3], row[2::3], strict=True)
+            for (which, x, y), stroke in zip(triples, strokes, strict=True):
+                one = dict(every[which])
+                points = np.array(read_back(one.pop("points"))) + np.array([x, y]) / 100
+                assert np.allclose(points, stroke.points, atol=0.01001)
+                drawn = json.loads(stroke.model_dump_json())
+                del drawn["points"]
+                assert one == drawn
+
+
+def test_parts_of_many_sizes_share_the_strokes_they_have_in_common() -> None:
+    brief = json.loads((EXAMPLES / "linked-necklace.json").read_text())
+    sizes = [{"kind": "linked_bead", "bead": 4 + n} for n in range(8)]
+    brief["piece"]["entries"] = [
+        {"id": f"e{n}", "part": part, "times": 4} for n, part in enumerate(sizes)
+    ]
+    written = json.loads(plan_raw(brief, Shop()).model_dump_json())["drawings"]["sheets"][0]
+    made = {name: row[::3] for name, row in written["shapes"]["made"].items()}
+    # A bead and the wire through it are its own, the loops and wraps are all beads'.
+    for n in range(1, 8):
+        common = set(made[f"e{n}"]) & set(made["e0"])
+        assert len(made[f"e{n}"]) - len([one for one in made[f"e{n}"] if one in common]) <= 2
+
+
+def test_bends_alike_are_one_with_their_places_on_each_wire() -> None:
+    brief = json.loads((EXAMPLES / "linked-necklace.json").read_text())
+    sizes = [{"kind": "linked_bead", "bead": 4 + n, "pin": pin} for n, pin in enumerate("332")]
+    brief["piece"]["entries"] = [
+        {"id": f"e{n}", "part": part, "times": 9} for n, part in enumerate(sizes)
+    ]
+    plan = plan_raw(brief, Shop())
+    loops = [one for one in plan.bends if one.places[0].cut.startswith("e")]
+    assert [[on.cut for on in one.places] for one in loops] == [
+        ["e0/linked_bead", "e1/linked_bead"],
+        ["e2/linked_bead"],
+    ]
+    marks = {cut.id: {m.label: m.at_mm for m in cut.marks} for cut in plan.cuts}
+    for on in (on for one in loops for on in one.places):
+        # A loop is bent where its wraps end, the other one where its stem ends.
+        at = marks[on.cut]
+        assert on.at_mm == (at["wraps, left ends"], at["stem, right ends"])
+
+
 def test_a_usual_plan_is_short() -> None:
     sizes = [len(planned(name).model_dump_json(by_alias=True)) for name in NAMES]
     assert median(sizes) < MOST_BYTES

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import type { Plan, Sheet } from "../api/client";
-import { asHeld } from "../shared/drawings/frame";
+import { asHeld, asSent } from "../shared/drawings/frame";
 import { bendsOf, entryOf, partSheet } from "./atHand";
 
 const stroke = (low: number) => ({
@@ -24,7 +24,12 @@ const sequence = {
   id: "sequence",
   title: "",
   stations: ["form"],
-  shapes: { e1: [stroke(-3)], drop: [stroke(-20)], receiving: [stroke(-1)], holding: [stroke(-6)] },
+  shapes: asSent({
+    e1: [stroke(-3)],
+    drop: [stroke(-20)],
+    receiving: [stroke(-1)],
+    holding: [stroke(-6)],
+  }),
   placed: [
     placed("receiving", "closure", 12),
     placed("e1", "e1", 16.9),
@@ -77,8 +82,13 @@ describe("what a step is about", () => {
 
 it("finds the bends of one part among those of all", () => {
   const plan = {
-    bends: [{ id: "e1/linked_bead/loop" }, { id: "e12/linked_bead/loop" }, { id: "bangle/loop" }],
+    bends: [
+      ["e12/linked_bead", "e1/linked_bead"],
+      ["e12/linked_bead"],
+      ["e1/linked_bead"],
+      ["bangle"],
+    ].map((cuts, i) => ({ id: `${i}`, places: cuts.map((cut) => ({ cut, at_mm: [1] })) })),
   } as unknown as Plan;
-  expect(bendsOf(plan, "e1").map((bend) => bend.id)).toEqual(["e1/linked_bead/loop"]);
+  expect(bendsOf(plan, "e1").map((bend) => bend.id)).toEqual(["0", "2"]);
   expect(bendsOf(plan, "")).toEqual([]);
 });

@@ -1,5 +1,5 @@
 import type { Plan, Sheet } from "../api/client";
-import { pointsOf } from "../shared/drawings/frame";
+import { asSent, pointsOf, shapesOf } from "../shared/drawings/frame";
 
 type Step = Plan["steps"][number];
 
@@ -24,6 +24,7 @@ export function partSheet(sequence: Sheet | undefined, entry: string, label: str
       : placed.filter((one) => one.entry === entry).map((one) => one.shape);
   const shapes = [...new Set(names)].slice(0, entry === CLOSURE ? 2 : 1);
   if (!sequence || entry === "" || shapes.length === 0) return null;
+  const drawn = shapesOf(sequence);
   let at = 0;
   const alone = shapes.map((shape) => {
     const found = placed.find((one) => one.shape === shape);
@@ -38,7 +39,7 @@ export function partSheet(sequence: Sheet | undefined, entry: string, label: str
     stations: ["form"],
     strokes: [],
     labels: [],
-    shapes: Object.fromEntries(shapes.map((name) => [name, sequence.shapes?.[name] ?? []])),
+    shapes: asSent(Object.fromEntries(shapes.map((name) => [name, drawn[name] ?? []]))),
     placed: alone.map(({ shape, here, length }) => ({
       shape,
       at: [here, 0],
@@ -64,7 +65,7 @@ export function partSheet(sequence: Sheet | undefined, entry: string, label: str
 /** How far below the line the dimension of a part stands, mm. */
 function below(sequence: Sheet, shapes: readonly string[]): number {
   const ys = shapes.flatMap((name) =>
-    (sequence.shapes?.[name] ?? []).flatMap((stroke) =>
+    (shapesOf(sequence)[name] ?? []).flatMap((stroke) =>
       pointsOf(stroke).map(([, y]) => -y + (stroke.width_mm ?? 0) / 2),
     ),
   );
@@ -74,5 +75,5 @@ function below(sequence: Sheet, shapes: readonly string[]): number {
 /** The bends of the part that is worked on. */
 export function bendsOf(plan: Plan, entry: string): Plan["bends"] {
   if (entry === "") return [];
-  return plan.bends.filter((bend) => bend.id.split("/")[0] === entry);
+  return plan.bends.filter((bend) => bend.places.some((on) => on.cut.split("/")[0] === entry));
 }

@@ -1,4 +1,11 @@
-import { copies, eachPlaced, setDown, type Placed, type Stroke } from "../shared/drawings/frame";
+import {
+  copies,
+  eachPlaced,
+  setDown,
+  type Placed,
+  type Shapes,
+  type Stroke,
+} from "../shared/drawings/frame";
 
 /**
  * How much of a piece the Rule draws, the most first: every part by its outline; beads and what is
@@ -29,8 +36,6 @@ export function ruleScale(width: number, length: number, room: number, highest: 
   const tall = highest > 0 ? room / highest : Infinity;
   return Math.max(Math.min(wide, tall), Math.min(wide * LEAST_SHARE, SEEN_WELL_PX));
 }
-
-type Shapes = Record<string, readonly Stroke[]>;
 
 /** How far what lies in the line reaches up and down from it, mm; drops hang apart. */
 export function heightOf(placed: readonly Placed[], shapes: Shapes): { up: number; down: number } {

@@ -50,7 +50,6 @@ export function stageSheet(wire: WireShown, at: number): Sheet {
     id: "stage",
     title: stage.title,
     stations: ["form"],
-    shapes: {},
     placed: [],
     labels: [],
     strokes: [

@@ -24,11 +24,17 @@ from jamreel.core.values import (
 )
 
 
-class PlannedBend(Written):
-    """A bend to make: pin and place on the straight wire [mm], angle [rad], side.
+class BendPlaces(Written):
+    """Where a bend is made on a wire of a cut: all places from its left end [mm]."""
 
-    Its ``id`` is that of its cut and its own key there; ``places`` are all places on that wire at
-    which it is made. ``opens_to_mm`` is the inside diameter after springback. ``tool`` is what the
+    cut: str
+    at_mm: tuple[Millimetres, ...]
+
+
+class PlannedBend(Written):
+    """A bend to make: pin [mm], angle [rad], side, and its places on each wire that has it.
+
+    Its ``id`` is that of the first of those cuts and its own key there. ``opens_to_mm`` is the inside diameter after springback. ``tool`` is what the
     maker has for it: the nearest pin ``tool_mm``, ``at_mm`` from the tip of what tapers, what a
     bend on that opens to (``result_mm``) and how much more wire it takes (``more_mm``).
     """
@@ -38,8 +44,7 @@ class PlannedBend(Written):
     pin: Millimetres
     angle: Quantity
     side: Literal["left", "right"]
-    position: Millimetres
-    places: tuple[Millimetres, ...]
+    places: tuple[BendPlaces, ...]
     takes_mm: Millimetres
     opens_to_mm: Millimetres
     tool: str | None

@@ -162,6 +162,15 @@ Point = tuple[Millimetres, Millimetres]
 AS_STEPS = WithJsonSchema({"type": "array", "items": {"type": "integer"}}, mode="serialization")
 
 
+def _in_steps(points: tuple[Point, ...], begins: Point = (0.0, 0.0)) -> list[int]:
+    found, before = [], (0, 0)
+    for x, y in points:
+        here = (round(100 * (x - begins[0])), round(100 * (y - begins[1])))
+        found += [here[0] - before[0], here[1] - before[1]]
+        before = here
+    return found
+
+
 class Stroke(Written):
     """A line of a drawing, in mm, y upwards. ``width_mm`` is the true thickness of the wire.
 
@@ -184,12 +193,7 @@ class Stroke(Written):
 
     @field_serializer("points", when_used="json")
     def _steps(self, points: tuple[Point, ...]) -> list[int]:
-        found, before = [], (0, 0)
-        for x, y in points:
-            here = (round(100 * x), round(100 * y))
-            found += [here[0] - before[0], here[1] - before[1]]
-            before = here
-        return found
+        return _in_steps(points)
 
     @property
     def copies(self) -> "tuple[Stroke, ...]":
@@ -205,6 +209,34 @@ class Stroke(Written):
             )
             for n in range(self.times)
         )
+
+
+class Shapes(Written):
+    """Shapes as they are written out: what many of them have in common stands there once.
+
+    Each of the ``strokes`` begins at nought. A shape is made of so many of them: the number of the
+    stroke, then x and y of where it begins in hundredths of a millimetre, and so on.
+    """
+
+    strokes: tuple[Stroke, ...]
+    made: dict[str, list[int]]
+
+
+def _shared(shapes: dict[str, tuple[Stroke, ...]]) -> Shapes:
+    strokes: dict[object, tuple[int, Stroke]] = {}
+    made: dict[str, list[int]] = {}
+    for name, every in shapes.items():
+        made[name] = row = []
+        for one in every:
+            x, y = one.points[0]
+            steps = _in_steps(one.points, (x, y))
+            drawn = (round(one.width_mm, 3), one.times, *map(_exact, one.step))
+            like = (one.part, one.tone, one.closed, *drawn, *steps)
+            if like not in strokes:
+                begun = tuple((px - x, py - y) for px, py in one.points)
+                strokes[like] = (len(strokes), one.model_copy(update={"points": begun}))
+            row += [strokes[like][0], round(100 * x), round(100 * y)]
+    return Shapes(strokes=tuple(one for _, one in strokes.values()), made=made)
 
 
 class Dimension(Written):
@@ -255,7 +287,10 @@ class Sheet(Written):
     title: str
     stations: tuple[StationName, ...]
     strokes: tuple[Stroke, ...] = ()
-    shapes: dict[str, tuple[Stroke, ...]] = Field(default_factory=dict)
+    shapes: Annotated[
+        dict[str, tuple[Stroke, ...]],
+        PlainSerializer(_shared, return_type=Shapes, when_used="json"),
+    ] = Field(default_factory=dict)
     placed: tuple[Placed, ...] = ()
     dimensions: tuple[Dimension, ...] = ()
     labels: tuple[Label, ...] = ()

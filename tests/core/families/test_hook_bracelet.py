@@ -71,7 +71,7 @@ def test_bends_come_in_order_with_their_own_pins() -> None:
     bends = planned(BRIEF).bends
     assert [b.pin for b in bends] == [2, 5, 7]
     assert [b.side for b in bends] == ["right", "left", "left"]
-    assert bends[1].position == pytest.approx(1.2 + loop(2, D14, 0.75) + 9)
+    assert bends[1].places[0].at_mm[0] == pytest.approx(1.2 + loop(2, D14, 0.75) + 9)
     assert bends[1].angle == pytest.approx(math.pi)
     assert bends[2].tool_mm == 6  # the nearest that the shop has
     assert "pin_missing" in advice(planned(BRIEF))

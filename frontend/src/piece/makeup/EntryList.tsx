@@ -1,6 +1,6 @@
 import { useTranslation } from "react-i18next";
 import type { Facts, Sheet, Unit } from "../../api/client";
-import type { Stroke } from "../../shared/drawings/frame";
+import { shapesOf, type Stroke } from "../../shared/drawings/frame";
 import { PartPicture } from "../../shared/drawings/PartPicture";
 import {
   changed,
@@ -108,7 +108,7 @@ export function EntryList(props: Props) {
 /** An entry's part as the plan draws it, in its own size and colour. */
 function drawn(sheet: Sheet | undefined, entry: Entry): readonly Stroke[] | undefined {
   const one = sheet?.placed?.find((placed) => placed.entry === entry.id);
-  return one && sheet?.shapes?.[one.shape];
+  return one && sheet && shapesOf(sheet)[one.shape];
 }
 
 /** What tells one bead or stem from another: its sizes as typed. */

@@ -1,7 +1,7 @@
 import { useId, useMemo, useState } from "react";
 import { useTranslation } from "react-i18next";
 import type { Sheet } from "../../api/client";
-import { copies, eachPlaced, flipped, type Placed } from "../../shared/drawings/frame";
+import { copies, eachPlaced, flipped, shapesOf, type Placed } from "../../shared/drawings/frame";
 import { Shape } from "../../shared/drawings/Shape";
 import { useSize } from "../../shared/useSize";
 import { useUnit } from "../../shared/useUnit";
@@ -44,7 +44,7 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
           data-drawn="sequence"
         >
           <defs>
-            {Object.entries(sheet.shapes ?? {}).map(([name, strokes]) => (
+            {Object.entries(shapesOf(sheet)).map(([name, strokes]) => (
               <g key={name} id={`${id}${name}`}>
                 <Shape strokes={strokes} colour={colour} scale={laid.scale} />
               </g>
@@ -124,7 +124,7 @@ function layOut(sheet: Sheet, room: number): Laid | null {
   if (placed.length === 0 || room < 60) return null;
   const end = (one: Placed) => one.at[0] + (one.length_mm ?? 0);
   const length = Math.max(...placed.map(end));
-  const ys = Object.values(sheet.shapes ?? {}).flatMap((strokes) =>
+  const ys = Object.values(shapesOf(sheet)).flatMap((strokes) =>
     strokes.flatMap((s) =>
       copies(s)
         .flat()

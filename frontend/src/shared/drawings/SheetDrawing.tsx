@@ -10,6 +10,7 @@ import {
   frameOf,
   place,
   pointsOf,
+  shapesOf,
   smoothPath,
   upright,
   type Box,
@@ -63,7 +64,7 @@ export function SheetDrawing({ sheet, colour, className = "", focus }: Props) {
         >
           {eachPlaced(sheet.placed ?? []).map((one, i) => (
             <g key={i} transform={placing(one, at)}>
-              <Shape strokes={sheet.shapes?.[one.shape] ?? []} colour={colour} scale={at.scale} />
+              <Shape strokes={shapesOf(sheet)[one.shape] ?? []} colour={colour} scale={at.scale} />
             </g>
           ))}
           {(sheet.strokes ?? []).map((stroke) => {

@@ -17,7 +17,7 @@ import {
   strokesAt,
   type RuleStep,
 } from "../../piece/rule";
-import { eachPlaced, flipped, type Placed } from "./frame";
+import { eachPlaced, flipped, shapesOf, type Placed } from "./frame";
 import { Shape } from "./Shape";
 import { toneOf } from "./tones";
 
@@ -46,7 +46,7 @@ export function TheRule({ plan, faded }: Props) {
   const rule = plan?.drawings.rule;
   const sheet = plan?.drawings.sheets.find((one) => one.id === "sequence");
   const length = upTo(rule?.length_mm ?? 250, unit);
-  const reach = sheet ? heightOf(sheet.placed ?? [], sheet.shapes ?? {}) : { up: 0, down: 0 };
+  const reach = sheet ? heightOf(sheet.placed ?? [], shapesOf(sheet)) : { up: 0, down: 0 };
   const scale = ruleScale(width - 2 * EDGE, length, ROOM, reach.up + reach.down);
   const line = lineAt(RULER_Y, LABELS_Y, reach, scale);
   const step = sheet ? ruleStep(scale) : "rows";
@@ -222,11 +222,11 @@ interface OutlineProps {
 /** Every part by its own outline, each shape drawn once and placed as often as it occurs. */
 function Outlines({ sheet, scale, line, step, colour }: OutlineProps) {
   const id = useId();
-  const shapes = Object.entries(sheet.shapes ?? {});
+  const shapes = Object.entries(shapesOf(sheet));
   const names = shapes.map(([name]) => name);
   const placed = eachPlaced(sheet.placed ?? []);
-  const hanging = (one: Placed) => hangs(sheet.shapes?.[one.shape] ?? []);
-  const cut = deepest(sheet.placed ?? [], sheet.shapes ?? {}) * scale > LABELS_Y - line;
+  const hanging = (one: Placed) => hangs(shapesOf(sheet)[one.shape] ?? []);
+  const cut = deepest(sheet.placed ?? [], shapesOf(sheet)) * scale > LABELS_Y - line;
   const put = (one: Placed, i: number) => {
     const [x, y] = one.at;
     const flip = flipped(one);
@@ -256,7 +256,7 @@ function Outlines({ sheet, scale, line, step, colour }: OutlineProps) {
       </g>
       {cut &&
         placed.filter(hanging).map((one, i) => {
-          const x = lowestAt(one, sheet.shapes?.[one.shape] ?? []);
+          const x = lowestAt(one, shapesOf(sheet)[one.shape] ?? []);
           return <Break key={i} x={EDGE + x * scale} />;
         })}
     </>

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 
 import type { Sheet } from "../../api/client";
 import {
+  asSent,
   asHeld,
   copies,
   eachPlaced,
@@ -11,6 +12,7 @@ import {
   place,
   pointsOf,
   setDown,
+  shapesOf,
   smoothPath,
   upright,
   type Placed,
@@ -127,6 +129,26 @@ describe("a sheet in its box", () => {
     expect(place(wide, [50, 10])[1]).toBeLessThan(150);
   });
 
+  it("puts each stroke of a shape where the shape has it", () => {
+    // Two shapes of one stroke, a step of (3, 4) mm: one begins at (1, 2), one at (5, -2).
+    const sent = {
+      strokes: [{ part: "wire", points: [0, 0, 300, 400] }],
+      made: { a: [0, 100, 200], b: [0, 500, -200, 0, 0, 0] },
+    };
+    const found = shapesOf({ shapes: sent });
+    expect(found.a?.map(pointsOf)).toEqual([
+      [
+        [1, 2],
+        [4, 6],
+      ],
+    ]);
+    expect(found.b?.map((stroke) => pointsOf(stroke)[1])).toEqual([
+      [8, 2],
+      [3, 4],
+    ]);
+    expect(shapesOf({ shapes: asSent(found) })).toEqual(found);
+  });
+
   it("takes repeated shapes, wire width and dimension lines into account", () => {
     const shapes = {
       s: [
@@ -139,12 +161,12 @@ describe("a sheet in its box", () => {
         ),
       ],
     };
-    const once = sheet({ shapes, placed: [placed({})] });
-    const often = sheet({ shapes, placed: [placed({ times: 10, pitch_mm: 10 })] });
+    const once = sheet({ shapes: asSent(shapes), placed: [placed({})] });
+    const often = sheet({ shapes: asSent(shapes), placed: [placed({ times: 10, pitch_mm: 10 })] });
     expect(frame(once, 348, 900).scale).toBeCloseTo(300 / 12, 9);
     expect(frame(often, 348, 900).scale).toBeCloseTo(300 / 102, 9);
     const line = { a: [0, 0], b: [10, 0], offset_mm: 29 };
-    const tall = sheet({ shapes, placed: [placed({})], dimensions: [line] });
+    const tall = sheet({ shapes: asSent(shapes), placed: [placed({})], dimensions: [line] });
     expect(frame(tall, 900, 360).scale).toBeCloseTo(300 / 30, 9);
   });
 

@@ -43,6 +43,46 @@ export function asHeld(points: readonly (readonly [number, number])[]): number[]
   });
 }
 
+export type Shapes = Readonly<Record<string, readonly Stroke[]>>;
+
+const unpacked = new WeakMap<NonNullable<Sheet["shapes"]>, Shapes>();
+
+/**
+ * The shapes of a sheet by name. They are sent with each stroke once: a shape tells the number of
+ * each of its strokes and where it begins, in hundredths of a millimetre.
+ */
+export function shapesOf(sheet: Pick<Sheet, "shapes">): Shapes {
+  const sent = sheet.shapes;
+  if (!sent) return {};
+  const known = unpacked.get(sent);
+  if (known) return known;
+  const rows = Object.entries(sent.made).map(([name, row]) => {
+    const strokes = Array.from({ length: row.length / 3 }, (_, i) => {
+      const [which = 0, x = 0, y = 0] = row.slice(3 * i, 3 * i + 3);
+      const stroke = sent.strokes[which];
+      return stroke && { ...stroke, points: [x, y, ...stroke.points.slice(2)] };
+    });
+    return [name, strokes.filter((stroke) => stroke !== undefined)] as const;
+  });
+  const found = Object.fromEntries(rows);
+  unpacked.set(sent, found);
+  return found;
+}
+
+/** Shapes as a sheet holds them: `shapesOf` the other way round. */
+export function asSent(shapes: Shapes): NonNullable<Sheet["shapes"]> {
+  const strokes: Stroke[] = [];
+  const made = Object.entries(shapes).map(([name, every]) => {
+    const row = every.flatMap((stroke) => {
+      const [x = 0, y = 0, ...rest] = stroke.points;
+      strokes.push({ ...stroke, points: [0, 0, ...rest] });
+      return [strokes.length - 1, x, y];
+    });
+    return [name, row] as const;
+  });
+  return { strokes, made: Object.fromEntries(made) };
+}
+
 /** The points of a stroke, once for each time that it is drawn. */
 export function copies(stroke: Stroke): Points[] {
   const points = pointsOf(stroke);
@@ -154,7 +194,7 @@ export function frame(sheet: Sheet, width: number, height: number): Frame {
   const ys: number[] = [];
   for (const stroke of sheet.strokes ?? []) take(stroke, (point) => point);
   for (const one of eachPlaced(sheet.placed ?? []))
-    for (const stroke of sheet.shapes?.[one.shape] ?? []) take(stroke, (p) => setDown(one, p));
+    for (const stroke of shapesOf(sheet)[one.shape] ?? []) take(stroke, (p) => setDown(one, p));
 
   function take(stroke: Stroke, at: (point: [number, number]) => [number, number]) {
     const half = (stroke.width_mm ?? 0) / 2;

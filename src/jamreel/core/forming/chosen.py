@@ -38,12 +38,12 @@ class Wire:
         """Its section, round where no other was chosen."""
         return self.section or Round(diameter=self.d)
 
-    @property
+    @cached_property
     def area(self) -> float:
         """Area of its section [mm2]."""
         return self.section.area if self.section is not None else round_area(self.d)
 
-    @property
+    @cached_property
     def bend_adds(self) -> float:
         """What a bend on a pin adds to the pin, to give the diameter of its centre-line [mm]: d
         of round wire, twice the neutral offset of any other."""
@@ -67,7 +67,7 @@ class Wire:
         """What wire on a rack has to be to stand in for it: metal, temper, section, size."""
         return stock_key(self.metal.id, self.temper, self.shape)
 
-    @property
+    @cached_property
     def fibre(self) -> float:
         """Twice the way from the neutral line to the farther fibre [mm]: the thickness of what is
         alike on both sides, more of half-round wire, one strand of what is twisted."""
@@ -82,7 +82,22 @@ class Wire:
 
     def sprung(self, former: float) -> float:
         """Return the inside diameter [mm] that this wire opens to off a former."""
-        return sprung_diameter(former, self.shape, self.law)
+        found = self._sprung.get(former)
+        if found is None:
+            found = self._sprung[former] = sprung_diameter(former, self.shape, self.law)
+        return found
+
+    # A piece bends the same wire on the same few pins again and again.
+    @cached_property
+    def _sprung(self) -> dict[float, float]:
+        return {}
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash((self.d, self.metal, self.temper, self.yield_mpa, self.section))
 
     def of_size(self, size: WireSize | None) -> "Wire":
         """Return wire of the same metal and temper in another size, or this one for None."""

@@ -71,17 +71,27 @@ def gatherings(laid: Composition) -> tuple[Gathering, ...]:
         if left is not None and right is not None:
             left.take(1, right.name, right.ends[0])
             right.take(0, left.name, left.ends[1])
-    found: list[Gathering] = []
+    found: dict[Gathering, None] = {}
     for one in hung_from(laid, knots, gaps):
-        found.append(Gathering(one.drop, one.drop_end.inner, (one.host,), one.host_end.in_loop))
-    for knot in knots:
-        if knot is not None:
-            for side, inside in enumerate(knot.inside):
-                thick = tuple(t for one in inside for t in one.end.in_loop)
-                names = tuple(dict.fromkeys(one.name for one in inside))
-                drops = tuple(one.wide for one in inside if one.wide)
-                found.append(Gathering(knot.name, knot.ends[side].inner, names, thick, drops))
-    return tuple(dict.fromkeys(one for one in found if one.thick))
+        gathered = Gathering(one.drop, one.drop_end.inner, (one.host,), one.host_end.in_loop)
+        found.setdefault(gathered)
+    # Alike parts share their ends: a row of them is looked into once.
+    rows = {
+        (knot.name, id(end), *((one.name, id(one.end), one.wide) for one in inside)): (
+            knot.name,
+            end,
+            inside,
+        )
+        for knot in knots
+        if knot is not None
+        for end, inside in zip(knot.ends, knot.inside, strict=True)
+    }
+    for name, end, inside in rows.values():
+        thick = tuple(t for one in inside for t in one.end.in_loop)
+        names = tuple(dict.fromkeys(one.name for one in inside))
+        drops = tuple(one.wide for one in inside if one.wide)
+        found.setdefault(Gathering(name, end.inner, names, thick, drops))
+    return tuple(one for one in found if one.thick)
 
 
 def hangs(laid: Composition) -> tuple[Hung, ...]:

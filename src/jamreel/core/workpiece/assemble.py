@@ -233,11 +233,10 @@ def _tightest(wires: Sequence[StraightWire], worked: Sequence[WorkedWire]) -> Ti
 
 
 def _bends(job: Job, wires: Sequence[StraightWire], cuts: tuple[Cut, ...]) -> Iterable[PlannedBend]:
-    """Yield the bends of every kind of wire once, named after it where there are several."""
+    """Return the bends of every kind of wire once, named after it where there are several."""
     several = len(cuts) > 1 or any("/" in cut.id for cut in cuts)
-    for laid, cut in zip(wires, cuts, strict=True):
-        if cut.alike == cut.id:
-            yield from job.on_pins(laid, f"{cut.label}: " if several else "")
+    kinds = [row for row in zip(wires, cuts, strict=True) if row[1].alike == row[1].id]
+    return job.on_pins(kinds, named=several)
 
 
 def _steps(job: Job, steps: Sequence[Step], bends: Sequence[PlannedBend]) -> tuple[Step, ...]:
@@ -245,10 +244,11 @@ def _steps(job: Job, steps: Sequence[Step], bends: Sequence[PlannedBend]) -> tup
     # By entry and key, the places on each of its wires.
     places: dict[tuple[str, str], dict[str, tuple[float, ...]]] = {}
     for bend in bends:
-        cut, _, key = bend.id.rpartition("/")
         # Unlike bends of one key are told apart behind a "~".
-        wires = places.setdefault((_entry_of(cut), key.partition("~")[0]), {})
-        wires[cut] = tuple(sorted((*wires.get(cut, ()), *bend.places)))
+        key = bend.id.rpartition("/")[2].partition("~")[0]
+        for cut, at_mm in ((one.cut, one.at_mm) for one in bend.places):
+            wires = places.setdefault((_entry_of(cut), key), {})
+            wires[cut] = tuple(sorted((*wires.get(cut, ()), *at_mm)))
     found = []
     for one in steps:
         found_at = [places.get((_entry_of(one.id), key), {}) for key in one.bends]

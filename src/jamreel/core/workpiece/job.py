@@ -1,13 +1,13 @@
 """The job at hand, and what is the same for every piece made of one wire."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
 
 from jamreel.core.body.outline import Outline, measured_outline, usual_outline
 from jamreel.core.body.readings import BodyMeasure
-from jamreel.core.cutting.cuts import Cutting
+from jamreel.core.cutting.cuts import Cut, Cutting
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseChoice, EaseTable, ease_of
 from jamreel.core.fit.tryon import TryOn
@@ -24,7 +24,7 @@ from jamreel.core.forming.tools import (
 )
 from jamreel.core.hand.hand import NEW_HAND, Hand
 from jamreel.core.path.moves import BendAt
-from jamreel.core.result import PlannedBend
+from jamreel.core.result import BendPlaces, PlannedBend
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import WireChoice
 from jamreel.core.wire.palette import PaletteChoice
@@ -36,6 +36,8 @@ __all__ = ["Job", "Wire"]
 
 # What is bent over an edge or closed between flat jaws.
 FLAT_MOVES = frozenset({"corner", "fold"})
+# So many wires that are bent alike are told by name.
+MOST_TOLD = 2
 # Girth, breadth and depth of each part of the body that has an outline.
 PART_SITES: dict[str, tuple[str, str, str]] = {
     "wrist": ("wrist_girth", "wrist_breadth", "wrist_depth"),
@@ -154,36 +156,45 @@ class Job:
         tools = (*self.shop.formers, *self.shop.pins)
         return choose_former(target, ideal, tools, wire.shape, wire.law, self.kept)
 
-    def on_pins(self, laid: StraightWire, named: str = "") -> Iterator[PlannedBend]:
-        """Yield the bends of a wire with the maker's nearest pin for each and what it opens to.
+    def on_pins(
+        self, wires: Iterable[tuple[StraightWire, Cut]], *, named: bool
+    ) -> Iterator[PlannedBend]:
+        """Yield the bends of wires with the maker's nearest pin for each and what it opens to.
 
-        Bends of one key that are alike in pin, angle and side are one bend at several places;
-        unlike ones are told apart by a number. Wraps go round the wire's own stem: there is nothing
-        to bend them on.
+        Bends of one key that are alike in pin, angle and side are one bend at several places, on
+        wires of one name too; unlike ones of a wire are told apart by a number.
 
         Args:
-            laid: the wire.
-            named: what goes before the bend's own name.
+            wires: each kind once, with its cut as it is told apart from others of its name.
+            named: whether the wires go before the bend's own name.
         """
-        by_key: dict[str, dict[tuple[float, float, str], list[BendAt]]] = {}
-        for bend in laid.bends:
-            if bend.label != "wraps":
-                made = (round(bend.pin_mm, 4), round(bend.angle, 4), bend.side)
-                by_key.setdefault(bend.label, {}).setdefault(made, []).append(bend)
-        for key, unlike in by_key.items():
-            for n, bends in enumerate(unlike.values(), 1):
-                number = f" {n}" if len(unlike) > 1 else ""
-                yield PlannedBend(
-                    id=f"{laid.cut.id}/{key}" + (f"~{n}" if n > 1 else ""),
-                    label=f"{named}{say(f'bend.{key}')}{number}",
-                    pin=bends[0].pin_mm,
-                    angle=bends[0].angle,
-                    side=bends[0].side,
-                    position=bends[0].position_mm,
-                    places=tuple(bend.position_mm for bend in bends),
-                    takes_mm=bends[0].takes_mm,
-                    **self._on_pin(laid.wire, bends[0]),
-                )
+        alike: dict[object, list[tuple[Cut, list[BendAt]]]] = {}
+        told: list[tuple[StraightWire, str, str]] = []
+        for laid, cut in wires:
+            for key, number, bends in _unlike(laid.bends):
+                first = bends[0]
+                made = (round(first.pin_mm, 4), round(first.angle, 4), round(first.takes_mm, 4))
+                like = (laid.cut.label, laid.wire, key, number, first.side, first.move, *made)
+                if like not in alike:
+                    alike[like] = []
+                    told.append((laid, key, number))
+                alike[like].append((cut, bends))
+        for (laid, key, number), rows in zip(told, alike.values(), strict=True):
+            cut, (first, *_) = rows[0]
+            before = f"{_all_of([one.label for one, _ in rows])}: " if named else ""
+            yield PlannedBend(
+                id=f"{cut.id}/{key}" + (f"~{number}" if number not in ("", "1") else ""),
+                label=f"{before}{say(f'bend.{key}')}" + (f" {number}" if number else ""),
+                pin=first.pin_mm,
+                angle=first.angle,
+                side=first.side,
+                places=tuple(
+                    BendPlaces(cut=one.id, at_mm=tuple(bend.position_mm for bend in bends))
+                    for one, bends in rows
+                ),
+                takes_mm=first.takes_mm,
+                **self._on_pin(laid.wire, first),
+            )
 
     def _on_pin(self, wire: Wire, bend: BendAt) -> dict[str, Any]:
         """Return what a bend opens to, and what is told of the maker's tool for it."""
@@ -207,6 +218,15 @@ class Job:
 
     def _place_for(self, pin: float) -> Place | None:
         """Return the maker's place nearest to a pin; what is far from it is none."""
+        if pin not in self._places:
+            self._places[pin] = self._found_for(pin)
+        return self._places[pin]
+
+    @cached_property
+    def _places(self) -> dict[float, Place | None]:
+        return {}
+
+    def _found_for(self, pin: float) -> Place | None:
         for tools in (self.shop.pins, (*self.shop.pins, *self.shop.formers)):
             found = nearest_place(pin, tools)
             if found is not None and NEAR[0] <= found.diameter / pin <= NEAR[1]:
@@ -217,3 +237,23 @@ class Job:
         """Return the diameter of the maker's pin nearest to a wanted one [mm], or None."""
         found = nearest_place(pin, self.shop.pins)
         return found.step if found else None
+
+
+def _unlike(bends: Iterable[BendAt]) -> Iterator[tuple[str, str, list[BendAt]]]:
+    """Yield the bends of a wire by key, those that are unlike numbered, alike ones together. Wraps
+    go round the wire's own stem: there is nothing to bend them on."""
+    by_key: dict[str, dict[tuple[float, float, str], list[BendAt]]] = {}
+    for bend in bends:
+        if bend.label != "wraps":
+            made = (round(bend.pin_mm, 4), round(bend.angle, 4), bend.side)
+            by_key.setdefault(bend.label, {}).setdefault(made, []).append(bend)
+    for key, unlike in by_key.items():
+        for n, rows in enumerate(unlike.values(), 1):
+            yield key, str(n) if len(unlike) > 1 else "", rows
+
+
+def _all_of(labels: Sequence[str]) -> str:
+    """Return the names of wires, many of them as the first and how many more."""
+    if len(labels) <= MOST_TOLD:
+        return ", ".join(labels)
+    return say("bend.and_more", first=labels[0], count=len(labels) - 1)

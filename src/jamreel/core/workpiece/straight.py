@@ -71,7 +71,7 @@ class StraightWire:
     works: tuple[Work, ...] = ()
     pictured: WireUse | None = None
 
-    @property
+    @cached_property
     def path(self) -> tuple[Move, ...]:
         """All moves that it shapes to, from left to right; none for what is woven row by row."""
         if self.pictured is not None and self.pictured.woven:

@@ -10,6 +10,7 @@ from jamreel.core.forming.temper import (
     MALLETED,
     STEELED,
     STRAIGHTENED,
+    Track,
     Work,
     track,
     twisted_strain,
@@ -41,10 +42,16 @@ def tracked(
 
     Source: ``forming.temper.track``.
     """
-    return tuple(
-        replace(one, track=track(one.begins, _works(one, steps), torch=outfit.torch))
-        for one in wires
-    )
+    # Wires that are bent alike have one track, however long they are between their bends.
+    known: dict[object, Track] = {}
+    found = []
+    for one in wires:
+        bent = tuple(row for row in zip(one.moves, one.steps, strict=True) if row[1] is not None)
+        like = (one.wire, one.bought_mpa, one.of_steps, one.order, one.works, bent)
+        if like not in known:
+            known[like] = track(one.begins, _works(one, steps), torch=outfit.torch)
+        found.append(replace(one, track=known[like]))
+    return tuple(found)
 
 
 def _works(one: WorkedWire, steps: Sequence[Step]) -> Iterator[Work]:
