@@ -34,9 +34,10 @@ class BendPlaces(Written):
 class PlannedBend(Written):
     """A bend to make: pin [mm], angle [rad], side, and its places on each wire that has it.
 
-    Its ``id`` is that of the first of those cuts and its own key there. ``opens_to_mm`` is the inside diameter after springback. ``tool`` is what the
-    maker has for it: the nearest pin ``tool_mm``, ``at_mm`` from the tip of what tapers, what a
-    bend on that opens to (``result_mm``) and how much more wire it takes (``more_mm``).
+    Its ``id`` is that of the first of those cuts and its own key there. ``opens_to_mm`` is the
+    inside diameter after springback. ``tool`` is what the maker has for it: the nearest pin
+    ``tool_mm``, ``at_mm`` from the tip of what tapers, what a bend on that opens to
+    (``result_mm``) and how much more wire it takes (``more_mm``).
     """
 
     id: str

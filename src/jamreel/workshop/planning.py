@@ -65,8 +65,15 @@ def work_out(brief: Any, shop: Shop, records: Sequence[Record] = ()) -> Planned:
 
 def shop_of(workshop: Workshop) -> Shop:
     """Return a workshop's settings as the core reads them, with what is known of its hand."""
-    shop = workshop.shop if isinstance(workshop.shop, dict) else {}
-    return _shop_read(json.dumps({**shop, **workshop.hand}))
+    kept = (workshop.shop, workshop.hand)
+    known = workshop.__dict__.get("_shop_read")
+    # A request asks several times; what it was read from is held beside it, and has to be the same.
+    if known is None or any(a is not b for a, b in zip(known[0], kept, strict=True)):
+        shop = workshop.shop if isinstance(workshop.shop, dict) else {}
+        known = (kept, _shop_read(json.dumps({**shop, **workshop.hand})))
+        workshop.__dict__["_shop_read"] = known
+    found: Shop = known[1]
+    return found
 
 
 # Settings change seldom and are read with every request.

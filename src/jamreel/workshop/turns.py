@@ -70,6 +70,7 @@ class Turn:
     tryons: list[TryOnRecord]
     writes: list[Callable[[], object]] = field(default_factory=list)
     changed: bool = False
+    _known: tuple[object, Planned] | None = field(default=None, init=False, repr=False)
 
     @classmethod
     def of(cls, workshop: Workshop, piece_id: int) -> "Turn":
@@ -95,7 +96,11 @@ class Turn:
     @property
     def planned(self) -> Planned:
         """The piece worked out as it will be."""
-        return work_out_with(brief_for_planning(self.piece, self.head.brief), self.shop, self.ticks)
+        asked = (self.head, self.shop, list(self.ticks))
+        if self._known is None or self._known[0] != asked:
+            brief = brief_for_planning(self.piece, self.head.brief)
+            self._known = (asked, work_out_with(brief, self.shop, self.ticks))
+        return self._known[1]
 
     def then(self, write: Callable[[], object]) -> None:
         """Write something beside the piece, in its turn."""
@@ -214,7 +219,9 @@ def whole_piece(workshop: Workshop, piece_id: int) -> Piece:
 
     Raises Http404, the same for missing and for another's.
     """
-    every = rows(Piece, workshop).select_related("head").prefetch_related("ticks", "tryons")
+    every = (
+        rows(Piece, workshop).select_related("head", "wearer").prefetch_related("ticks", "tryons")
+    )
     try:
         found = every.get(pk=piece_id)
     except Piece.DoesNotExist:

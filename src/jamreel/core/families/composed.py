@@ -33,7 +33,7 @@ from jamreel.core.result import Plan, Proposal, ProposedEdit
 from jamreel.core.units import Mm
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.assemble import Fit, Row, Workings, assemble
+from jamreel.core.workpiece.assemble import Fit, Row, Through, Workings, assemble, through_steps
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.parts_steps import order_of_work
 from jamreel.core.workpiece.parts_wire import needs_of, wires_of
@@ -170,7 +170,14 @@ class Composed(MakeUp, Construction):
         """
         edits = self.counted_out(job)
         makeup = changed(self, edits)
-        return assemble(job, self.kind, self.family, makeup._workings(job, edits))
+        worked = makeup.worked(job)
+        laid = worked.laid
+        wires = wires_of(makeup, laid, job.cuts_by, makeup.sets, job.ratio_of(laid.finished))
+        forms = makeup.forms(worked)
+        steps = order_of_work(makeup, laid, wires, makeup.worn_cautions, forms, makeup.sets)
+        through = through_steps(job, wires, steps)
+        own = makeup._workings(worked, through, edits)
+        return assemble(job, self.kind, self.family, own, through)
 
     def counts_beside(self) -> tuple[str, ...]:
         """Return what the plan may set beside the count to come to the length."""
@@ -191,14 +198,13 @@ class Composed(MakeUp, Construction):
         )
         return found[0].edits if found else ()
 
-    def _workings(self, job: Job, counted_out: tuple[Edit, ...]) -> Workings:
-        worked = self.worked(job)
-        laid, pm = worked.laid, worked.target.doubt
+    def _workings(
+        self, worked: OnPiece, through: Through, counted_out: tuple[Edit, ...]
+    ) -> Workings:
+        job, laid, pm = worked.job, worked.laid, worked.target.doubt
         book = Book(job.wires.body.d)
         self.against(worked, book)
-        whole = job.ratio_of(laid.finished)
-        wires = wires_of(self, laid, job.cuts_by, self.sets, whole)
-        in_all = sum(one.cut.length_mm * one.cut.quantity for one in wires)
+        in_all = sum(one.length_mm * one.quantity for one in through.cuts)
         answers = self.answers()
         right = laid.finished - (worked.got - worked.target.wanted)
         middle = self.mirrored or self.focal is not None or self.hung is not None
@@ -215,10 +221,6 @@ class Composed(MakeUp, Construction):
                 *self.rows(worked),
             ],
             answers=answers if in_all else {**answers, "cut": "body"},
-            wires=wires,
-            steps=order_of_work(
-                self, laid, wires, self.worn_cautions, self.forms(worked), self.sets
-            ),
             advice=tuple(_once(self._judged(worked))),
             rule=rule_of(
                 laid,

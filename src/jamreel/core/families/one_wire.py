@@ -27,7 +27,15 @@ from jamreel.core.path.moves import Move
 from jamreel.core.result import Feel, Need, Plan
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.assemble import Fit, Row, Workings, as_cut, assemble
+from jamreel.core.workpiece.assemble import (
+    Fit,
+    Row,
+    Through,
+    Workings,
+    as_cut,
+    assemble,
+    through_steps,
+)
 from jamreel.core.workpiece.drawing import former_sheet
 from jamreel.core.workpiece.job import Job
 from jamreel.core.workpiece.ledger import Book
@@ -188,23 +196,29 @@ class OneWire(Construction):
         """
         wire = job.wires.body
         formed = self.formed(job, wire)
-        plan = self._solved(job, wire, formed)
-        soft = next((one.softened_to(SHAPED) for one in plan.worked if not one.entry), None)
-        if soft is None or formed is not wire:
-            return plan
-        return self._solved(job, wire, replace(wire, yield_mpa=soft))
+        bench, book = self._on_bench(job, wire, formed)
+        through = self._through(bench)
+        soft = next((one.softened_to(SHAPED) for one in through.wires if not one.entry), None)
+        if soft is not None and formed is wire:
+            bench, book = self._on_bench(job, wire, replace(wire, yield_mpa=soft))
+            through = self._through(bench)
+        return assemble(job, self.kind, self.family, self._workings(bench, book), through)
 
-    def _solved(self, job: Job, wire: Wire, formed: Wire) -> Plan:
+    def _through(self, bench: OnBench) -> Through:
+        """Return its wires through the steps of its making."""
+        wires = (self._shaped(bench), *self._wires_hung(bench.job))
+        steps = (*self.first_steps(bench), *self.forming(bench), *self.last_steps())
+        return through_steps(bench.job, wires, steps)
+
+    def _on_bench(self, job: Job, wire: Wire, formed: Wire) -> tuple[OnBench, Book]:
         book = Book(formed.bend_adds)
         sized = self.sized(job, wire, book)
         self._sound(wire, sized.stretches)
         whole = job.ratio_of(sized.finished.value)
         laid = lay_straight(self.cut_role, sized.stretches, wire, job.cuts_by, whole)
         book.trims(laid.cut)
-        cut = book.total("cut", "path.moves.developed_length")
         former = None if sized.target is None else job.former(formed, sized.target)
-        bench = OnBench(job, wire, sized, laid, former, formed)
-        return assemble(job, self.kind, self.family, self._workings(bench, book, cut))
+        return OnBench(job, wire, sized, laid, former, formed), book
 
     def _sound(self, wire: Wire, stretches: Sequence[Stretch]) -> None:
         """Refuse what would snap while it is made."""
@@ -214,8 +228,9 @@ class OneWire(Construction):
         except Refusal as refusal:
             raise refusal.at(f"piece.{refusal.field}") from None
 
-    def _workings(self, bench: OnBench, book: Book, cut: float) -> Workings:
+    def _workings(self, bench: OnBench, book: Book) -> Workings:
         sized, former = bench.sized, bench.former
+        cut = book.total("cut", "path.moves.developed_length")
         answers = dict(sized.answers)
         if former is not None:
             answers["form"] = "former" if former.tool_mm is None else "step"
@@ -229,9 +244,7 @@ class OneWire(Construction):
             ledger=book.lines,
             rows=[("cut", cut, None), *sized.rows, *_former_rows(former)],
             answers=answers,
-            wires=(self._shaped(bench), *self._wires_hung(bench.job)),
             formers=() if former is None else (former,),
-            steps=(*self.first_steps(bench), *self.forming(bench), *self.last_steps()),
             advice=(self.as_cut(bench), *self.own_advice(bench)),
             rule=bench.laid.rule(sized.doubt),
             sheets=(*self.sheets(bench), *drawn, *((oval_sheet(oval),) if oval else ())),

@@ -68,19 +68,17 @@ class Fit:
 
 @dataclass(frozen=True, kw_only=True)
 class Workings:
-    """What a construction says of a piece; everything else follows from it.
+    """What a construction says of a piece; everything else follows from it and from its wires.
 
-    ``rows`` are figures (id, value, ±), ``answers`` the figure of each station by id. ``wires`` lie
-    straight, each with how many of it are cut. ``weakest`` is what gives first, ``feels`` gives how
-    it feels from its mass [g], ``stuffs`` what its beads are made of.
+    ``rows`` are figures (id, value, ±), ``answers`` the figure of each station by id. ``weakest``
+    is what gives first, ``feels`` gives how it feels from its mass [g], ``stuffs`` what its beads
+    are made of.
     """
 
     finished: PlusMinus
     ledger: tuple[LedgerLine, ...]
     rows: Sequence[Row]
     answers: Mapping[str, str]
-    wires: Sequence[StraightWire]
-    steps: Sequence[Step]
     rule: RuleDrawing
     sheets: Sequence[Sheet]
     inside: PlusMinus | None = None
@@ -98,7 +96,35 @@ class Workings:
     woven: tuple[WovenBody, ...] = ()
 
 
-def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
+@dataclass(frozen=True)
+class Through:
+    """A piece's wires as they lie straight, each with how many of it are cut; those cuts as they
+    are told apart; its steps; and each kind of wire with its track through them."""
+
+    laid: Sequence[StraightWire]
+    cuts: tuple[Cut, ...]
+    steps: tuple[Step, ...]
+    wires: tuple[WorkedWire, ...]
+
+
+def through_steps(job: Job, laid: Sequence[StraightWire], steps: Sequence[Step]) -> Through:
+    """Return wires through the steps of their piece.
+
+    Args:
+        job: what the maker decided.
+        laid: the wires, straight.
+        steps: as its parts tell them; what was chosen for the whole piece is added.
+
+    Source: ``worked_wires``, ``tracked``.
+    """
+    cuts = told_alike([one.cut for one in laid])
+    every = worked(steps, job.wires.body, job.making)
+    return Through(
+        laid, cuts, every, tracked(worked_wires(laid, cuts, every), every, job.shop.outfit)
+    )
+
+
+def assemble(job: Job, kind: str, family: str, own: Workings, through: Through) -> Plan:
     """Return the plan of a construction.
 
     A try-on that asks for an amount takes the fit station's answer over.
@@ -108,15 +134,14 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
         kind: of the construction.
         family: that it belongs to.
         own: what the construction says.
+        through: its wires and steps.
     """
     inside = own.inside or own.finished
     possible(job.tryon, inside.value, own.finished.value)
     wire, righting = job.wires.body, own.righting
-    cuts = told_alike([laid.cut for laid in own.wires])
-    bends = tuple(_bends(job, own.wires, cuts))
-    steps = worked(own.steps, wire, job.making)
-    wires = tracked(worked_wires(own.wires, cuts, steps), steps, job.shop.outfit)
-    steps = _steps(job, with_heat(steps, wires, job.shop.outfit), bends)
+    cuts, wires = through.cuts, through.wires
+    bends = tuple(_bends(job, through.laid, cuts))
+    steps = _steps(job, with_heat(through.steps, wires, job.shop.outfit), bends)
     usual, steps = steps, paced(steps, job.hand)
     answers = dict(own.answers)
     if righting and righting.amount_mm is not None:
@@ -143,7 +168,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings) -> Plan:
         oval=own.oval,
         steps=steps,
         cautions=cautions_of(steps),
-        advice=_advice(job, family, own, cuts, wires, steps),
+        advice=_advice(job, family, own, through, steps),
         mass_g=_mass(cuts, own.needs),
         needs=own.needs,
         weakest=_strength(own.weakest),
@@ -162,15 +187,15 @@ def _advice(
     job: Job,
     family: str,
     own: Workings,
-    cuts: tuple[Cut, ...],
-    wires: Sequence[WorkedWire],
+    through: Through,
     steps: Sequence[Step],
 ) -> tuple[Advice, ...]:
     """Return what the construction advises, and what holds for every piece."""
+    laid, cuts, wires = through.laid, through.cuts, through.wires
     titles = {one.id: one.title for one in steps}
     torch = job.shop.outfit.torch
     # Each metal that is cut, once; the body's where nothing is.
-    metals = {laid.wire.metal.id: laid.wire.metal for laid in own.wires}
+    metals = {one.wire.metal.id: one.wire.metal for one in laid}
     metals = metals or {job.wires.body.metal.id: job.wires.body.metal}
     beside = job.palette.by_role()
     return given(
@@ -179,7 +204,7 @@ def _advice(
         _limits(job, own.fit) if own.fit and own.offers_ease else None,
         *(former_near(former) for former in own.formers),
         frail(own.weakest),
-        bend_tight(_tightest(own.wires, wires), torch=torch),
+        bend_tight(_tightest(laid, wires), torch=torch),
         cracked(wires, lambda key: titles.get(key, key), torch=torch),
         _measured(job),
         no_hardening(job.wires.body),
@@ -199,7 +224,7 @@ def _advice(
             job.making,
             own.stuffs,
             job.wires.body,
-            glued=any("glue" in one.cautions for one in own.steps),
+            glued=any("glue" in one.cautions for one in through.steps),
         ),
         *(longer_than_handled(cut, job.cutting) for cut in cuts),
         advise("child_neck", "fix", "piece") if job.child and family == "necklace" else None,
