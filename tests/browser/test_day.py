@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from jamreel.workshop.models import DayPlan
+from tests.browser.dragging import drag, drag_by_finger
 
 pytestmark = pytest.mark.browser
 
@@ -25,20 +26,10 @@ def chosen(page: Page, *names: str) -> None:
     expect(page.get_by_text("all done,")).to_be_visible()
 
 
-def middle(of: Locator) -> tuple[float, float]:
-    box = of.bounding_box()
-    assert box is not None
-    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-
-
 def test_a_lane_is_dragged_first_by_the_mouse(page: Page) -> None:
     chosen(page, "Ferryman's bangle", "Quill ear cuff", "Mooring bracelet")
     grips = page.get_by_test_id("grip")
-    page.mouse.move(*middle(grips.nth(2)))
-    page.mouse.down()
-    page.mouse.move(*middle(grips.nth(1)))
-    page.mouse.move(*middle(grips.nth(0)))
-    page.mouse.up()
+    drag(page, grips.nth(2), grips.nth(0), 1)
     expect(lanes(page).first).to_contain_text("Mooring bracelet")
     kept = DayPlan.objects.latest("pk")
     assert kept.chosen["first"] == kept.chosen["pieces"][0] == kept.found["placed"][0]["job"]
@@ -47,11 +38,7 @@ def test_a_lane_is_dragged_first_by_the_mouse(page: Page) -> None:
 def test_a_lane_is_dragged_by_a_finger_and_the_page_stays_where_it_is(page: Page) -> None:
     chosen(page, "Ferryman's bangle", "Quill ear cuff")
     grips = page.get_by_test_id("grip")
-    finger = page.context.new_cdp_session(page)
-    path = [middle(grips.nth(0)), middle(grips.nth(1)), middle(grips.nth(1))]
-    for kind, (x, y) in zip(("touchStart", "touchMove", "touchMove"), path, strict=True):
-        finger.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": [{"x": x, "y": y}]})
-    finger.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    drag_by_finger(page, grips.nth(0), grips.nth(1), 2)
     expect(lanes(page).first).to_contain_text("Quill ear cuff")
     assert page.evaluate("scrollY") == 0
 

@@ -7,6 +7,7 @@ import pdfplumber
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from tests.browser.dragging import drag, told
 from tests.browser.test_slice import answer, open_piece
 
 pytestmark = pytest.mark.browser
@@ -58,7 +59,7 @@ def test_a_bracelet_of_parts_by_mouse(page: Page) -> None:
 @pytest.mark.elsewhere
 def test_a_sequence_by_keyboard(page: Page) -> None:
     open_piece(page, "Heron's anklet", "Make-up")
-    page.get_by_role("list", name="Sequence").get_by_role("button", name="group").first.focus()
+    rows(page).filter(has_text="group").first.locator("[aria-pressed]").focus()
     page.keyboard.press("Enter")
     before = answer(page).text_content() or ""
     page.keyboard.press("+")
@@ -74,12 +75,30 @@ def test_a_sequence_by_keyboard(page: Page) -> None:
     page.keyboard.press("Delete")
     expect(rows(page)).to_have_count(4)
     # The last entry moves before the group, and undo brings it back.
-    rows(page).last.get_by_role("button").first.focus()
+    rows(page).last.locator("[aria-pressed]").focus()
     page.keyboard.press("Enter")
     page.keyboard.press("Alt+ArrowUp")
     expect(rows(page).first).to_contain_text("bead on the string")
     expect(page.get_by_role("status").first).to_have_text("saved")
     page.get_by_role("button", name="Undo", exact=True).click()
+    expect(rows(page).first).to_contain_text("group")
+
+
+@pytest.mark.elsewhere
+def test_a_row_is_lifted_moved_and_put_down_by_the_keys_and_by_the_mouse(page: Page) -> None:
+    open_piece(page, "Heron's anklet", "Make-up")
+    expect(rows(page).first).to_contain_text("group")
+    grips = rows(page).get_by_test_id("grip")
+    grips.last.focus()
+    page.keyboard.press("Space")
+    expect(told(page)).to_have_text(re.compile("lifted, place 2 of 2"))
+    # Rows of the group are not in its way: it goes before the group at once.
+    page.keyboard.press("ArrowUp")
+    expect(told(page)).to_have_text(re.compile("over place 1 of 2"))
+    page.keyboard.press("Space")
+    expect(rows(page).first).to_contain_text("bead on the string")
+    expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()
+    drag(page, grips.first, grips.last, 2)
     expect(rows(page).first).to_contain_text("group")
 
 

@@ -1,8 +1,8 @@
-import { ChevronUp, GripVertical, X } from "lucide-react";
+import { ChevronUp, X } from "lucide-react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import type { Day, DayIn } from "../api/client";
-import { useLaneDrag } from "./useLaneDrag";
+import { Sorted, useSorted } from "../shared/Sorted";
 import { useServerNow } from "../shared/useServerNow";
 import { useSize } from "../shared/useSize";
 import {
@@ -33,11 +33,8 @@ export function Strip({ day, onChange }: StripProps) {
   const { ref, width } = useSize<HTMLDivElement>();
   const days = daysOf(day.lanes);
   const here = placeOf(days, now);
-  const drag = useLaneDrag((from, to) => {
-    const piece = day.lanes[from]?.piece_id;
-    if (piece === undefined) return;
+  const first = (piece: number, to: number) =>
     onChange({ pieces: moved(day.pieces, piece, to), first: to === 0 ? piece : day.first });
-  });
   const wide = Math.max(0, width - 8);
   return (
     <div className="overflow-x-auto" data-testid="strip">
@@ -46,88 +43,33 @@ export function Strip({ day, onChange }: StripProps) {
         <div ref={ref}>
           <Scale days={days} width={wide} lanes={day.lanes} />
         </div>
-        {day.lanes.map((lane, n) => (
-          <div
-            key={lane.piece_id}
-            ref={drag.lane(n)}
-            className={`col-span-2 grid grid-cols-subgrid border-t hairline ${drag.from === n ? "opacity-50" : ""} ${drag.to === n ? "bg-tint" : ""}`}
-          >
-            <div className="flex items-center gap-1 py-1 pr-2">
-              <span
-                {...drag.grip(n)}
-                className="flex min-h-[44px] w-[26px] shrink-0 cursor-grab touch-none items-center text-muted"
-                data-testid="grip"
-              >
-                <GripVertical aria-hidden="true" size={18} />
-              </span>
-              <Link
-                className="flex min-h-[44px] min-w-0 grow flex-col justify-center leading-tight"
-                to={`/pieces/${lane.piece_id}/bench`}
-              >
-                <span className="truncate font-semibold">{lane.name}</span>
-                <span className="text-note text-muted">
-                  {lane.due ? t("day.due", { day: dayName(`${lane.due}T`) }) : t("day.no_date")}
-                </span>
-              </Link>
-              <Button
-                className="px-2"
-                aria-label={t("day.first", { piece: lane.name })}
-                disabled={day.first === lane.piece_id}
-                onClick={() =>
-                  onChange({
-                    pieces: moved(day.pieces, lane.piece_id, 0),
-                    first: lane.piece_id,
-                  })
-                }
-              >
-                <ChevronUp aria-hidden="true" size={18} />
-              </Button>
-              <Button
-                className="px-2"
-                aria-label={t("day.out", { piece: lane.name })}
-                onClick={() =>
-                  onChange({
-                    pieces: day.pieces.filter((one) => one !== lane.piece_id),
-                    first: day.first === lane.piece_id ? null : day.first,
-                  })
-                }
-              >
-                <X aria-hidden="true" size={18} />
-              </Button>
-            </div>
-            <svg
-              width={wide}
-              height={58}
-              className="block"
-              role="img"
-              aria-label={laneSays(lane, t)}
-            >
-              {hoursOf(days).map((hour) => (
-                <line
-                  key={hour}
-                  x1={(placeOf(days, hour) ?? 0) * wide}
-                  x2={(placeOf(days, hour) ?? 0) * wide}
-                  y1={0}
-                  y2={58}
-                  stroke="var(--color-hair)"
-                />
-              ))}
-              {goesOf(lane.placed).map((go) => (
-                <Bar key={go.from} go={go} days={days} wide={wide} />
-              ))}
-              {here !== null && (
-                <line
-                  x1={here * wide}
-                  x2={here * wide}
-                  y1={0}
-                  y2={58}
-                  stroke="var(--color-accent)"
-                  strokeWidth={3}
-                />
-              )}
-            </svg>
-          </div>
-        ))}
+        <Sorted
+          rows={day.lanes.map(({ piece_id, name }) => ({ id: `${piece_id}`, name }))}
+          onDrop={(from, to) =>
+            first(
+              Number(from),
+              day.lanes.findIndex((lane) => `${lane.piece_id}` === to),
+            )
+          }
+        >
+          {day.lanes.map((lane) => (
+            <Lane
+              key={lane.piece_id}
+              lane={lane}
+              first={day.first === lane.piece_id}
+              days={days}
+              here={here}
+              wide={wide}
+              onFirst={() => first(lane.piece_id, 0)}
+              onOut={() =>
+                onChange({
+                  pieces: day.pieces.filter((one) => one !== lane.piece_id),
+                  first: day.first === lane.piece_id ? null : day.first,
+                })
+              }
+            />
+          ))}
+        </Sorted>
       </div>
       <p className="mt-2 flex flex-wrap gap-5 text-small text-muted">
         <span className="flex items-center gap-2">
@@ -140,6 +82,79 @@ export function Strip({ day, onChange }: StripProps) {
           <span className="inline-block h-4 w-[3px] bg-accent" /> {t("day.now")}
         </span>
       </p>
+    </div>
+  );
+}
+
+interface LaneProps {
+  lane: Day["lanes"][number];
+  first: boolean;
+  days: ReturnType<typeof daysOf>;
+  /** Where now is, as a share of the width; null outside. */
+  here: number | null;
+  wide: number;
+  onFirst: () => void;
+  onOut: () => void;
+}
+
+/** A piece's lane: its name, its place in the day, and its hours. */
+function Lane({ lane, first, days, here, wide, onFirst, onOut }: LaneProps) {
+  const { t } = useTranslation();
+  const { place, style, lifted, grip } = useSorted({ id: `${lane.piece_id}`, name: lane.name });
+  return (
+    <div
+      ref={place}
+      style={style}
+      className={`col-span-2 grid grid-cols-subgrid border-t hairline ${lifted ? "bg-tint" : ""}`}
+    >
+      <div className="flex items-center gap-1 py-1 pr-2">
+        {grip}
+        <Link
+          className="flex min-h-[44px] min-w-0 grow flex-col justify-center leading-tight"
+          to={`/pieces/${lane.piece_id}/bench`}
+        >
+          <span className="truncate font-semibold">{lane.name}</span>
+          <span className="text-note text-muted">
+            {lane.due ? t("day.due", { day: dayName(`${lane.due}T`) }) : t("day.no_date")}
+          </span>
+        </Link>
+        <Button
+          className="px-2"
+          aria-label={t("day.first", { piece: lane.name })}
+          disabled={first}
+          onClick={onFirst}
+        >
+          <ChevronUp aria-hidden="true" size={18} />
+        </Button>
+        <Button className="px-2" aria-label={t("day.out", { piece: lane.name })} onClick={onOut}>
+          <X aria-hidden="true" size={18} />
+        </Button>
+      </div>
+      <svg width={wide} height={58} className="block" role="img" aria-label={laneSays(lane, t)}>
+        {hoursOf(days).map((hour) => (
+          <line
+            key={hour}
+            x1={(placeOf(days, hour) ?? 0) * wide}
+            x2={(placeOf(days, hour) ?? 0) * wide}
+            y1={0}
+            y2={58}
+            stroke="var(--color-hair)"
+          />
+        ))}
+        {goesOf(lane.placed).map((go) => (
+          <Bar key={go.from} go={go} days={days} wide={wide} />
+        ))}
+        {here !== null && (
+          <line
+            x1={here * wide}
+            x2={here * wide}
+            y1={0}
+            y2={58}
+            stroke="var(--color-accent)"
+            strokeWidth={3}
+          />
+        )}
+      </svg>
     </div>
   );
 }

@@ -8,7 +8,6 @@ import {
   figuresAt,
   goesOf,
   hoursOf,
-  laneAt,
   minutesText,
   moved,
   offsetOf,
@@ -110,19 +109,6 @@ describe("a bar", () => {
     expect(barText(["Wind the long coil", "Trim"], 110, steps)).toBe("Wind the… + 1");
     expect(barText(["Wind the long coil", "Trim"], 70, steps)).toBe("2 steps");
     expect(barText(["Wind the long coil", "Trim"], 30, steps)).toBe("");
-  });
-});
-
-describe("a lane that is dragged", () => {
-  const edges = [
-    [100, 158],
-    [158, 216],
-    [216, 274],
-  ] as const;
-
-  it("goes where the pointer is, and no further than the first and the last", () => {
-    expect([90, 120, 200, 260, 400].map((y) => laneAt(edges, y))).toEqual([0, 0, 1, 2, 2]);
-    expect(laneAt([], 50)).toBe(0);
   });
 });
 

@@ -177,12 +177,3 @@ export function barText(
 // A letter on a bar is so wide [px]; a title of fewer letters says nothing.
 const LETTER = 7.4;
 const LEAST_LETTERS = 8;
-
-/** The lane that a pointer is over, the nearest where it is over none.
- *
- * @param edges top and bottom of each lane [px].
- */
-export function laneAt(edges: readonly (readonly [number, number])[], y: number): number {
-  const over = edges.findIndex(([, bottom]) => y < bottom);
-  return over < 0 ? Math.max(0, edges.length - 1) : over;
-}

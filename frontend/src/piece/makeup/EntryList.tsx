@@ -20,6 +20,7 @@ import { useUnit } from "../../shared/useUnit";
 import { asText } from "../draft";
 import { typedLength } from "../../shared/length";
 import { Button } from "../../shared/Button";
+import { Sorted, useSorted, type SortedRow } from "../../shared/Sorted";
 
 interface Props {
   entries: readonly Entry[];
@@ -40,13 +41,27 @@ export function EntryList(props: Props) {
   const { entries, parts, sheet, colour, unit, mirrored, selected, onSelect, onChange } = props;
   const { t } = useTranslation();
   const rows = listed(entries);
+  const sorted = rows.map(([entry, path]) => ({
+    id: rowId(entry, path),
+    name: nameOf(entry, parts) ?? t(entry.evenly ? "sequence.evenly" : "sequence.group"),
+    among: path.slice(0, -1).join("."),
+  }));
+  const drop = (from: string, to: string) => {
+    const [start, end] = [from, to].map(
+      (id) => rows.find(([entry, path]) => rowId(entry, path) === id)?.[1],
+    );
+    if (!start || !end) return;
+    const [next, path] = moved(entries, start, (end.at(-1) ?? 0) - (start.at(-1) ?? 0));
+    onChange(next);
+    onSelect(path);
+  };
   const step = (by: number) => {
     const at = rows.findIndex(([, path]) => samePath(path, selected));
     const next = rows[Math.min(Math.max(at + by, 0), rows.length - 1)];
     if (next) onSelect(next[1]);
   };
   const keys = (event: React.KeyboardEvent) => {
-    if (!selected || (event.target as HTMLElement).matches("input, select")) return;
+    if (!selected || (event.target as HTMLElement).matches("input, select, [data-grip]")) return;
     const entry = entryAt(entries, selected);
     const times = entry?.times ?? 1;
     const shift = (by: number) => {
@@ -74,35 +89,43 @@ export function EntryList(props: Props) {
   };
   return (
     <div>
-      {/* The list takes the keys of whichever row has the focus. */}
-      {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions */}
-      <ol aria-label={t("sequence.entries")} onKeyDown={keys} className="border-t hairline">
-        {rows.map(([entry, path]) => (
-          <EntryRow
-            key={entry.id ?? path.join(".")}
-            entry={entry}
-            path={path}
-            parts={parts}
-            strokes={drawn(sheet, entry)}
-            colour={colour}
-            unit={unit}
-            mirrored={mirrored && path.length === 1}
-            chosen={samePath(path, selected)}
-            onSelect={() => onSelect(path)}
-            onTimes={(times) => onChange(changed(entries, path, { times }))}
-            onDrop={(from) => {
-              if (from.length !== path.length) return;
-              const by = (path.at(-1) ?? 0) - (from.at(-1) ?? 0);
-              const [next, to] = moved(entries, from, by);
-              onChange(next);
-              onSelect(to);
-            }}
-          />
-        ))}
-      </ol>
+      <Sorted rows={sorted} onDrop={drop}>
+        {/* The list takes the keys of whichever row has the focus. */}
+        {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions */}
+        <ol aria-label={t("sequence.entries")} onKeyDown={keys} className="border-t hairline">
+          {rows.map(([entry, path], i) => (
+            <EntryRow
+              key={rowId(entry, path)}
+              row={sorted[i]!}
+              entry={entry}
+              path={path}
+              parts={parts}
+              strokes={drawn(sheet, entry)}
+              colour={colour}
+              unit={unit}
+              mirrored={mirrored && path.length === 1}
+              chosen={samePath(path, selected)}
+              onSelect={() => onSelect(path)}
+              onTimes={(times) => onChange(changed(entries, path, { times }))}
+            />
+          ))}
+        </ol>
+      </Sorted>
       <p className="mt-1 text-note leading-snug text-muted">{t("sequence.keys")}</p>
     </div>
   );
+}
+
+/** The name that a row goes by while it is on the screen. */
+function rowId(entry: Entry, path: Path): string {
+  return entry.id ?? path.join(".");
+}
+
+/** What an entry's part is called, by its maker or on the shelf; nothing for a group. */
+function nameOf({ part }: Entry, parts: Facts["parts"]): string | undefined {
+  return part
+    ? asText(part.name) || (parts.find(({ kind }) => kind === part.kind)?.says ?? part.kind)
+    : undefined;
 }
 
 /** An entry's part as the plan draws it, in its own size and colour. */
@@ -124,6 +147,7 @@ function sizes(part: Part | null | undefined, unit: Unit, shown: Unit): string {
 }
 
 interface RowProps {
+  row: SortedRow;
   entry: Entry;
   path: Path;
   parts: Facts["parts"];
@@ -134,31 +158,25 @@ interface RowProps {
   chosen: boolean;
   onSelect: () => void;
   onTimes: (times: number) => void;
-  onDrop: (from: Path) => void;
 }
 
 function EntryRow(props: RowProps) {
-  const { entry, path, parts, strokes, colour, unit, mirrored } = props;
-  const { chosen, onSelect, onTimes, onDrop } = props;
+  const { row, entry, path, parts, strokes, colour, unit, mirrored } = props;
+  const { chosen, onSelect, onTimes } = props;
   const { t } = useTranslation();
   const shown = useUnit();
   const shelf = parts.find((part) => part.kind === entry.part?.kind);
   const times = entry.times ?? 1;
-  const name = entry.part
-    ? (entry.part.name as string) || (shelf?.says ?? entry.part.kind)
-    : t(entry.evenly ? "sequence.evenly" : "sequence.group");
+  const { name } = row;
+  const { place, style, lifted, grip } = useSorted(row);
   return (
     <li
+      ref={place}
+      style={style}
       data-depth={path.length}
-      className={`flex items-center border-b hairline data-[depth="2"]:pl-6 data-[depth="3"]:pl-12 ${chosen ? "bg-tint" : ""}`}
-      draggable
-      onDragStart={(event) => event.dataTransfer.setData("text/plain", path.join("."))}
-      onDragOver={(event) => event.preventDefault()}
-      onDrop={(event) => {
-        event.preventDefault();
-        onDrop(event.dataTransfer.getData("text/plain").split(".").map(Number));
-      }}
+      className={`flex items-center border-b hairline data-[depth="2"]:pl-6 data-[depth="3"]:pl-12 ${chosen || lifted ? "bg-tint" : ""}`}
     >
+      {grip}
       <button
         type="button"
         aria-pressed={chosen}

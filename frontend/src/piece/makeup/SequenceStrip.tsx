@@ -1,4 +1,13 @@
-import { useId, useMemo, useState } from "react";
+import {
+  DndContext,
+  MouseSensor,
+  TouchSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import { useCallback, useId, useMemo } from "react";
 import { useTranslation } from "react-i18next";
 import type { Sheet } from "../../api/client";
 import { copies, eachPlaced, flipped, shapesOf, type Placed } from "../../shared/drawings/frame";
@@ -15,9 +24,15 @@ interface Props {
   /** The name of the entry that is picked out. */
   selected: string | undefined;
   onSelect: (entry: string) => void;
-  /** A part was dragged to the place of another, both by their entries' names. */
+  /** A part was dragged to the place of another, both by their entries' names. By the keys it is
+   * moved in the list below. */
   onDrag: (from: string, to: string) => void;
 }
+
+// So far a mouse moves, px, and so long a finger rests, ms, before a part is dragged: else it is
+// picked, or the page scrolled.
+const PRESS_PX = 5;
+const REST_MS = 200;
 
 const EDGE = 16;
 const MOST_HIGH = 236;
@@ -31,7 +46,10 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
   const { ref, width } = useSize<HTMLDivElement>();
   const id = useId();
   const unit = useUnit();
-  const [dragged, setDragged] = useState<string | null>(null);
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: PRESS_PX } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: REST_MS, tolerance: PRESS_PX } }),
+  );
   const laid = useMemo(() => layOut(sheet, width - 2 * EDGE), [sheet, width]);
   return (
     <div ref={ref} className="overflow-hidden border hairline bg-panel">
@@ -60,41 +78,95 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
               stroke="var(--color-hair)"
             />
           ))}
-          {laid.placed.map(({ one, x, y, order }) => {
-            const chosen = one.entry !== "" && one.entry === selected;
-            const flip = flipped(one);
-            return (
-              <g
-                key={order}
-                className="cursor-pointer"
-                onPointerDown={() => {
-                  onSelect(one.entry ?? "");
-                  setDragged(one.entry ?? "");
-                }}
-                onPointerUp={() => {
-                  if (dragged !== null && one.entry && dragged !== one.entry)
-                    onDrag(dragged, one.entry);
-                  setDragged(null);
-                }}
-              >
-                <rect
-                  x={EDGE + x - 1}
-                  y={y - laid.half}
-                  width={Math.max((one.length_mm ?? 0) * laid.scale, 10) + 2}
-                  height={2 * laid.half}
-                  fill={chosen ? "var(--color-tint)" : "transparent"}
-                />
-                <g transform={`translate(${EDGE + x} ${y}) scale(${laid.scale})${flip}`}>
-                  <use href={`#${id}${one.shape}`} />
-                </g>
-              </g>
-            );
-          })}
+          <DndContext
+            sensors={sensors}
+            onDragEnd={({ active, over }) => {
+              const [from, to] = [entryOf(active.id), entryOf(over?.id ?? "")];
+              if (from !== to && to !== "") onDrag(from, to);
+            }}
+          >
+            {runsOf(laid.placed).map((run, n) => (
+              <Run
+                key={n}
+                id={`${run[0]?.one.entry ?? ""}#${n}`}
+                run={run}
+                laid={laid}
+                shapes={id}
+                chosen={run[0]?.one.entry !== "" && run[0]?.one.entry === selected}
+                onSelect={() => onSelect(run[0]?.one.entry ?? "")}
+              />
+            ))}
+          </DndContext>
           {centre !== null && <CentreMark laid={laid} middle={centre} />}
         </svg>
       )}
     </div>
   );
+}
+
+function entryOf(id: string | number): string {
+  return `${id}`.split("#")[0] ?? "";
+}
+
+interface RunProps {
+  id: string;
+  run: Laid["placed"];
+  laid: Laid;
+  /** What goes before the names of the shapes. */
+  shapes: string;
+  chosen: boolean;
+  onSelect: () => void;
+}
+
+/** Neighbours of one entry: picked by a press, and dragged to the place of another entry. */
+function Run({ id, run, laid, shapes, chosen, onSelect }: RunProps) {
+  const disabled = entryOf(id) === "";
+  const { setNodeRef: lift, listeners, isDragging } = useDraggable({ id, disabled });
+  const { setNodeRef: land, isOver } = useDroppable({ id, disabled });
+  // A group of a drawing stands where both look for an element of the page.
+  const ref = useCallback(
+    (group: SVGGElement | null) => {
+      lift(group as unknown as HTMLElement | null);
+      land(group as unknown as HTMLElement | null);
+    },
+    [lift, land],
+  );
+  return (
+    // The list below does the same for the keys.
+    <g
+      ref={ref}
+      {...listeners}
+      className="cursor-pointer"
+      opacity={isDragging ? 0.5 : 1}
+      onClick={onSelect}
+    >
+      {run.map(({ one, x, y, order }) => (
+        <g key={order}>
+          <rect
+            x={EDGE + x - 1}
+            y={y - laid.half}
+            width={Math.max((one.length_mm ?? 0) * laid.scale, 10) + 2}
+            height={2 * laid.half}
+            fill={chosen || isOver ? "var(--color-tint)" : "transparent"}
+          />
+          <g transform={`translate(${EDGE + x} ${y}) scale(${laid.scale})${flipped(one)}`}>
+            <use href={`#${shapes}${one.shape}`} />
+          </g>
+        </g>
+      ))}
+    </g>
+  );
+}
+
+/** What is laid out, neighbours of one entry together. */
+function runsOf(placed: Laid["placed"]): Laid["placed"][] {
+  const runs: Laid["placed"][] = [];
+  for (const each of placed) {
+    const last = runs.at(-1);
+    if (last && last[0]?.one.entry === each.one.entry) last.push(each);
+    else runs.push([each]);
+  }
+  return runs;
 }
 
 function CentreMark({ laid, middle }: { laid: Laid; middle: number }) {
