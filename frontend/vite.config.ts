@@ -1,6 +1,6 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
@@ -11,5 +11,6 @@ export default defineConfig({
     manifest: true,
     chunkSizeWarningLimit: 700,
   },
+  test: { setupFiles: ["src/tests/setup.ts"] },
   server: { proxy: { "/api": "http://127.0.0.1:8720" } },
 });

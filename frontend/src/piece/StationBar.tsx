@@ -24,9 +24,9 @@ export function StationBar({ piece, plan, station }: Props) {
               key={one}
               to={`/pieces/${piece.id}/${one}`}
               aria-keyshortcuts={`${i + 1} Alt+${i + 1}`}
-              className="group min-w-0 flex-1 border-r hairline px-3 py-2 aria-[current=page]:bg-ink aria-[current=page]:text-on-ink"
+              className="group min-w-0 flex-1 border-r laptop:flex-auto hairline px-3 py-2 aria-[current=page]:bg-ink aria-[current=page]:text-on-ink"
             >
-              <span className="flex items-center gap-2 text-head font-bold">
+              <span className="flex items-center gap-2 text-head font-bold laptop:whitespace-nowrap">
                 <StateMark state={state?.state ?? "waiting"} />
                 {t(`station.${one}`)}
               </span>
