@@ -8,10 +8,15 @@ UV_VERSION := 0.13.9
 export DJANGO_SETTINGS_MODULE := jamreel.site.settings
 FRONTEND_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) frontend/index.html frontend/vite.config.ts
 
-.PHONY: demo serve test prove lint screenshots bench types build clean chromium
+.PHONY: demo demo-data serve test prove lint screenshots bench types build clean chromium
 
-demo: .venv/.run frontend/dist/.built
+# The first time both installs run side by side, and what the demo shows is made meanwhile.
+demo:
+	@$(MAKE) -sq frontend/dist/.built .venv/.run || $(MAKE) -s -j2 frontend/dist/.built demo-data
 	@$(BIN)/python -m jamreel demo
+
+demo-data: .venv/.run
+	@$(BIN)/python -m jamreel demo --prepare
 
 # A bench for real, as the environment says: docs/running.
 serve: .venv/.run frontend/dist/.built

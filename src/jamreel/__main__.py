@@ -25,6 +25,7 @@ def main(arguments: list[str] | None = None) -> int:
     commands.add_parser("schemas", help=say("command.schemas"))
     demo = commands.add_parser("demo", help=say("command.demo"))
     demo.add_argument("--port", type=int, default=8720)
+    demo.add_argument("--prepare", action="store_true", help=say("command.prepare"))
     commands.add_parser("serve", help=say("command.serve"))
     backing = commands.add_parser("backup", help=say("command.backup"))
     backing.add_argument("--to", type=Path, help=say("command.backup_to"))
@@ -44,7 +45,7 @@ def main(arguments: list[str] | None = None) -> int:
     if chosen.command == "demo":
         from jamreel.site.serving import serve_demo
 
-        return serve_demo(chosen.port)
+        return serve_demo(chosen.port, only_prepare=chosen.prepare)
     if chosen.command == "serve":
         from jamreel.site.serving import serve
 

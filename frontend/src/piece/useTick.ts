@@ -19,8 +19,9 @@ export function useTick({ piece, take }: StationProps) {
     mutationFn: (tick: Tick) =>
       ask(api.POST("/api/pieces/{piece_id}/ticks", { ...path, body: { actual: "", ...tick } })),
     onSuccess: take,
-    onError: async () =>
-      // Another tab may have been first: show what stands there.
-      take(await ask(api.GET("/api/pieces/{piece_id}", path))),
+    onError: () =>
+      // Another tab may have been first: show what stands there. Where that can't be had either, the
+      // tick's own error says all.
+      ask(api.GET("/api/pieces/{piece_id}", path)).then(take, () => undefined),
   });
 }

@@ -28,10 +28,11 @@ def free_port(wanted: int) -> int:
     raise OSError(say("running.no_port", low=wanted, high=wanted + PORTS_TO_TRY - 1))
 
 
-def serve_demo(wanted: int) -> int:
+def serve_demo(wanted: int, *, only_prepare: bool = False) -> int:
     """Prepare the demo's database, print the address, and serve until interrupted.
 
-    Prepared and served in one process: loading everything twice would double the start.
+    Prepared and served in one process: loading everything twice would double the start. The first
+    time it is prepared while the page is built.
     """
     from jamreel.site.keeping import NotKept
 
@@ -41,6 +42,8 @@ def serve_demo(wanted: int) -> int:
     except NotKept as error:
         print(say("running.cant_start", why=error), file=sys.stderr)
         return 1
+    if only_prepare:
+        return 0
     port = free_port(wanted)
     print(say("running.at", port=port), flush=True)
     return _run(f"127.0.0.1:{port}", threads=4)

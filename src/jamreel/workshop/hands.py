@@ -195,6 +195,7 @@ def sum_up(workshop: Workshop, changed: Iterable[HandRecord]) -> None:
         hand = typed.get("hand") or {}
         new = {"lines": list(hand.get("lines", [])), "pace": list(hand.get("pace", []))}
         measured = list(typed.get("measured", []))
+        summed = _lines(workshop, about)
         for kind, technique, stock in sorted(about):
             if kind == "former":
                 measured = [one for one in measured if one.get("stock") != stock]
@@ -204,24 +205,34 @@ def sum_up(workshop: Workshop, changed: Iterable[HandRecord]) -> None:
                 new[key] = [
                     n for n in new[key] if (n["technique"], n["stock"]) != (technique, stock)
                 ]
-                new[key] = [*new[key], *_line(workshop, kind, technique, stock)][-MOST_LINES:]
+                new[key] = [*new[key], *summed.get((kind, technique, stock), [])][-MOST_LINES:]
         return {"hand": new, "measured": measured}
 
     change_hand(workshop, with_it)
 
 
-def _line(workshop: Workshop, kind: str, technique: str, stock: str) -> list[dict[str, Any]]:
-    """Return one line of the hand: of one ratio and one square less than nothing is lost."""
-    about = counting(workshop, kind).filter(technique=technique, stock=stock)
+_About = tuple[str, str, str]
+
+
+def _lines(workshop: Workshop, about: set[_About]) -> dict[_About, list[dict[str, Any]]]:
+    """Return lines of the hand by kind, technique and stock: of one ratio and one square less than
+    nothing is lost."""
     # About 1 instead of about nought: the squares of ratios near 1 would drown in their number.
     off = F("ratio") - 1.0
-    found = about.aggregate(n=Count("pk"), off=Sum(off), squares=Sum(off * off))
-    n = found["n"]
-    if not n:
-        return []
-    squares = max(0.0, found["squares"] - found["off"] ** 2 / n)
-    mean = 1 + found["off"] / n
-    return [{"technique": technique, "stock": stock, "n": n, "mean": mean, "squares": squares}]
+    kinds, techniques, stocks = zip(*about, strict=True)
+    counts = (
+        rows(HandRecord, workshop)
+        .filter(set_aside_at__isnull=True)
+        .filter(kind__in=kinds, technique__in=techniques, stock__in=stocks)
+    )
+    groups = counts.values("kind", "technique", "stock").order_by()
+    found: dict[_About, list[dict[str, Any]]] = {}
+    for one in groups.annotate(n=Count("pk"), off=Sum(off), squared=Sum(off * off)):
+        key, n = (one["kind"], one["technique"], one["stock"]), one["n"]
+        squares = max(0.0, one["squared"] - one["off"] ** 2 / n)
+        line = {"technique": key[1], "stock": key[2], "n": n, "mean": 1 + one["off"] / n}
+        found[key] = [{**line, "squares": squares}]
+    return found
 
 
 def _measured(workshop: Workshop, stock: str) -> list[dict[str, Any]]:
