@@ -44,9 +44,7 @@ def test_a_card_is_changed_without_touching_the_brief(
     assert send(client, "PUT", path, {"name": "x", "due": "soon"}).status_code == 422
 
 
-def test_facts_describe_every_construction_so_that_a_screen_can_ask_for_it(
-    client: Client,
-) -> None:
+def test_facts_describe_every_construction_so_that_a_screen_can_ask_for_it(client: Client) -> None:
     facts = client.get("/api/facts").json()
     kinds = {kind["kind"]: kind for kind in facts["kinds"]}
     assert set(kinds) == set(registered())
@@ -110,11 +108,7 @@ def test_a_wearer_is_changed_and_keeps_a_history(client: Client) -> None:
     wearer = send(client, "POST", "/api/wearers", {"name": "Alder", "part": "Reed"}).json()
     path = f"/api/wearers/{wearer['id']}"
     changed = send(client, "PUT", path, {"name": "Alder Finch", "note": "left-handed"}).json()
-    assert (changed["name"], changed["part"], changed["note"]) == (
-        "Alder Finch",
-        "",
-        "left-handed",
-    )
+    assert (changed["name"], changed["part"], changed["note"]) == ("Alder Finch", "", "left-handed")
     for value in ("158", "160"):
         reading = {"value": value, "taken": "2026-11-02T18:40"}
         send(client, "PUT", f"{path}/readings", {"site": "wrist_girth", "readings": [reading]})

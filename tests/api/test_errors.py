@@ -302,14 +302,7 @@ def test_the_bench_of_a_clock_that_was_set_back_keeps_what_came_last(
 
 
 def test_whatever_an_old_row_holds_the_piece_opens(client: Client, piece: Piece) -> None:
-    for held in (
-        [1],
-        "a brief",
-        7,
-        {"piece": {"entries": 3}},
-        {"unit": ["in"]},
-        {"schema": 99},
-    ):
+    for held in ([1], "a brief", 7, {"piece": {"entries": 3}}, {"unit": ["in"]}, {"schema": 99}):
         Revision.objects.filter(piece=piece).update(brief=held)
         found = client.get(f"/api/pieces/{piece.pk}").json()
         assert found["plan"] is None

@@ -36,12 +36,7 @@ def test_facts_are_sent_once_and_then_known_by_their_tag(client: Client) -> None
 def test_a_metal_of_the_makers_own_changes_the_facts(client: Client) -> None:
     tag = client.get("/api/facts")["ETag"]
     shop = client.get("/api/shop").json()
-    metal = {
-        "id": "shibuichi",
-        "name": "shibuichi",
-        "density": 9.6,
-        "youngs": 105_000,
-    }
+    metal = {"id": "shibuichi", "name": "shibuichi", "density": 9.6, "youngs": 105_000}
     typed = {**shop["typed"], "metals": [metal]}
     saved = client.put(
         "/api/shop",

@@ -11,13 +11,7 @@ from playwright.sync_api import Locator, Page, expect
 from jamreel.workshop.models import Piece
 
 pytestmark = pytest.mark.browser
-SLUGS = {
-    "Measure": "measure",
-    "Make-up": "make_up",
-    "Cut": "cut",
-    "Form": "form",
-    "Fit": "fit",
-}
+SLUGS = {"Measure": "measure", "Make-up": "make_up", "Cut": "cut", "Form": "form", "Fit": "fit"}
 
 
 def answer(page: Page) -> Locator:

@@ -185,13 +185,7 @@ def laid_of(bundle: Bundle) -> Stacked:
     stops=st.integers(0, 3),
 )
 def test_bindings_of_a_bundle_never_overlap_and_lie_alike_within(
-    along: int,
-    strands: int,
-    bindings: int,
-    turns: int,
-    kind: Any,
-    layers: Any,
-    stops: int,
+    along: int, strands: int, bindings: int, turns: int, kind: Any, layers: Any, stops: int
 ) -> None:
     bundle = Bundle(
         along=along,

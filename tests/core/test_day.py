@@ -243,12 +243,7 @@ def test_glue_sets_overnight_and_work_goes_on_the_day_after() -> None:
     [
         ([Job(1, "p", (Task("a", "x", 5),))], Hours((), ()), {}, "day_hours"),
         ([Job(1, "p", (Task("a", "x", 40),))], Hours(((0, 20),), ((0, 20),)), {}, "day_short"),
-        (
-            [Job(1, "p", (Task("a", "x", 5, ("hands", "torch")),))],
-            HOURS,
-            {"torch": 0},
-            "day_lacks",
-        ),
+        ([Job(1, "p", (Task("a", "x", 5, ("hands", "torch")),))], HOURS, {"torch": 0}, "day_lacks"),
         ([Job(n, "p", ()) for n in range(21)], HOURS, {}, "day_much"),
     ],
 )

@@ -52,8 +52,7 @@ def test_nothing_between_the_jaws_is_never_less_than_nothing() -> None:
 
 
 @pytest.mark.parametrize(
-    ("unit", "line"),
-    [("g", "62.2 g\r\n"), ("oz", "2.194 oz\r\n"), ("ozt", "2.000 ozt\r\n")],
+    ("unit", "line"), [("g", "62.2 g\r\n"), ("oz", "2.194 oz\r\n"), ("ozt", "2.000 ozt\r\n")]
 )
 def test_a_scale_sends_grams_or_ounces(unit: str, line: str) -> None:
     assert Scale("x", jitter=0.0, unit=unit).reads(62.2) == line

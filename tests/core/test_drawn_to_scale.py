@@ -154,15 +154,7 @@ def test_every_drawing_is_made_of_numbers_within_arms_reach(kind: str) -> None:
 
 @pytest.mark.parametrize(
     "kind",
-    [
-        "closed_bangle",
-        "overlap_bangle",
-        "open_cuff",
-        "circlet",
-        "crown_band",
-        "ear_cuff",
-        "choker",
-    ],
+    ["closed_bangle", "overlap_bangle", "open_cuff", "circlet", "crown_band", "ear_cuff", "choker"],
 )
 def test_dimensions_say_how_long_their_line_is(kind: str) -> None:
     """A line is as long as it says, where it is straight across."""

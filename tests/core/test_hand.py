@@ -65,9 +65,7 @@ def test_two_records_change_the_cut_by_exactly_the_line_that_is_stated() -> None
 
 def test_a_hand_that_takes_less_is_cut_shorter() -> None:
     stock = planned("hook-bracelet", Hand()).cuts[0].stock
-    less = Hand(
-        lines=(line("loop", stock, *[0.9] * 12), line("bend", stock, *[0.9] * 12)),
-    )
+    less = Hand(lines=(line("loop", stock, *[0.9] * 12), line("bend", stock, *[0.9] * 12)))
     assert record_line(planned("hook-bracelet", less)) < 0
 
 

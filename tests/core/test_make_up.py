@@ -245,10 +245,7 @@ def test_turns_of_a_last_coil_are_found_as_trying_all_of_them_finds_them() -> No
 
 def test_one_change_beside_the_count_is_found_as_brute_force_finds_it() -> None:
     makeup = MakeUp(
-        entries=(
-            entry(LinkedBead(), 8, fill=True),
-            entry(BoughtChain(links=6, pitch=2.5)),
-        )
+        entries=(entry(LinkedBead(), 8, fill=True), entry(BoughtChain(links=6, pitch=2.5)))
     )
     wanted = 170.0
     best: dict[str, float] = {}

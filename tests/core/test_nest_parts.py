@@ -166,9 +166,7 @@ def classes_of(*rows: tuple[int, int, int, bool]) -> list[Class]:
 
 
 @pytest.mark.parametrize("endless", [False, True])
-def test_the_pattern_that_prices_value_most_is_found_as_brute_force_finds_it(
-    endless: bool,
-) -> None:
+def test_the_pattern_that_prices_value_most_is_found_as_brute_force_finds_it(endless: bool) -> None:
     pick = random.Random(3)
     for _ in range(25):
         takes = sorted((pick.randint(150, 900) for _ in range(3)), reverse=True)

@@ -28,25 +28,12 @@ from jamreel.core.forming.volume import (
     widest,
     worked_length,
 )
-from jamreel.core.interlace.bindings import (
-    Binding,
-    stacked_longer,
-    twisted_left,
-)
+from jamreel.core.interlace.bindings import Binding, stacked_longer, twisted_left
 from jamreel.core.interlace.braid.geometry import BeadedBraid, PlainBraid, strand_of
 from jamreel.core.interlace.coil_mesh.geometry import Mesh
-from jamreel.core.interlace.cord.geometry import (
-    KNOT_TIGHT,
-    larks_head,
-    least_insert,
-)
+from jamreel.core.interlace.cord.geometry import KNOT_TIGHT, larks_head, least_insert
 from jamreel.core.interlace.cord.part import Cord
-from jamreel.core.interlace.flat_plait.geometry import (
-    Lacing,
-    Plait,
-    wavy,
-    width_by_rule,
-)
+from jamreel.core.interlace.flat_plait.geometry import Lacing, Plait, wavy, width_by_rule
 from jamreel.core.interlace.hex_stack import Pile, hull_of, rows_of_pile
 from jamreel.core.interlace.relax import settled
 from jamreel.core.interlace.space import length_of
@@ -263,11 +250,7 @@ def test_a_plait_of_eight_measured_and_one_of_twelve_by_rule() -> None:
 def test_a_coil_mesh() -> None:
     screwed, rods = Mesh(5, 0.8, 5, 1.8, 0, 2.4), Mesh(5, 0.8, 5, 1.8, 2, 2.4)
     one = Mesh(1, 0.8, 5, 1.8, 0, 2.4)
-    assert (one.width, screwed.width, rods.width) == (
-        near(9.00),
-        near(38.59),
-        near(30.59),
-    )
+    assert (one.width, screwed.width, rods.width) == (near(9.00), near(38.59), near(30.59))
     assert Mesh(5, 0.8, 5, 1.8).width == near(26.60)
     assert Mesh(5, 0.8, 5, 1.8, 2).width == near(18.60)
     assert 160 / 1.8 * screwed.turn == near(1627.55)
@@ -319,11 +302,7 @@ def test_wound_rings() -> None:
         (3, 4, 5, 4, 3),
     ]
     seven = Pile(7, 1.0, 17.0)
-    assert (seven.takes + 60, seven.hull, seven.outside) == (
-        near(493.93),
-        near(9.14),
-        near(22.46),
-    )
+    assert (seven.takes + 60, seven.hull, seven.outside) == (near(493.93), near(9.14), near(22.46))
     assert seven.bound(3, 4, 0.5) / 3 == near(48.25)
     assert seven.takes + 60 + seven.bound(3, 4, 0.5) == near(638.69)
     twelve = Pile(12, 0.8, 18.0)

@@ -18,10 +18,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import grams_of, opening_force
 from jamreel.core.parts.jump_ring import JumpRing
-from jamreel.core.path.coils import (
-    binding_length,
-    row_hull,
-)
+from jamreel.core.path.coils import binding_length, row_hull
 from jamreel.core.path.loops import loop_takes, wrapped_loop_reach
 from jamreel.core.path.moves import Wrap, corner_radius, developed_length
 from jamreel.core.wire.holes import CIRCLES, hole_for

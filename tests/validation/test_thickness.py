@@ -11,12 +11,7 @@ import pytest
 from shapely.geometry import Point, Polygon
 
 from jamreel.core.body.outline import usual_outline
-from jamreel.core.fit.thickness import (
-    Lies,
-    Segment,
-    arc_centre_length,
-    inside_girth_of,
-)
+from jamreel.core.fit.thickness import Lies, Segment, arc_centre_length, inside_girth_of
 
 
 def segments(*pairs: tuple[float, float]) -> list[Segment]:

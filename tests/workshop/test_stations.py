@@ -8,13 +8,7 @@ import pytest
 from jamreel.core.plan import BriefRefused, Plan, plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
-from jamreel.core.workpiece.records import (
-    Record,
-    Standing,
-    done_steps,
-    record_of_step,
-    standing,
-)
+from jamreel.core.workpiece.records import Record, Standing, done_steps, record_of_step, standing
 from jamreel.workshop.stations import Facts, station_states, waits_for
 from tests.conftest import EXAMPLES, WORKED
 

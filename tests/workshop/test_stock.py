@@ -400,9 +400,7 @@ def test_what_the_trays_lack_for_several_pieces_is_counted_together(
     assert cost_of(fetch) == pytest.approx(3 * beads * 0.2)
 
 
-def test_a_board_weighs_wire_by_its_section_even_when_none_is_on_the_rack(
-    bench: Workshop,
-) -> None:
+def test_a_board_weighs_wire_by_its_section_even_when_none_is_on_the_rack(bench: Workshop) -> None:
     half = {"size": "2 mm", "section": {"shape": "half_round", "flat": "4 mm"}}
     cuff = start_piece(bench, "Cuff", {**example("open_cuff"), "wire": half})
     (group,) = lay_out(bench, [cuff])

@@ -9,14 +9,7 @@ from pydantic import Field
 from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import RowId, Typed
-from jamreel.core.wire.sense import (
-    GaugeRow,
-    Near,
-    Through,
-    gauge_chart,
-    nearest_gauges,
-    passes,
-)
+from jamreel.core.wire.sense import GaugeRow, Near, Through, gauge_chart, nearest_gauges, passes
 from jamreel.devices.calliper import Calliper
 from jamreel.devices.scale import Scale
 from jamreel.workshop import stock as racks

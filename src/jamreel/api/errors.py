@@ -204,9 +204,5 @@ def _field_problem(error: Any) -> FieldProblem:
     got = str(error.get("input", ""))[:60].encode("utf-8", "replace").decode()
     field = field.encode("utf-8", "replace").decode()[:120]
     return FieldProblem(
-        field=field,
-        key="request",
-        expected=error["msg"],
-        got=got,
-        says=f"{field}: {error['msg']}.",
+        field=field, key="request", expected=error["msg"], got=got, says=f"{field}: {error['msg']}."
     )

@@ -11,15 +11,7 @@ from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import Line, RowId, Typed
 from jamreel.core.bench.named import technique_named, wire_named, work_named
-from jamreel.core.hand.belief import (
-    Seen,
-    Sureness,
-    believe,
-    long_enough,
-    seen,
-    sureness,
-    t_point,
-)
+from jamreel.core.hand.belief import Seen, Sureness, believe, long_enough, seen, sureness, t_point
 from jamreel.core.hand.hand import OnRecord
 from jamreel.core.shop import Shop
 from jamreel.core.words import speaking

@@ -145,10 +145,7 @@ class Finish(Schema):
 
 
 def _full(
-    request: HttpRequest,
-    piece: Piece,
-    planned: Planned | None = None,
-    status: int = 200,
+    request: HttpRequest, piece: Piece, planned: Planned | None = None, status: int = 200
 ) -> HttpResponse:
     """Return a piece in full, as a `PieceView` already written out.
 
@@ -263,11 +260,7 @@ def try_on(request: HttpRequest, piece_id: int, payload: TryOnIn) -> HttpRespons
     return _full(request, whole_piece(bench_of(request), piece_id))
 
 
-@router.post(
-    "/pieces/{int:piece_id}/tryons/{int:tryon_id}/done",
-    response=PIECE,
-    by_alias=True,
-)
+@router.post("/pieces/{int:piece_id}/tryons/{int:tryon_id}/done", response=PIECE, by_alias=True)
 def put_right(request: HttpRequest, piece_id: int, tryon_id: int) -> HttpResponse:
     """Say that what a try-on asked for is done."""
     making.mark_put_right(bench_of(request), piece_id, tryon_id)
@@ -368,9 +361,7 @@ def wires(request: HttpRequest, piece_id: int, entry: Typed = "") -> Wires:
 
 
 @router.get(
-    "/pieces/{int:piece_id}/woven",
-    response={200: Bodies, **EVERY_ERROR},
-    throttle=[CLOSE_BY_BENCH],
+    "/pieces/{int:piece_id}/woven", response={200: Bodies, **EVERY_ERROR}, throttle=[CLOSE_BY_BENCH]
 )
 def woven(request: HttpRequest, piece_id: int, entry: Typed = "") -> Bodies:
     """Return the woven bodies of one entry in space, strand by strand; without one, the first that

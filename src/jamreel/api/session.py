@@ -54,12 +54,7 @@ def _session(request: HttpRequest) -> Session:
     name: str | None = None
     with suppress(Http404):
         name = workshop_of(user).name
-    return Session(
-        signed_in=True,
-        user=user.get_username(),
-        workshop=name,
-        **_offered(),
-    )
+    return Session(signed_in=True, user=user.get_username(), workshop=name, **_offered())
 
 
 def _offered() -> dict[str, Any]:

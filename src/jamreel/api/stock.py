@@ -13,11 +13,7 @@ from jamreel.api.auth import bench_of
 from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import Lines, Typed, WireTyped
 from jamreel.api.throttles import IMPORTS_BY_BENCH
-from jamreel.core.wire.sense import (
-    Near,
-    nearest_gauges,
-    two_wires,
-)
+from jamreel.core.wire.sense import Near, nearest_gauges, two_wires
 from jamreel.core.words import say
 from jamreel.workshop import stock as racks
 from jamreel.workshop.csv_text import MOST_TEXT

@@ -46,11 +46,7 @@ FIRST = 5
 
 
 def choice(
-    default: Any,
-    low: float | None = None,
-    high: float | None = None,
-    *,
-    when: Sequence[str] = (),
+    default: Any, low: float | None = None, high: float | None = None, *, when: Sequence[str] = ()
 ) -> Any:
     """Return a field that is asked for, with all that is known of the choice.
 

@@ -16,16 +16,7 @@ from django.utils.dateparse import parse_datetime
 from jamreel.core.words import say, speaking
 from jamreel.workshop import clock
 from jamreel.workshop.log import forget_words
-from jamreel.workshop.models import (
-    LogEntry,
-    Movement,
-    Owned,
-    Piece,
-    Stock,
-    Tick,
-    Wearer,
-    Workshop,
-)
+from jamreel.workshop.models import LogEntry, Movement, Owned, Piece, Stock, Tick, Wearer, Workshop
 from jamreel.workshop.ownership import row, rows
 from jamreel.workshop.planning import shop_of
 from jamreel.workshop.shops import change_settings

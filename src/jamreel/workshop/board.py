@@ -136,11 +136,7 @@ def lay_out(workshop: Workshop, pieces: Sequence[Piece]) -> list[Group]:
 
 
 def _group(
-    wanted: list[Outstanding],
-    stocks: list[Stock],
-    have: dict[int, float],
-    shop: Shop,
-    work: float,
+    wanted: list[Outstanding], stocks: list[Stock], have: dict[int, float], shop: Shop, work: float
 ) -> Group:
     cuts = [Wanted(id=one.id, length=one.cut.length_mm) for one in wanted]
     racks = [

@@ -259,8 +259,4 @@ def at_work(workshop: Workshop, piece: Piece, other: Piece, chosen: tuple[Piece,
     at_bench.go_to(workshop, other.pk, first)
     at_bench.pause(workshop)
     pieces = tuple(one.pk for one in chosen)
-    plan_day(
-        workshop,
-        clock.now().date(),
-        Chosen(pieces, None, USUAL_HOURS, dict(USUAL_RESOURCES)),
-    )
+    plan_day(workshop, clock.now().date(), Chosen(pieces, None, USUAL_HOURS, dict(USUAL_RESOURCES)))

@@ -15,14 +15,7 @@ from jamreel.core.workpiece.questions import ROWS_OVER_MM, Told, told_by_leftove
 from jamreel.core.workpiece.woven import sample_by_rows
 from jamreel.workshop import clock
 from jamreel.workshop.at_bench import actual_of, told_of
-from jamreel.workshop.hands import (
-    LEAST_PACE,
-    MOST_PACE,
-    aside_of,
-    of_piece,
-    put_on_record,
-    sum_up,
-)
+from jamreel.workshop.hands import LEAST_PACE, MOST_PACE, aside_of, of_piece, put_on_record, sum_up
 from jamreel.workshop.log import know_words
 from jamreel.workshop.models import (
     HandRecord,
@@ -199,19 +192,12 @@ def _learn(workshop: Workshop, piece: Piece, planned: Planned, plan: Plan) -> No
 
 def _lengths(piece: Piece, plan: Plan, told: dict[str, float]) -> Iterator[Told]:
     made, inside = _as_made(piece, told)
-    pairs = (
-        ("finished", plan.finished_length_mm, made),
-        ("inside", plan.inside_girth_mm, inside),
-    )
+    pairs = (("finished", plan.finished_length_mm, made), ("inside", plan.inside_girth_mm, inside))
     stock = plan.cuts[0].stock if plan.cuts else ""
     for technique, planned, took in pairs:
         if planned is not None and took is not None and planned.value > 0:
             yield Told(
-                kind="length",
-                technique=technique,
-                stock=stock,
-                planned=planned.value,
-                took=took,
+                kind="length", technique=technique, stock=stock, planned=planned.value, took=took
             )
 
 

@@ -164,11 +164,7 @@ def note(workshop: Workshop, entry_id: int, says: str) -> LogEntry:
 
 
 def again(
-    workshop: Workshop,
-    entry_id: int,
-    name: str,
-    wearer: Wearer | None,
-    due: date | None = None,
+    workshop: Workshop, entry_id: int, name: str, wearer: Wearer | None, due: date | None = None
 ) -> Piece:
     """Return a new piece like one of the log: its choices stay, sizes follow the new measures.
 

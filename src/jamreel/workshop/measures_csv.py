@@ -106,11 +106,7 @@ def read_csv(text: str) -> tuple[list[MeasureRow], list[RefusedLine]]:
 
 
 def import_rows(
-    workshop: Workshop,
-    found: Iterable[MeasureRow],
-    refused: Iterable[RefusedLine],
-    *,
-    commit: bool,
+    workshop: Workshop, found: Iterable[MeasureRow], refused: Iterable[RefusedLine], *, commit: bool
 ) -> Import:
     """Check readings and, when asked and nothing is refused, make them the standing ones.
 

@@ -101,9 +101,7 @@ class Piece(Owned):
     hand = models.JSONField(null=True, blank=True)
 
     class Meta:
-        indexes = [
-            models.Index(fields=["workshop", "finished_at"], name="piece_finished"),
-        ]
+        indexes = [models.Index(fields=["workshop", "finished_at"], name="piece_finished")]
 
     def __str__(self) -> str:
         return self.name
@@ -228,9 +226,7 @@ class StepClock(Owned):
     told = models.JSONField(default=dict)
 
     class Meta:
-        constraints = [
-            models.UniqueConstraint(fields=["piece", "key"], name="one_clock_of_a_step"),
-        ]
+        constraints = [models.UniqueConstraint(fields=["piece", "key"], name="one_clock_of_a_step")]
 
 
 class Wait(Owned):
@@ -275,7 +271,7 @@ class HandRecord(Owned):
             models.Index(
                 fields=["workshop", "kind", "technique", "stock", "-id"],
                 name="record_of_a_technique",
-            ),
+            )
         ]
 
 
@@ -327,7 +323,7 @@ class LogWord(Owned):
 
     class Meta:
         constraints = [
-            models.UniqueConstraint(fields=["workshop", "word"], name="one_of_a_log_word"),
+            models.UniqueConstraint(fields=["workshop", "word"], name="one_of_a_log_word")
         ]
 
 
@@ -356,5 +352,5 @@ class DayPlan(Owned):
 
     class Meta:
         constraints = [
-            models.UniqueConstraint(fields=["workshop", "day"], name="one_plan_of_a_day"),
+            models.UniqueConstraint(fields=["workshop", "day"], name="one_plan_of_a_day")
         ]

@@ -17,14 +17,7 @@ from typing import Any, NoReturn
 import jamreel.core
 from jamreel.core.draft import unsound
 from jamreel.core.errors import Refusal
-from jamreel.core.plan import (
-    BriefRefused,
-    Plan,
-    in_words,
-    plan_raw,
-    read_shop,
-    refuse_in_words,
-)
+from jamreel.core.plan import BriefRefused, Plan, in_words, plan_raw, read_shop, refuse_in_words
 from jamreel.core.shop import Shop
 from jamreel.core.words import Problem
 from jamreel.core.workpiece.records import Record, Standing, standing
@@ -165,8 +158,7 @@ def record_of(tick: Tick) -> Record:
     """Return a tick as the core reads it."""
     what = {k: v for k, v in tick.what.items() if k in Record.model_fields}
     return Record(
-        **{**what, "kind": tick.kind, "key": tick.key, "planned": tick.planned},
-        actual=tick.actual,
+        **{**what, "kind": tick.kind, "key": tick.key, "planned": tick.planned}, actual=tick.actual
     )
 
 

@@ -21,11 +21,7 @@ LENGTHS = Reading.lengths()
 # All that is kept beside the value.
 BESIDE = tuple(field for field in Reading.model_fields if field != "value")
 # So many characters each text of a reading may have.
-LONGEST = {
-    **dict.fromkeys(Reading.model_fields, 40),
-    "method": 20,
-    "posture": MOST_POSTURE,
-}
+LONGEST = {**dict.fromkeys(Reading.model_fields, 40), "method": 20, "posture": MOST_POSTURE}
 
 
 def row_of(typed: Mapping[str, Any], unit: Unit, now: datetime) -> models.Reading:

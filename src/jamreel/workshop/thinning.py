@@ -12,14 +12,7 @@ from typing import Any
 from django.db import transaction
 
 from jamreel.workshop import clock
-from jamreel.workshop.models import (
-    DayPlan,
-    LogEntry,
-    Piece,
-    Revision,
-    Tick,
-    TryOnRecord,
-)
+from jamreel.workshop.models import DayPlan, LogEntry, Piece, Revision, Tick, TryOnRecord
 from jamreel.workshop.ownership import rows
 from jamreel.workshop.quotas import count_bytes
 

@@ -3,17 +3,7 @@ import math
 import pytest
 
 from jamreel.core.plan import BriefRefused
-from tests.core.families import (
-    advice,
-    example,
-    figure,
-    girths,
-    ledger,
-    loop,
-    planned,
-    steps,
-    tried,
-)
+from tests.core.families import advice, example, figure, girths, ledger, loop, planned, steps, tried
 
 D16 = 0.127 * 92 ** (20 / 39)
 BRIEF = {
@@ -75,8 +65,7 @@ def test_the_gap_is_clear_between_the_ends_as_they_are(
 
 
 @pytest.mark.parametrize(
-    ("own", "rim", "key"),
-    [({}, 9.0, "ear_rim_thick"), ({"ends": "balled"}, 6.0, "ear_ends_meet")],
+    ("own", "rim", "key"), [({}, 9.0, "ear_rim_thick"), ({"ends": "balled"}, 6.0, "ear_ends_meet")]
 )
 def test_a_rim_that_leaves_no_ring_is_refused(own: dict[str, str], rim: float, key: str) -> None:
     thick = {**BRIEF, "measures": girths(ear_rim_depth=3.5, ear_rim_middle=rim)}

@@ -88,11 +88,7 @@ def test_rolled_hard_the_strip_springs_further_than_one_soldered_soft() -> None:
     ("own", "key", "field"),
     [
         ({"strip_width": "6", "strip_thickness": "1.9"}, "strip_over_bar", "piece.strip_width"),
-        (
-            {"ends": "paddles", "paddle_thickness": "1.9"},
-            "paddle_thick",
-            "piece.paddle_thickness",
-        ),
+        ({"ends": "paddles", "paddle_thickness": "1.9"}, "paddle_thick", "piece.paddle_thickness"),
         ({"strip_width": "1.5", "strip_thickness": "2"}, "flat_on_edge", ""),
         ({"ends": "paddles", "paddle_length": "40", "overlap": "1"}, "", ""),
     ],

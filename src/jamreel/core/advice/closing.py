@@ -132,11 +132,7 @@ def should_release(newtons: float | None, must: bool) -> Advice | None:
         return advise("never_releases", "fix", FIELD, limit=RELEASES_N)
     key = "releases" if newtons <= RELEASES_N else "releases_late"
     return advise(
-        key,
-        "note" if newtons <= RELEASES_N else "fix",
-        FIELD,
-        newtons=newtons,
-        limit=RELEASES_N,
+        key, "note" if newtons <= RELEASES_N else "fix", FIELD, newtons=newtons, limit=RELEASES_N
     )
 
 

@@ -47,10 +47,7 @@ class CrookHook(HookAndEye):
             width=(JOIN_PIN_MM + w.d) / 2 + self.hook_pin + self.tip_pin + 3 * w.d,
             ends=(join.end(), End(self.hook_pin, w.d, False)),
             wires=(use,),
-            holds=(
-                opens_at("hook", w, self.hook_pin),
-                join.hold,
-            ),
+            holds=(opens_at("hook", w, self.hook_pin), join.hold),
             strokes=drawn(use),
             steps=(
                 closure_step("join_open", pin=JOIN_PIN_MM),

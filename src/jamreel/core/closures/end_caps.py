@@ -77,10 +77,7 @@ class EndCaps(Closure):
 
         def half(extra: float, *more: Bought) -> Made:
             length = inner + outside + extra
-            picture = [
-                *drawn(use),
-                *(coil.shown if coil else ()),
-            ]
+            picture = [*drawn(use), *(coil.shown if coil else ())]
             if not coil:
                 picture.append(box(inner, inner + outside + self.depth, wide, "bought"))
             return Made(
@@ -115,10 +112,7 @@ class EndCaps(Closure):
     def takes_in(self, name: str, width: float, thickness: float) -> tuple[Advice | None, ...]:
         """Return whether a bare end goes into its caps, and is held by them."""
         wide, thick = self._mouth
-        return (
-            cap_fits(name, width, thickness, wide, thick),
-            cap_deep(name, self.depth, width),
-        )
+        return (cap_fits(name, width, thickness, wide, thick), cap_deep(name, self.depth, width))
 
     @property
     def _mouth(self) -> tuple[float, float]:

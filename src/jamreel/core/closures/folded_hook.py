@@ -56,10 +56,7 @@ class FoldedHook(HookAndEye):
             width=JOIN_PIN_MM / 2 + self.hook_pin + 3 * w.d,
             ends=(End(JOIN_PIN_MM, w.d), End(self.hook_pin, w.d, False)),
             wires=(use,),
-            holds=(
-                opens_at("hook", w, self.hook_pin, 2),
-                opens_at("plain_loop", w, JOIN_PIN_MM),
-            ),
+            holds=(opens_at("hook", w, self.hook_pin, 2), opens_at("plain_loop", w, JOIN_PIN_MM)),
             strokes=drawn(use),
             steps=(
                 closure_step("fold", fold=self.fold),

@@ -56,10 +56,7 @@ class OwnHook(HookAndEye):
             width=shape.width,
             ends=ends,
             wires=(bent,),
-            holds=(
-                opens_at("hook", w, max(shape.pins)),
-                opens_at("plain_loop", w, shape.pins[0]),
-            ),
+            holds=(opens_at("hook", w, max(shape.pins)), opens_at("plain_loop", w, shape.pins[0])),
             strokes=drawn(bent),
             steps=(closure_step("own_moves", cautions=("ends",)),),
             minutes=0.6 * len(self.moves),

@@ -68,10 +68,7 @@ class SHook(Hook):
             thickness=max(0.8 * w.d, w.d + 2 * fine.d),
             width=self.hook_pin + 2 * w.d,
             ends=(End(self.hook_pin, w.d), End(self.hook_pin, w.d, False)),
-            wires=(
-                use,
-                binding,
-            ),
+            wires=(use, binding),
             holds=(opens_at("hook", w, self.hook_pin),),
             strokes=drawn_round(use, binding),
             steps=(

@@ -60,10 +60,7 @@ class Toggle(Received):
         holds = (
             (ovals_at("soldered_ring", w, self.ring_pin),)
             if self.soldered
-            else (
-                opens_at("open_ring", w, self.ring_pin),
-                opens_at("plain_loop", w, self.loop_pin),
-            )
+            else (opens_at("open_ring", w, self.ring_pin), opens_at("plain_loop", w, self.loop_pin))
         )
         stretches = (("body", (turn,)), ("loop_right", (beside,)))
         length = self.ring_pin + self.loop_pin + w.d
@@ -75,10 +72,7 @@ class Toggle(Received):
             length=length,
             thickness=w.d,
             width=self.ring_pin + 2 * w.d,
-            ends=(
-                End(self.ring_pin, w.d, False),
-                End(self.loop_pin, w.d, not self.soldered),
-            ),
+            ends=(End(self.ring_pin, w.d, False), End(self.loop_pin, w.d, not self.soldered)),
             wires=(use,),
             holds=holds,
             strokes=drawn(use),

@@ -14,15 +14,7 @@ import math
 from collections.abc import Sequence
 
 from jamreel.core.cutting.columns import Column, relax, whole_plan
-from jamreel.core.cutting.problem import (
-    TENTHS,
-    WEIGHT,
-    Plan,
-    Problem,
-    Rack,
-    Wanted,
-    in_tenths,
-)
+from jamreel.core.cutting.problem import TENTHS, WEIGHT, Plan, Problem, Rack, Wanted, in_tenths
 from jamreel.core.cutting.search import few_at_a_time, piece_by_piece
 from jamreel.core.cutting.starts import filled, first_fit
 from jamreel.core.cutting.work import Work
@@ -75,11 +67,7 @@ class Nest(Frozen):
 
 
 def nest(
-    cuts: Sequence[Wanted],
-    racks: Sequence[Rack],
-    keep: float,
-    kerf: float = 0.0,
-    work: float = 2.0,
+    cuts: Sequence[Wanted], racks: Sequence[Rack], keep: float, kerf: float = 0.0, work: float = 2.0
 ) -> Nest:
     """Return the best plan found for cutting some lengths from some pieces of wire.
 

@@ -18,12 +18,7 @@ from jamreel.core.result import Feel
 from jamreel.core.units import Mm
 from jamreel.core.values import Dimension, Length, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.drawing import (
-    across,
-    point_on,
-    ring_round,
-    section_sheet,
-)
+from jamreel.core.workpiece.drawing import across, point_on, ring_round, section_sheet
 from jamreel.core.workpiece.feel import presses
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.verdicts import by_inside_girth, felt

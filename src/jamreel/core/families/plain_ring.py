@@ -27,13 +27,7 @@ from jamreel.core.units import Mm
 from jamreel.core.values import Dimension, Length, PlusMinus, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
-from jamreel.core.workpiece.drawing import (
-    across,
-    point_on,
-    ring_round,
-    section_sheet,
-    wire_along,
-)
+from jamreel.core.workpiece.drawing import across, point_on, ring_round, section_sheet, wire_along
 from jamreel.core.workpiece.feel import opened, pressed
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.steps import shape_step

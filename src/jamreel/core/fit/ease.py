@@ -192,11 +192,7 @@ def ease_of(choice: EaseChoice, girth: float, table: EaseTable) -> Ease:
     if isinstance(choice, FingerEase):
         value = finger_ease(girth, choice.finger)
         return Ease(
-            school="finger",
-            word=None,
-            value_mm=value,
-            backing="published",
-            parameter=choice.finger,
+            school="finger", word=None, value_mm=value, backing="published", parameter=choice.finger
         )
     if isinstance(choice, CopyEase):
         return _copied(choice, girth)
@@ -228,11 +224,7 @@ def _copied(choice: CopyEase, girth: float) -> Ease:
             high=MOST_EASE_MM,
         )
     return Ease(
-        school="copy",
-        word=None,
-        value_mm=value,
-        backing="measured",
-        parameter=choice.inside_girth,
+        school="copy", word=None, value_mm=value, backing="measured", parameter=choice.inside_girth
     )
 
 

@@ -29,14 +29,7 @@ from jamreel.core.interlace.working import (
     Share,
     shared_out,
 )
-from jamreel.core.parts.base import (
-    Bought,
-    Made,
-    Part,
-    Role,
-    WireUse,
-    part_step,
-)
+from jamreel.core.parts.base import Bought, Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, OneBead, Stuff, bought_bead
 from jamreel.core.parts.ends import PIN_RANGE
 from jamreel.core.path.coils import turn

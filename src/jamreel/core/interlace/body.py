@@ -8,11 +8,7 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.fit.thickness import Lies
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.interlace.cells import Cell
-from jamreel.core.parts.base import (
-    End,
-    Hold,
-    WireUse,
-)
+from jamreel.core.parts.base import End, Hold, WireUse
 from jamreel.core.parts.beads import OneBead
 from jamreel.core.values import Stroke
 

@@ -14,12 +14,7 @@ from jamreel.core.advice.closing import (
     solder_spoils,
     stronger_than_loops,
 )
-from jamreel.core.advice.joining import (
-    ends_differ,
-    loop_admits,
-    neither_opens,
-    nothing_in_it,
-)
+from jamreel.core.advice.joining import ends_differ, loop_admits, neither_opens, nothing_in_it
 from jamreel.core.advice.parts import hole_passes, jostling
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition

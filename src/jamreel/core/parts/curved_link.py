@@ -84,10 +84,7 @@ class CurvedLink(Beaded):
             thickness=max(w.d + 2 * fine.d, row.widest),
             width=sagitta + self.bead + w.d,
             ends=(End(self.pin, w.d), End(self.pin, w.d)),
-            wires=(
-                use,
-                winding,
-            ),
+            wires=(use, winding),
             bought=row.bought(),
             holds=(opens_at("plain_loop", w, self.pin),),
             strokes=(

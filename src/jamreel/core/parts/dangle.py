@@ -52,13 +52,7 @@ class Dangle(Looped, Beaded):
             wires=(use,),
             bought=row.bought(),
             holds=(loop.hold,),
-            strokes=hung(
-                (
-                    *drawn(use),
-                    *row.strokes(loop.reach),
-                    *head,
-                )
-            ),
+            strokes=hung((*drawn(use), *row.strokes(loop.reach), *head)),
             steps=(
                 *((part_step("curl_foot", check=True),) if curled else ()),
                 part_step("thread", beads=row.count),

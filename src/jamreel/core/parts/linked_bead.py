@@ -47,10 +47,7 @@ class LinkedBead(Looped, Beaded):
             wires=(use,),
             bought=row.bought(),
             holds=(loop.hold,),
-            strokes=(
-                *drawn(use),
-                *row.strokes(eye.reach),
-            ),
+            strokes=(*drawn(use), *row.strokes(eye.reach)),
             steps=(*loop.made_steps(thread), face_step(self.stand)),
             minutes=4.0 if loop.wrapped else 2.0,
             brittle=row.brittle,

@@ -61,10 +61,7 @@ class RingLink(Beaded):
             length=length,
             thickness=max(w.d + row.widest, self.roll_pin + 2 * w.d),
             width=max(self.pin + 2 * w.d, 2 * (row.widest + w.d)),
-            ends=(
-                End(self.roll_pin, w.d, True, strands=2),
-                End(self.pin, w.d, False),
-            ),
+            ends=(End(self.roll_pin, w.d, True, strands=2), End(self.pin, w.d, False)),
             wires=(WireUse(self.kind, w, self._stretches(w, row), shown=lines),),
             bought=row.bought(2),
             holds=(opens_at("roll", w, self.roll_pin, 2),),

@@ -108,10 +108,7 @@ class Tassel(Part):
             + sum(long * one.times for (_, long), one in zip(links, rows, strict=True))
             + fine.d,
             ends=(upper.end(), upper.end()),
-            wires=(
-                use,
-                *_counted(links, used),
-            ),
+            wires=(use, *_counted(links, used)),
             bought=(
                 *head.bought(),
                 *(b for one, n in zip(rows, used, strict=True) for b in one.row.bought(n)),

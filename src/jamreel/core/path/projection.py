@@ -67,12 +67,7 @@ def traced(moves: Sequence[Move], wire: float) -> tuple[Run, ...]:
 
 
 def held_at(
-    found: Sequence[Run],
-    held: int,
-    turn: float = 0.0,
-    roll: float = 0.0,
-    *,
-    wound: bool = False,
+    found: Sequence[Run], held: int, turn: float = 0.0, roll: float = 0.0, *, wound: bool = False
 ) -> View:
     """Return the drawing in which one run begins at the origin and runs to the right.
 

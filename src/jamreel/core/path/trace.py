@@ -86,11 +86,7 @@ def _spiral(move: Spiral, wire: float, count: int) -> _Curve:
     def frame(at: float) -> Array:
         rad = first + b * at
         tangent = np.array(
-            [
-                b * math.cos(at) - rad * math.sin(at),
-                b * math.sin(at) + rad * math.cos(at),
-                0.0,
-            ]
+            [b * math.cos(at) - rad * math.sin(at), b * math.sin(at) + rad * math.cos(at), 0.0]
         ) / math.hypot(b, rad)
         return _frame(tangent, np.array([-tangent[1], tangent[0], 0.0]))
 

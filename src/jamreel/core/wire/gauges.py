@@ -144,11 +144,7 @@ OptionalSize = Annotated[
 def _out_of_range(diameter_mm: float) -> Refusal:
     slipped = diameter_mm * 10 if diameter_mm < FINEST_MM else diameter_mm / 10
     return Refusal(
-        "wire_range",
-        got=Mm(diameter_mm),
-        low=FINEST_MM,
-        high=THICKEST_MM,
-        slipped=slipped,
+        "wire_range", got=Mm(diameter_mm), low=FINEST_MM, high=THICKEST_MM, slipped=slipped
     )
 
 
@@ -186,9 +182,4 @@ def read_wire_size(entered: object, default: GaugeSystem, unit: Unit) -> dict[st
     named = word in ("awg", "swg")
     system = word if named else default
     diameter = awg_diameter(number) if system == "awg" else swg_diameter(number)
-    return {
-        "diameter_mm": diameter,
-        "system": system,
-        "number": number,
-        "assumed": not named,
-    }
+    return {"diameter_mm": diameter, "system": system, "number": number, "assumed": not named}

@@ -184,11 +184,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings, through: Through) 
 
 
 def _advice(
-    job: Job,
-    family: str,
-    own: Workings,
-    through: Through,
-    steps: Sequence[Step],
+    job: Job, family: str, own: Workings, through: Through, steps: Sequence[Step]
 ) -> tuple[Advice, ...]:
     """Return what the construction advises, and what holds for every piece."""
     laid, cuts, wires = through.laid, through.cuts, through.wires
@@ -299,10 +295,7 @@ def _strength(weakest: Weakest | None) -> Strength | None:
     if weakest is None:
         return None
     return Strength(
-        says=weakest.says,
-        newtons=weakest.newtons,
-        grams=weakest.grams,
-        felt=felt(weakest.newtons),
+        says=weakest.says, newtons=weakest.newtons, grams=weakest.grams, felt=felt(weakest.newtons)
     )
 
 

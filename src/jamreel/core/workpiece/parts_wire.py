@@ -78,11 +78,7 @@ def _alike(use: WireUse) -> str:
 
 
 def wires_of(
-    makeup: MakeUp,
-    composition: Composition,
-    by: CutsBy,
-    sets: int = 1,
-    whole: float | None = None,
+    makeup: MakeUp, composition: Composition, by: CutsBy, sets: int = 1, whole: float | None = None
 ) -> tuple[StraightWire, ...]:
     """Return the wires of a piece laid straight, each with how many of it are cut.
 
@@ -111,8 +107,7 @@ def wires_beside(entry: str, made: Made, times: int, by: CutsBy) -> tuple[Straig
     """
     return tuple(
         _laid(
-            Used(f"{entry}/{use.key}", use, (Share(entry=entry, count=use.quantity * times),)),
-            by,
+            Used(f"{entry}/{use.key}", use, (Share(entry=entry, count=use.quantity * times),)), by
         )
         for use in made.wires
     )

@@ -27,11 +27,7 @@ from jamreel.core.values import (
     Stroke,
 )
 from jamreel.core.words import say
-from jamreel.core.workpiece.drawing import (
-    across,
-    ring_round,
-    section_sheet,
-)
+from jamreel.core.workpiece.drawing import across, ring_round, section_sheet
 from jamreel.core.workpiece.sequence_ledger import ledger_line
 
 # Round a body, parts shorter than this are drawn as one band with their neighbours [mm].

@@ -53,9 +53,7 @@ def board_strokes(body: WovenBody) -> Iterator[Stroke]:
     """
     long, half = body.rows * body.pitch_mm, body.width_mm / 2
     yield Stroke(
-        part="board",
-        points=((0.0, -half), (long, -half), (long, half), (0.0, half)),
-        closed=True,
+        part="board", points=((0.0, -half), (long, -half), (long, half), (0.0, half)), closed=True
     )
     ends = (-body.before_mm - BEYOND_MM, long + body.behind_mm + BEYOND_MM)
     for y in body.pegs_mm:

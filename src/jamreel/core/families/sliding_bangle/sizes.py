@@ -121,10 +121,4 @@ def sizes(pin: float, job: Job) -> Sizes:
         raise Refusal("pin_too_wide", got=Mm(pin), field="piece.loop_pin", most=WIDEST_PIN_MM)
     ease = job.ease_on("wrist", wrist.value_mm)
     wire = job.wires.body
-    return Sizes(
-        wrist=wrist,
-        hand=hand,
-        ease=ease,
-        wire=wire,
-        pin=pin,
-    )
+    return Sizes(wrist=wrist, hand=hand, ease=ease, wire=wire, pin=pin)

@@ -73,9 +73,4 @@ def _too_small(
             pin=pin,
             changes=(change("open", measured, z.open), change("pin", z.pin, pin)),
         )
-    return verdict(
-        "new_wire",
-        amount=short,
-        cut=cut,
-        changes=(change("open", measured, z.open),),
-    )
+    return verdict("new_wire", amount=short, cut=cut, changes=(change("open", measured, z.open),))

@@ -15,12 +15,7 @@ from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.interlace.bindings import (
-    ONE_TURN_WANTS,
-    Binding,
-    stacked_longer,
-    twisted_left,
-)
+from jamreel.core.interlace.bindings import ONE_TURN_WANTS, Binding, stacked_longer, twisted_left
 from jamreel.core.interlace.bound import (
     Bound,
     SectionKind,

@@ -239,11 +239,7 @@ class CoilMesh(Interlaced):
             ),
             row_steps=(
                 part_step(
-                    "mesh_rods",
-                    check=True,
-                    rods=mesh.coils - 1,
-                    coils=mesh.coils,
-                    width=mesh.width,
+                    "mesh_rods", check=True, rods=mesh.coils - 1, coils=mesh.coils, width=mesh.width
                 ),
             ),
             finish=(

@@ -250,10 +250,7 @@ class CrossedWrap(OnBars):
                     inside=self.inside,
                 ),
             ),
-            finish=(
-                part_step("crossed_end", cautions=("eyes", "ends")),
-                *held.last,
-            ),
+            finish=(part_step("crossed_end", cautions=("eyes", "ends")), *held.last),
             row_minutes=0.25 * count * self.outside,
         )
 

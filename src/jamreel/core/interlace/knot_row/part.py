@@ -275,11 +275,7 @@ class _Rows:
         return replace(straight, strands=tuple(strands))
 
     def _knotted(
-        self,
-        pitch: float,
-        knots: int,
-        course: Course,
-        pulled: Callable[[Cell], Cell] | None,
+        self, pitch: float, knots: int, course: Course, pulled: Callable[[Cell], Cell] | None
     ) -> Iterator[Strand]:
         one = Knotted(self.part.cores, self.bundle / self.part.cores, self.fine.d, pitch)
         rough = one.cell()

@@ -154,23 +154,13 @@ class Ladder(OnBars, Beaded):
         """Return its steps."""
         wound_in = part_step("ladder_ends", cautions=("eyes", "ends"), turns=self.end_turns)
         return Work(
-            begin=(
-                self._lay_out(row.gaps),
-                part_step("ladder_first", check=True, turns=row.turns),
-            ),
+            begin=(self._lay_out(row.gaps), part_step("ladder_first", check=True, turns=row.turns)),
             row_steps=(
                 part_step(
-                    f"ladder_{self.way}",
-                    check=True,
-                    rows=self.rows,
-                    turns=row.turns,
-                    width=width,
+                    f"ladder_{self.way}", check=True, rows=self.rows, turns=row.turns, width=width
                 ),
             ),
-            finish=(
-                *(() if loop.bare else (wound_in,)),
-                *loop.steps("ladder_eyes"),
-            ),
+            finish=(*(() if loop.bare else (wound_in,)), *loop.steps("ladder_eyes")),
             row_minutes=0.4 * self.bars + 0.1 * self.bars * row.turns,
         )
 

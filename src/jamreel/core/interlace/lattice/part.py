@@ -351,11 +351,7 @@ class Lattice(OfRoundBeads):
         use = WireUse(
             "lattice_base",
             base,
-            (
-                *loop.stretches("left"),
-                ("body", (Straight(length=long),)),
-                *loop.stretches("right"),
-            ),
+            (*loop.stretches("left"), ("body", (Straight(length=long),)), *loop.stretches("right")),
         )
         placed = laid(use, middle=loop.reach + long / 2)
         a_row = tuple(2 * one for one in each) if self.folded else each

@@ -137,11 +137,7 @@ class WoundRing(WithBindings):
         return WireUse(
             "wound_binding",
             binding,
-            (
-                ("tail_start", tail),
-                ("wraps", (Straight(length=wraps),)),
-                ("tail_finish", tail),
-            ),
+            (("tail_start", tail), ("wraps", (Straight(length=wraps),)), ("tail_finish", tail)),
             quantity=self.bindings,
             shown=tuple(_bound_strokes(pile, self.bindings, self.turns, binding)),
             woven=True,
