@@ -253,3 +253,23 @@ def test_what_gives_no_plan_says_why(
     with pytest.raises(Refusal) as refused:
         schedule(jobs, hours, there)
     assert refused.value.key == key
+
+
+def test_a_piece_alone_is_late_by_its_work_and_its_waits() -> None:
+    # 20 minutes of hands, 30 left alone, 10 of hands: an hour at the soonest.
+    steps = (Task("glue", "glue", 20.0, waits=30.0), Task("file", "file", 10.0))
+
+    def told(due: float) -> list[tuple[float, bool]]:
+        found = schedule([Job(1, "ring", steps, due)], HOURS, ONE)
+        return [(one.by, one.anyhow) for one in found.late]
+
+    assert told(60.0) == []
+    assert told(59.0) == [(1.0, True)]
+    # Beside another it is late for the other's sake: alone either would be in time.
+    other = Job(2, "urgent", (Task("long", "long", 40.0),), 40.0)
+    found = schedule([Job(1, "ring", steps, 65.0), other], HOURS, ONE)
+    # Twenty minutes of glueing first, the forty, then the file: 20 and 5 too late.
+    assert {one.name: (one.by, one.anyhow) for one in found.late} == {
+        "urgent": (20.0, False),
+        "ring": (5.0, False),
+    }

@@ -5,11 +5,15 @@ Wire of 1.0 mm whose metal yields at 200 MPa: its section bears 200 / 6 = 33.33 
 
 import math
 
+import numpy as np
 import pytest
 
+from jamreel.core.body.outline import hull_with_finger
 from jamreel.core.closures.base import Closure
 from jamreel.core.closures.broad_hook import BroadHook
+from jamreel.core.closures.crook_hook import CrookHook
 from jamreel.core.closures.doubled_hook import DoubledHook
+from jamreel.core.closures.folded_hook import FoldedHook
 from jamreel.core.closures.memory_loops import MemoryLoops
 from jamreel.core.closures.s_hook import SHook
 from jamreel.core.closures.toggle import Toggle
@@ -197,3 +201,29 @@ def test_a_wound_ring_is_cut_with_both_its_tails() -> None:
     assert length_of(long) - length_of(short) == pytest.approx(2 * 30)
     bare = length_of(long, but="tail")
     assert length_of(long) == pytest.approx(bare + 2 * 50)
+
+
+@pytest.mark.parametrize("kind", [CrookHook, DoubledHook, BroadHook, FoldedHook])
+def test_a_half_on_a_ring_takes_the_ring_beside_what_it_takes_itself(kind: type[CrookHook]) -> None:
+    direct = kind().make(PALETTE).holding
+    swings = kind(fixed="on_ring", fixed_pin=5.0).make(PALETTE).holding
+    ring = JumpRing(pin=5.0).make(PALETTE)
+    assert swings.minutes - direct.minutes == pytest.approx(ring.minutes) != 0
+    assert swings.length - direct.length == pytest.approx(ring.length) != 0
+    assert len(swings.wires) == len(direct.wires) + 1
+
+
+def test_a_belt_over_a_finger_is_as_long_as_two_tangents_and_two_arcs() -> None:
+    # A round wrist of radius R, a finger of radius r below it: their middles lie R + r apart.
+    big, small = 25.0, 8.0
+    turn = np.linspace(0, 2 * math.pi, 3600, endpoint=False)
+    belt, normals, _ = hull_with_finger(big * np.column_stack([np.cos(turn), np.sin(turn)]), 16.0)
+    apart = big + small
+    tangent = math.sqrt(apart**2 - (big - small) ** 2)
+    lean = math.asin((big - small) / apart)
+    wanted = 2 * tangent + big * (math.pi + 2 * lean) + small * (math.pi - 2 * lean)
+    closed = np.vstack([belt, belt[:1]])
+    assert np.hypot(*np.diff(closed, axis=0).T).sum() == pytest.approx(wanted, rel=1e-3)
+    # Normals are one long, and point away from the middle.
+    assert np.hypot(*normals.T) == pytest.approx(1.0)
+    assert ((belt - belt.mean(axis=0)) * normals).sum(axis=1).min() > 0
