@@ -5,47 +5,48 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import assert_accessible
+from tests.browser.paths import path
 from tests.conftest import PROVE
 
 pytestmark = [pytest.mark.browser, pytest.mark.season]
 
 VIEWS = [
     "/",
-    "/wearers/1",
+    "/wearers/{Tobin Arkwell}",
     "/tools",
-    "/pieces/1/measure",
-    "/pieces/1/make_up",
-    "/pieces/1/cut",
-    "/pieces/4/form",
-    "/pieces/2/fit",
-    "/pieces/7/measure",
-    "/pieces/8/make_up",
-    "/pieces/9/cut",
+    "/pieces/{Ferryman's bangle}/measure",
+    "/pieces/{Ferryman's bangle}/make_up",
+    "/pieces/{Ferryman's bangle}/cut",
+    "/pieces/{Toll bangle}/form",
+    "/pieces/{Ring of keys}/fit",
+    "/pieces/{Moon bangle}/measure",
+    "/pieces/{Towrope bangle}/make_up",
+    "/pieces/{Weather bangle}/cut",
     "/wearers/cast",
-    "/pieces/10/measure",
-    "/pieces/11/make_up",
-    "/pieces/12/form",
-    "/pieces/13/measure",
-    "/pieces/14/make_up",
-    "/pieces/17/fit",
-    "/pieces/18/measure",
-    "/pieces/20/make_up",
-    "/pieces/23/form",
-    "/pieces/24/cut",
-    "/pieces/27/make_up",
-    "/pieces/29/fit",
-    "/pieces/10/make_up",
-    "/pieces/40/make_up",
-    "/pieces/36/form",
+    "/pieces/{Rowlock cuff}/measure",
+    "/pieces/{Sluice chain}/make_up",
+    "/pieces/{Reed circlet}/form",
+    "/pieces/{Quill ear cuff}/measure",
+    "/pieces/{Millrace choker}/make_up",
+    "/pieces/{Mooring bracelet}/fit",
+    "/pieces/{Weathervane chain}/measure",
+    "/pieces/{Sluice bracelet}/make_up",
+    "/pieces/{Quill drops}/form",
+    "/pieces/{Mourning strand}/cut",
+    "/pieces/{Moonlit brow}/make_up",
+    "/pieces/{Vane and tassel}/fit",
+    "/pieces/{Rowlock cuff}/make_up",
+    "/pieces/{Heron's-neck knots}/make_up",
+    "/pieces/{Weir-gate ladder}/form",
     "/reels",
     "/cutting",
     "/hand",
     "/log",
     "/day",
     "/archive",
-    "/pieces/4/bench",
-    "/pieces/20/bench",
-    "/pieces/35/bench",
+    "/pieces/{Toll bangle}/bench",
+    "/pieces/{Sluice bracelet}/bench",
+    "/pieces/{Landing-stage bangle}/bench",
 ]
 
 
@@ -87,7 +88,7 @@ def test_every_view_in_both_themes(
         page.get_by_role("button", name="Dark", exact=True).click()
         assert ground(page) != before
     for view in VIEWS if PROVE else VIEWS[turn::2]:
-        page.goto(view)
+        page.goto(path(view))
         page.locator("h1").wait_for()
         page.wait_for_load_state("networkidle")
         assert_accessible(page)

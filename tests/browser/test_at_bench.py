@@ -11,6 +11,7 @@ from playwright.sync_api import APIResponse, Locator, Page, Route, expect
 
 from jamreel.workshop import at_bench, clock
 from jamreel.workshop.models import LogEntry, Piece, StepClock, Workshop
+from tests.browser.paths import path
 
 pytestmark = pytest.mark.browser
 BEGIN = datetime(2026, 11, 24, 9, 0, tzinfo=UTC)
@@ -277,7 +278,7 @@ def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(
     glued = next(one.step for one in steps if one.step.waits_in == "glue")
     at_bench.go_to(bench, piece.pk, glued.id)
     at_bench.done(bench, piece.pk, glued.id)
-    page.goto("/pieces/4/bench")
+    page.goto(path("/pieces/{Toll bangle}/bench"))
     expect(page.get_by_text("Step 3 of 14")).to_be_visible()
     chip = page.get_by_role("link", name=re.compile("Landing-stage bangle"))
     expect(chip).to_contain_text(re.compile(r"(1 h 00 min|59:\d\d)"))
@@ -298,7 +299,7 @@ def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(
 
 @pytest.mark.elsewhere
 def test_the_signal_can_be_switched_off_and_stays_off(page: Page) -> None:
-    page.goto("/pieces/4/bench")
+    page.goto(path("/pieces/{Toll bangle}/bench"))
     for name in ("Sound and mark", "Mark only"):
         page.get_by_role("button", name=name).click()
     page.reload()

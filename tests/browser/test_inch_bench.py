@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import assert_accessible
+from tests.browser.paths import path
 from tests.browser.test_slice import answer, open_piece
 
 pytestmark = pytest.mark.browser
@@ -57,9 +58,9 @@ def test_an_inch_bench_types_and_reads_inches_and_changes_no_other(page: Page) -
 def test_a_piece_of_the_metric_bench_is_the_same_in_inches(page: Page) -> None:
     open_piece(page, "Ferryman's bangle", "Cut")
     expect(answer(page)).to_contain_text("mm")
-    plan = page.request.get("/api/pieces/1").json()["plan"]
+    plan = page.request.get(path("/api/pieces/{Ferryman's bangle}")).json()["plan"]
     to_inches(page)
-    same = page.request.get("/api/pieces/1").json()["plan"]
+    same = page.request.get(path("/api/pieces/{Ferryman's bangle}")).json()["plan"]
     assert [c["length_mm"] for c in same["cuts"]] == [c["length_mm"] for c in plan["cuts"]]
     assert [f["tool_mm"] for f in same["formers"]] == [f["tool_mm"] for f in plan["formers"]]
     page.get_by_role("link", name="Bench", exact=True).click()
@@ -68,7 +69,7 @@ def test_a_piece_of_the_metric_bench_is_the_same_in_inches(page: Page) -> None:
         expect(answer(page)).to_contain_text("in")
         nothing_odd(page)
         page.get_by_role("link", name="Bench", exact=True).click()
-    strip = page.request.get("/api/pieces/1/strip.pdf?paper=a4")
+    strip = page.request.get(path("/api/pieces/{Ferryman's bangle}/strip.pdf?paper=a4"))
     with pdfplumber.open(io.BytesIO(strip.body())) as pdf:
         text = pdf.pages[0].extract_text()
     assert re.search(r"\d+ \d+/\d+ in", text)

@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.conftest import assert_accessible
+from tests.browser.paths import path
 
 
 def test_a_piece_that_is_put_away_comes_back_on_the_spot_or_from_the_archive(page: Page) -> None:
@@ -31,7 +32,7 @@ def test_a_piece_that_is_put_away_comes_back_on_the_spot_or_from_the_archive(pag
 
 @pytest.mark.elsewhere
 def test_a_slip_at_the_try_on_is_said_at_its_field_and_takes_no_plan_away(page: Page) -> None:
-    page.goto("/pieces/1/fit")
+    page.goto(path("/pieces/{Ferryman's bangle}/fit"))
     field = page.get_by_label("Inside girth by tape, fully open")
     field.fill("20.5")
     page.get_by_role("button", name="Record this try-on").click()
@@ -49,7 +50,7 @@ def test_a_slip_at_the_try_on_is_said_at_its_field_and_takes_no_plan_away(page: 
 
 @pytest.mark.elsewhere
 def test_a_slip_at_the_cut_is_asked_about_and_a_cut_undone_on_the_board(page: Page) -> None:
-    page.goto("/pieces/1/cut")
+    page.goto(path("/pieces/{Ferryman's bangle}/cut"))
     board = page.locator("[data-drawn=board]")
     board.locator("button[aria-pressed]").first.click()
     board.get_by_label("Length as cut").fill("2460")
@@ -64,17 +65,17 @@ def test_a_slip_at_the_cut_is_asked_about_and_a_cut_undone_on_the_board(page: Pa
 
 @pytest.mark.elsewhere
 def test_nothing_from_before_can_be_ticked_or_printed(page: Page) -> None:
-    page.goto("/pieces/1/measure")
+    page.goto(path("/pieces/{Ferryman's bangle}/measure"))
     page.get_by_label("Wrist girth, reading 1").fill("15.8.3")
     expect(page.get_by_text("Nothing of it can be cut, ticked or printed")).to_be_visible()
     expect(page.get_by_role("link", name="Bench strip")).to_have_count(0)
-    page.goto("/pieces/1/form")
+    page.goto(path("/pieces/{Ferryman's bangle}/form"))
     expect(page.get_by_role("checkbox").first).to_be_disabled()
     assert_accessible(page)
-    page.goto("/pieces/1/measure")
+    page.goto(path("/pieces/{Ferryman's bangle}/measure"))
     page.get_by_label("Wrist girth, reading 1").fill("158")
     expect(page.get_by_text("Nothing of it can be cut")).to_have_count(0)
-    page.goto("/pieces/1/form")
+    page.goto(path("/pieces/{Ferryman's bangle}/form"))
     expect(page.get_by_role("checkbox").first).to_be_enabled()
 
 

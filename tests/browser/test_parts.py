@@ -8,6 +8,7 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.dragging import drag, told
+from tests.browser.paths import path
 from tests.browser.test_slice import answer, open_piece
 
 pytestmark = pytest.mark.browser
@@ -130,7 +131,7 @@ def test_parts_of_the_drawing_can_be_picked_and_dragged(page: Page) -> None:
 
 @pytest.mark.elsewhere
 def test_a_newcomer_starts_a_bracelet_that_fits_at_once(page: Page) -> None:
-    page.goto("/wearers/1")
+    page.goto(path("/wearers/{Tobin Arkwell}"))
     page.get_by_label("Start a piece").select_option(label="bracelet of parts")
     page.get_by_role("button", name="Start").click()
     expect(page.get_by_role("heading", name=re.compile("bracelet of parts"))).to_be_visible()

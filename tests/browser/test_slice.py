@@ -9,6 +9,7 @@ import pytest
 from playwright.sync_api import Locator, Page, expect
 
 from jamreel.workshop.models import Piece
+from tests.browser.paths import path
 
 pytestmark = pytest.mark.browser
 SLUGS = {"Measure": "measure", "Make-up": "make_up", "Cut": "cut", "Form": "form", "Fit": "fit"}
@@ -202,7 +203,7 @@ def test_what_is_typed_in_other_forms_outlives_a_reload_too(page: Page) -> None:
     expect(page.get_by_label("Diameters").first).to_have_value("40  50  55")
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_role("status")).to_have_text("saved")
-    page.goto("/wearers/1")
+    page.goto(path("/wearers/{Tobin Arkwell}"))
     first = page.get_by_role("textbox", name=re.compile("Wrist girth.* 3")).first
     first.fill("161 mm")
     page.goto("/reels")
@@ -211,7 +212,7 @@ def test_what_is_typed_in_other_forms_outlives_a_reload_too(page: Page) -> None:
     page.reload()
     page.get_by_role("button", name="Add stock").click()
     expect(page.get_by_label("What you call it")).to_have_value("found under the bench")
-    page.goto("/wearers/1")
+    page.goto(path("/wearers/{Tobin Arkwell}"))
     expect(first).to_have_value("161 mm")
     # Whoever signs out takes what was not saved along.
     page.get_by_role("button", name="Leave").click()
