@@ -13,7 +13,7 @@ from django.core.cache import caches
 from django.test import Client
 
 from jamreel.workshop import close_views
-from jamreel.workshop.apart import Spent
+from jamreel.workshop.apart import Broken, Spent
 from jamreel.workshop.close_views import THREAD
 from jamreel.workshop.models import Workshop
 from tests.conftest import EXAMPLES
@@ -259,13 +259,14 @@ def test_a_body_is_shown_as_laid_until_it_is_pulled_tight_elsewhere(
     }
 
 
+@pytest.mark.parametrize("why", [Spent, Broken])
 def test_what_could_not_be_pulled_tight_stays_as_it_is_laid(
-    client: Client, bench: Workshop, monkeypatch: pytest.MonkeyPatch
+    client: Client, bench: Workshop, monkeypatch: pytest.MonkeyPatch, why: type[Exception]
 ) -> None:
     caches["close_views"].clear()
 
     def spent(*given: Any, **bounds: Any) -> None:
-        raise Spent
+        raise why
 
     monkeypatch.setattr(close_views, "apart", spent)
     piece = start(client, {"kind": "knot_row", "rows": 5})

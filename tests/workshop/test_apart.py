@@ -2,11 +2,12 @@
 
 import os
 import resource
+import signal
 
 import pytest
 
 from jamreel.core.errors import Refusal
-from jamreel.workshop.apart import Spent, apart
+from jamreel.workshop.apart import Broken, Spent, apart
 from jamreel.workshop.slots import AT_ONCE, alone
 
 
@@ -31,6 +32,15 @@ def dies(code: int) -> None:
     os._exit(code)
 
 
+def ended(by: int) -> None:
+    os.kill(os.getpid(), by)
+
+
+def test_a_process_that_ends_by_itself_is_no_bound() -> None:
+    with pytest.raises(Broken, match="3"):
+        apart(dies, 3, seconds=5, megabytes=100)
+
+
 def test_it_is_done_elsewhere_and_gives_way() -> None:
     pid, nice = apart(niceness, 0, seconds=5, megabytes=100)
     assert pid != os.getpid()
@@ -45,7 +55,7 @@ def test_memory_and_time_are_bounded_and_the_server_s_own_are_not() -> None:
     with pytest.raises(Spent):
         apart(endless, 0, seconds=0.5, megabytes=100)
     with pytest.raises(Spent):
-        apart(dies, 3, seconds=5, megabytes=100)
+        apart(ended, signal.SIGKILL, seconds=5, megabytes=100)
     assert resource.getrlimit(resource.RLIMIT_AS) == before
 
 

@@ -29,8 +29,16 @@ _context = multiprocessing.get_context("forkserver")
 _context.set_forkserver_preload(list(LOADED))
 
 
+# So long an ended process may take to say how it ended [s].
+ENDING_S = 5.0
+
+
 class Spent(Exception):
-    """The work came to one of its bounds, or its process ended."""
+    """The work came to one of its bounds: of time, of memory, or the system ended it."""
+
+
+class Broken(Exception):
+    """Its process ended by itself, with nothing said: a fault of ours, no bound."""
 
 
 def apart(work: Callable[..., Result], *given: Any, seconds: float, megabytes: int) -> Result:
@@ -43,7 +51,8 @@ def apart(work: Callable[..., Result], *given: Any, seconds: float, megabytes: i
         megabytes: of memory it may take beside what is loaded.
 
     Raises:
-        Spent: it took more, or its process ended.
+        Spent: it took more, or the system ended it.
+        Broken: its process ended by itself.
         Exception: whatever the work raises.
     """
     here, there = _context.Pipe()
@@ -55,7 +64,11 @@ def apart(work: Callable[..., Result], *given: Any, seconds: float, megabytes: i
             raise Spent("it took too long")
         done, found = here.recv()
     except EOFError:
-        raise Spent("its process ended") from None
+        child.join(ENDING_S)
+        # A signal ended it where the code is negative: that of its bounds is one.
+        if child.exitcode is None or child.exitcode < 0:
+            raise Spent("its process was ended") from None
+        raise Broken(f"its process ended with {child.exitcode}") from None
     finally:
         here.close()
         child.kill()

@@ -4,6 +4,7 @@ Nobody waits for one: meanwhile a body is shown as it is laid, and the page asks
 """
 
 import hashlib
+import logging
 import pickle
 import threading
 
@@ -13,10 +14,12 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced
 from jamreel.core.interlace.cells import Cell
 from jamreel.core.workpiece.woven import Pulls, tightened
-from jamreel.workshop.apart import Spent, apart
+from jamreel.workshop.apart import Broken, Spent, apart
 from jamreel.workshop.models import Workshop
 from jamreel.workshop.planning import code
 from jamreel.workshop.slots import alone
+
+log = logging.getLogger(__name__)
 
 # What pulling one tight may take [s of processor, MB].
 SECONDS, MEGABYTES = 5.0, 600
@@ -24,6 +27,8 @@ SECONDS, MEGABYTES = 5.0, 600
 THREAD = "close view"
 # Kept for what could not be pulled tight: it stays as it is laid.
 _NOT = b""
+# So long after a fault a body is pulled tight anew [s].
+AGAIN_S = 60
 
 
 def pulls_for(workshop: Workshop) -> Pulls:
@@ -63,5 +68,9 @@ def _pull(bench: int, key: str, part: Interlaced, wires: Palette) -> None:
             cell = apart(tightened, part, wires, seconds=SECONDS, megabytes=MEGABYTES)
         except Spent:
             caches["close_views"].set(key, _NOT, timeout=None)
+        except Broken:
+            # No bound of the body's: it is tried again in a while, and seen as laid until then.
+            caches["close_views"].set(key, _NOT, timeout=AGAIN_S)
+            log.exception("a body was not pulled tight")
         else:
             caches["close_views"].set(key, pickle.dumps(cell), timeout=None)

@@ -29,7 +29,7 @@ from jamreel.core.interlace.working import (
     Share,
     shared_out,
 )
-from jamreel.core.parts.base import Bought, Made, Part, Role, WireUse, part_step
+from jamreel.core.parts.base import Bought, Interlacing, Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, OneBead, Stuff, bought_bead
 from jamreel.core.parts.ends import PIN_RANGE
 from jamreel.core.path.coils import turn
@@ -178,7 +178,7 @@ class OfRoundBeads(Interlaced):
 
 
 @dataclass(frozen=True, eq=False)
-class Weaving:
+class Weaving(Interlacing):
     """A body with so many rows, put together: the part, what it comes to in the wires of a palette,
     and what is seen of a cell."""
 

@@ -14,7 +14,7 @@ from jamreel.core.interlace.base import USUAL_FINE_MM
 from jamreel.core.interlace.bindings import Binding
 from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.space import Array
-from jamreel.core.parts.base import Part
+from jamreel.core.parts.base import Interlacing, Part
 from jamreel.core.values import Stroke
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.wire.sections import HalfRound, Patterned, Round, Section, Square
@@ -25,7 +25,7 @@ CHORDS = 6
 
 
 @dataclass(frozen=True, eq=False)
-class Bound:
+class Bound(Interlacing):
     """A bound body as it is looked at from all sides: all of it in space, its wires by their role,
     and its bounds [mm]; laid straight its strands are so ``long``, bound at their ``marks``, where
     they are marked at all [mm]."""

@@ -144,6 +144,10 @@ class Hold:
     newtons: float
 
 
+class Interlacing:
+    """How a part is woven or bound; the floor above knows of it."""
+
+
 @dataclass(frozen=True)
 class Made:
     """A part as made, lengths in mm.
@@ -178,7 +182,7 @@ class Made:
     hooked: float = 0.0
     goes_last: bool = False
     advice: tuple[Advice | None, ...] = ()
-    weaving: object | None = None
+    weaving: Interlacing | None = None
 
     def but(self, **changes: Any) -> "Made":
         """Return it with some of it made otherwise."""
