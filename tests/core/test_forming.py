@@ -1,13 +1,16 @@
 import math
+import pickle
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.law import Law
 from jamreel.core.forming.springback import former_diameter, sprung_diameter
 from jamreel.core.forming.tools import Place, Tool, choose_former, nearest_place, taper_place
 from jamreel.core.plan import BriefRefused, read_shop
+from jamreel.core.wire.metals import metals
 from jamreel.core.wire.sections import Round
 
 
@@ -102,3 +105,13 @@ def test_what_the_nearest_step_does_to_the_result() -> None:
         sprung_diameter(52, Round(diameter=1.628), Law(117000, 210))
     )
     assert choose_former(54.43, 49.11, [], Round(diameter=1.628), Law(117000, 210)).tool is None
+
+
+def test_a_wire_is_written_down_as_it_was_chosen_whatever_was_asked_of_it() -> None:
+    fresh, asked = (Wire(1.0, "1.0", metals()["copper"], "half_hard", 200.0) for _ in range(2))
+    before = pickle.dumps(fresh)
+    assert asked.sprung(20.0) == asked.sprung(20.0) > 20.0
+    assert (asked.area, asked.fibre, hash(asked)) == (fresh.area, fresh.fibre, hash(fresh))
+    assert pickle.dumps(asked) == before
+    back = pickle.loads(before)
+    assert (back, hash(back), back.sprung(20.0)) == (asked, hash(asked), asked.sprung(20.0))

@@ -1,8 +1,9 @@
 """The wire that a piece or a part of it is made of, with the facts that its rules need."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field, fields, replace
 from functools import cached_property
+from typing import Any
 
 from jamreel.core.forming.law import Law
 from jamreel.core.forming.springback import sprung_diameter
@@ -94,6 +95,11 @@ class Wire:
 
     def __hash__(self) -> int:
         return self._hash
+
+    # Handed to another process it is what was chosen: a hash is another one there, and what it is
+    # written down as must not hang on what was asked of it before.
+    def __getstate__(self) -> dict[str, Any]:
+        return {one.name: getattr(self, one.name) for one in fields(self)}
 
     @cached_property
     def _hash(self) -> int:
