@@ -40,16 +40,21 @@ export function TopBar({ view, place, now, chime, onLeave }: TopProps) {
           {t("at.step_of", { at: place + 1, of: view.steps.length })}
         </p>
       </div>
-      <Waiting waits={view.waits} now={now} here={view.id} marks={chime.marks} />
-      {others.map((one) => (
-        <Link
-          key={one.id}
-          to={`/pieces/${one.id}/bench`}
-          className="flex min-h-[44px] items-center rounded-sm border hairline bg-panel px-3 underline underline-offset-4"
-        >
-          <span className="max-w-[8rem] truncate">{one.name}</span>
-        </Link>
-      ))}
+      {/* On a tablet a row of its own: the ways out stay where they are. */}
+      {(view.waits.length > 0 || others.length > 0) && (
+        <div className="flex min-w-0 flex-wrap gap-x-3 gap-y-2 max-laptop:order-last max-laptop:w-full">
+          <Waiting waits={view.waits} now={now} here={view.id} marks={chime.marks} />
+          {others.map((one) => (
+            <Link
+              key={one.id}
+              to={`/pieces/${one.id}/bench`}
+              className="flex min-h-[44px] items-center rounded-sm border hairline bg-panel px-3 underline underline-offset-4"
+            >
+              <span className="max-w-[8rem] truncate">{one.name}</span>
+            </Link>
+          ))}
+        </div>
+      )}
       <Button
         onClick={chime.change}
         aria-label={t(`at.chime_${chime.chime}`)}

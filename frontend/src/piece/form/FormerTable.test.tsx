@@ -35,6 +35,13 @@ it("says how much wider or tighter the nearest former leaves a body", () => {
   expect(rows()[2]).not.toContain("0.0");
 });
 
+it("marks a jaw from its tip, and the tip itself by no measure", () => {
+  table({ bends: [bend("a", { at_mm: 12.34 }), bend("b", { at_mm: 0.01, tool_mm: 1.2 })] });
+  expect(rows()[1]).toContain("12.3");
+  expect(rows()[2]).toMatch(/tip/);
+  expect(rows()[2]).not.toContain("0.0");
+});
+
 it("shows a dash for what is bent on no pin and for what no tool is there", () => {
   table({ bends: [bend("fold", { pin: 0, tool: null, tool_mm: null, result_mm: null })] });
   expect(rows()[1]?.match(/–/g)).toHaveLength(2);

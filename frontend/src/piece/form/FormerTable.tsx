@@ -9,6 +9,9 @@ interface Props {
   bends: Plan["bends"];
 }
 
+// So near its end a jaw is marked by no measure.
+const AT_TIP_MM = 0.05;
+
 /** What to bend on: the ideal, the maker's own place for it, and what comes off that. */
 export function FormerTable({ formers, bends }: Props) {
   const { t } = useTranslation();
@@ -97,7 +100,13 @@ function Place({ tool, mm, at }: PlaceProps) {
       {mm != null && <Figure mm={mm} className="font-semibold" />} {tool}
       {at != null && (
         <span className="block text-small">
-          {t("form.mark_at")} <Figure mm={at} />
+          {at < AT_TIP_MM ? (
+            t("form.at_tip")
+          ) : (
+            <>
+              {t("form.mark_at")} <Figure mm={at} />
+            </>
+          )}
         </span>
       )}
     </>
