@@ -3,6 +3,7 @@
 import json
 import math
 from itertools import accumulate
+from pathlib import Path
 from statistics import median
 from typing import Any
 
@@ -168,3 +169,13 @@ def test_a_corner_stays_one() -> None:
     first, second = curves([(0.0, 0.0), (3.0, 0.0), (3.0, 3.0)], closed=False)
     assert first == ((1.0, 0.0), (2.0, 0.0), (3.0, 0.0))
     assert [pytest.approx(p) for p in ((3, 1), (3, 2), (3, 3))] == list(second)
+
+
+SMOOTH = json.loads((Path(__file__).parents[1] / "data" / "smooth_lines.json").read_text())
+
+
+@pytest.mark.parametrize("row", SMOOTH, ids=[row["what"] for row in SMOOTH])
+def test_lines_are_round_on_paper_as_they_are_on_the_screen(row: dict[str, Any]) -> None:
+    """The screen's own test reads the same figures, which were worked out by hand."""
+    found = list(curves([(x, y) for x, y in row["points"]], row["closed"]))
+    assert np.allclose(found, row["curves"], atol=2e-4)

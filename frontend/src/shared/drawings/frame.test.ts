@@ -1,3 +1,5 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import { describe, expect, it } from "vitest";
 
 import type { Sheet } from "../../api/client";
@@ -72,6 +74,27 @@ describe("a line on the screen", () => {
     expect(found.slice(0, 2)).toEqual([0, 0]);
     expect(found.slice(-2)).toEqual([60, 0]);
   });
+});
+
+interface Smooth {
+  what: string;
+  points: [number, number][];
+  closed: boolean;
+  curves: number[][][];
+}
+
+const SMOOTH = JSON.parse(
+  readFileSync(join(__dirname, "../../../../tests/data/smooth_lines.json"), "utf-8"),
+) as Smooth[];
+
+// What is printed goes by the same rule, and its test by the same figures, worked out by hand.
+it.each(SMOOTH)("on the screen as on paper: $what", ({ points, closed, curves }) => {
+  // A hundred times as large: a path is written to tenths.
+  const large = points.map(([x, y]): [number, number] => [100 * x, 100 * y]);
+  const found = (smoothPath(large, closed).match(/-?[\d.]+/g) ?? []).map(Number);
+  const wanted = [...(points[0] ?? []), ...curves.flat(2)];
+  expect(found).toHaveLength(wanted.length);
+  found.forEach((value, i) => expect(value / 100).toBeCloseTo(wanted[i] ?? NaN, 2));
 });
 
 describe("what is drawn many times", () => {
