@@ -46,7 +46,7 @@ def test_the_command_line_prints_the_plan(capsys: pytest.CaptureFixture[str]) ->
     plan: dict[str, Any] = json.loads(capsys.readouterr().out)
     assert plan["cuts"][0]["length_mm"] == pytest.approx(245.53, abs=0.01)
     assert {"schema", "ledger", "bends", "formers", "mass_g", "drawings"} <= plan.keys()
-    assert {"pin", "angle", "side", "position"} <= plan["bends"][0].keys()
+    assert {"pin", "angle", "side", "places"} <= plan["bends"][0].keys()
 
 
 def test_the_command_line_refuses_with_problem_json(tmp_path: Path) -> None:
