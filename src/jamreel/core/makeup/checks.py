@@ -18,9 +18,9 @@ from jamreel.core.advice.joining import ends_differ, loop_admits, neither_opens,
 from jamreel.core.advice.parts import hole_passes, jostling
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition
-from jamreel.core.makeup.loops import first_loop, gatherings, hangs
+from jamreel.core.makeup.loops import loops_of
 from jamreel.core.makeup.sequence import CLOSURE, MakeUp
-from jamreel.core.parts.base import Hold
+from jamreel.core.parts.base import End, Hold
 from jamreel.core.words import say
 
 
@@ -64,18 +64,19 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
     for joint in composition.joints:
         opens = joint.left_end.opens or joint.right_end.opens
         yield neither_opens(joint.left, joint.right, opens)
-    for hung in hangs(composition):
+    loops = loops_of(composition)
+    for hung in loops.hung:
         yield neither_opens(hung.drop, hung.host, hung.drop_end.opens or hung.host_end.opens)
-    for one in gatherings(composition):
+    for one in loops.gathered:
         yield loop_admits(one.inner, one.thick, one.loop, ", ".join(one.names))
         widest = max(one.drops, default=0.0)
         yield jostling(widest, len(one.drops), math.pi * (one.inner + widest))
     yield from _bare_ends(makeup, composition)
     yield from composition.fastened.mates
-    yield from _own_hook(makeup, composition)
+    yield from _own_hook(makeup, composition, loops.first)
     soldered_on = any(k.key == CLOSURE and k.made.goes_last for k in composition.kinds)
     yield solder_spoils() if soldered_on and composition.brittle else None
-    yield from _closure(composition)
+    yield from _closure(composition, loops.first)
     lying = [p.name for p in composition.parts if not p.drop]
     if lying and composition.fastened.hold is not None:
         yield ends_differ(lying[0], lying[-1], makeup.mirrored or makeup.focal is not None)
@@ -89,12 +90,14 @@ def _bare_ends(makeup: MakeUp, composition: Composition) -> Iterator[Advice | No
             yield from makeup.closure.takes_in(part.name, *part.made.bare)
 
 
-def _own_hook(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:
+def _own_hook(
+    makeup: MakeUp, composition: Composition, into: End | None
+) -> Iterator[Advice | None]:
     """Yield whether the body's own hook goes through its own eye, where nothing else fastens it."""
     lying = [p for p in composition.parts if not p.drop]
     if not makeup.closure.by_body or not lying:
         return
-    hooked, into = lying[-1].made.hooked, first_loop(composition)
+    hooked = lying[-1].made.hooked
     if not hooked:
         yield no_own_hook(lying[-1].name)
     elif into is None:
@@ -103,8 +106,8 @@ def _own_hook(makeup: MakeUp, composition: Composition) -> Iterator[Advice | Non
         yield hook_passes(hooked, into.inner)
 
 
-def _closure(composition: Composition) -> Iterator[Advice | None]:
-    yield from _through(composition)
+def _closure(composition: Composition, into: End | None) -> Iterator[Advice | None]:
+    yield from _through(composition, into)
     hold = composition.fastened.hold
     if hold is None:
         return
@@ -114,13 +117,12 @@ def _closure(composition: Composition) -> Iterator[Advice | None]:
         yield stronger_than_loops(hold.newtons, inner.newtons, inner.says)
 
 
-def _through(composition: Composition) -> Iterator[Advice | None]:
+def _through(composition: Composition, into: End | None) -> Iterator[Advice | None]:
     """Yield whether hook or bar goes through what it is fastened in."""
     passes = composition.fastened.passes
     lying = [p for p in composition.parts if not p.drop]
     if passes is None or not lying:
         return
-    into = first_loop(composition)
     if into is None:
         yield nothing_to_hook(lying[0].name)
     elif passes.bar:

@@ -58,8 +58,22 @@ class _Inside:
     wide: float
 
 
-def gatherings(laid: Composition) -> tuple[Gathering, ...]:
-    """Return the loops of a piece in which anything hangs, alike ones once.
+@dataclass(frozen=True)
+class Loops:
+    """What hangs in which loop of a piece, alike ones once.
+
+    Drops are ``hung``, what is in a loop is ``gathered``. Hook or bar goes into the ``first`` loop:
+    the receiving half, or the body's own where there is none; None where a string goes on and
+    nothing is there.
+    """
+
+    hung: tuple[Hung, ...]
+    gathered: tuple[Gathering, ...]
+    first: End | None
+
+
+def loops_of(laid: Composition) -> Loops:
+    """Return what hangs in which loop of a piece.
 
     Args:
         laid: the piece laid out.
@@ -71,10 +85,11 @@ def gatherings(laid: Composition) -> tuple[Gathering, ...]:
         if left is not None and right is not None:
             left.take(1, right.name, right.ends[0])
             right.take(0, left.name, left.ends[1])
-    found: dict[Gathering, None] = {}
-    for one in hung_from(laid, knots, gaps):
-        gathered = Gathering(one.drop, one.drop_end.inner, (one.host,), one.host_end.in_loop)
-        found.setdefault(gathered)
+    hung = tuple(dict.fromkeys(hung_from(laid, knots, gaps)))
+    found = {
+        Gathering(one.drop, one.drop_end.inner, (one.host,), one.host_end.in_loop): None
+        for one in hung
+    }
     # Alike parts share their ends: a row of them is looked into once.
     rows = {
         (knot.name, id(end), *((one.name, id(one.end), one.wide) for one in inside)): (
@@ -91,20 +106,9 @@ def gatherings(laid: Composition) -> tuple[Gathering, ...]:
         names = tuple(dict.fromkeys(one.name for one in inside))
         drops = tuple(one.wide for one in inside if one.wide)
         found.setdefault(Gathering(name, end.inner, names, thick, drops))
-    return tuple(one for one in found if one.thick)
-
-
-def hangs(laid: Composition) -> tuple[Hung, ...]:
-    """Return the drops of a piece with what each hangs from, alike ones once."""
-    return tuple(dict.fromkeys(hung_from(laid, *_line(laid))))
-
-
-def first_loop(laid: Composition) -> End | None:
-    """Return what hook or bar goes into: the receiving half, or the body's own first loop where
-    there is none; None where a string goes on and nothing is there."""
-    knots, _ = _line(laid)
     first = knots[0] if knots else None
-    return first.ends[0] if first else None
+    gathered = tuple(one for one in found if one.thick)
+    return Loops(hung, gathered, first.ends[0] if first else None)
 
 
 _Knots = Sequence[_Knot | None]

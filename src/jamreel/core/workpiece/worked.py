@@ -77,6 +77,8 @@ def worked_wires(
     """
     by_entry = _by_entry([one for one in steps if one.station != "fit"])
     whole = by_entry.get("", [])
+    # Many entries are worked by the same steps.
+    known: dict[tuple[int, ...], _Own] = {}
     made: dict[str, Counter[str]] = {}
     found = []
     for one, cut in zip(laid, cuts, strict=True):
@@ -85,8 +87,30 @@ def worked_wires(
         counted = made.setdefault(entry, Counter())
         if cut.alike == cut.id and one.path:
             own = [*by_entry.get(entry, []), *whole] if entry else whole
-            found.append(_worked(one, cut, own, counted))
+            key = tuple(map(id, own))
+            if key not in known:
+                known[key] = _own(own)
+            found.append(_worked(one, cut, known[key], counted))
     return tuple(found)
+
+
+@dataclass(frozen=True)
+class _Own:
+    """Steps that may work a wire: all of them by id, those that form it in their order, and by the
+    key of a bend those that make such."""
+
+    every: frozenset[str]
+    forming: tuple[str, ...]
+    makes: Mapping[str, Sequence[str]]
+
+
+def _own(steps: Sequence[Step]) -> _Own:
+    forming = [one for one in steps if one.station == "form"]
+    makes: dict[str, list[str]] = {}
+    for one in forming:
+        for key in one.shapes:
+            makes.setdefault(key, []).append(one.id)
+    return _Own(frozenset(one.id for one in steps), tuple(one.id for one in forming), makes)
 
 
 def _by_entry(steps: Sequence[Step]) -> dict[str, list[Step]]:
@@ -99,16 +123,15 @@ def _by_entry(steps: Sequence[Step]) -> dict[str, list[Step]]:
     return found
 
 
-def _worked(laid: StraightWire, cut: Cut, own: Sequence[Step], made: Counter[str]) -> WorkedWire:
-    forming = [one for one in own if one.station == "form"]
-    steps = _steps_of(laid.path, forming, made)
+def _worked(laid: StraightWire, cut: Cut, own: _Own, made: Counter[str]) -> WorkedWire:
+    steps = _steps_of(laid.path, own, made)
     return WorkedWire(
         cut=cut,
         wire=laid.shapes_as or laid.wire,
         moves=laid.path,
         steps=steps,
-        order=tuple(one.id for one in forming if one.id in steps),
-        of_steps=frozenset(one.id for one in own),
+        order=tuple(one for one in own.forming if one in steps),
+        of_steps=own.every,
         works=laid.works,
         pictured=laid.pictured,
         bought_mpa=laid.wire.yield_mpa,
@@ -122,25 +145,19 @@ def entry_of(cut: Cut) -> str:
     return cut.shares[0].entry if cut.shares else cut.id.partition("/")[0]
 
 
-def _steps_of(
-    moves: Sequence[Move], own: Sequence[Step], made: Counter[str]
-) -> tuple[str | None, ...]:
+def _steps_of(moves: Sequence[Move], own: _Own, made: Counter[str]) -> tuple[str | None, ...]:
     """Return the step of every move.
 
     Of alike bends the first is made at the first step that makes such, and so on; the last of those
     steps makes all that are left.
     """
-    makes: dict[str, list[str]] = {}
-    for one in own:
-        for key in one.shapes:
-            makes.setdefault(key, []).append(one.id)
     found: list[str | None] = []
     for move in moves:
         if not isinstance(move, Shaping):
             found.append(None)
             continue
         key = key_of(move)
-        steps = makes.get(key) or ([] if key == AS_IT_COMES else [one.id for one in own[:1]])
+        steps = own.makes.get(key) or (() if key == AS_IT_COMES else own.forming[:1])
         n = made[key]
         made[key] += 1
         found.append(steps[min(n, len(steps) - 1)] if steps else None)
