@@ -1,5 +1,6 @@
 """What is drawn is what was worked out: single wires on the body, to scale."""
 
+import json
 import math
 from copy import deepcopy
 from itertools import pairwise
@@ -10,6 +11,7 @@ import pytest
 from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.values import Sheet, Stroke
+from tests.conftest import EXAMPLES
 from tests.core.families import example
 
 
@@ -152,16 +154,30 @@ def test_every_drawing_is_made_of_numbers_within_arms_reach(kind: str) -> None:
             assert math.isfinite(dimension.value_mm)
 
 
-@pytest.mark.parametrize(
-    "kind",
-    ["closed_bangle", "overlap_bangle", "open_cuff", "circlet", "crown_band", "ear_cuff", "choker"],
-)
-def test_dimensions_say_how_long_their_line_is(kind: str) -> None:
+@pytest.mark.parametrize("name", sorted(path.stem for path in EXAMPLES.glob("*.json")))
+def test_dimensions_say_how_long_their_line_is(name: str) -> None:
     """A line is as long as it says, where it is straight across."""
-    for sheet in plan_raw(deepcopy(example(kind)), Shop()).drawings.sheets:
+    brief = json.loads((EXAMPLES / f"{name}.json").read_text())
+    for sheet in plan_raw(brief, Shop()).drawings.sheets:
         for one in sheet.dimensions:
             if abs(one.a[1] - one.b[1]) < 0.01:
                 assert apart(one.a, one.b) == pytest.approx(one.value_mm, rel=0.03, abs=0.5)
+
+
+def test_a_chain_is_drawn_between_its_points_as_low_as_it_hangs() -> None:
+    plan = planned("pendant_chain")
+    sheet = next(one for one in plan.drawings.sheets if one.id == "fall")
+    (line, loop, hung) = (stroke(sheet, part) for part in ("links", "pendant_loop", "pendant"))
+    (dimension,) = sheet.dimensions
+    xs, ys = zip(*line.points, strict=True)
+    # It hangs from both ends of the dimension, and its pendant from its lowest point.
+    assert (min(xs), max(xs)) == pytest.approx((dimension.a[0], dimension.b[0]), abs=0.02)
+    assert (ys[0], ys[-1]) == pytest.approx((0.0, 0.0), abs=0.02)
+    assert loop.points[0] == pytest.approx((0.0, min(ys)), abs=0.05)
+    assert max(y for _, y in hung.points) == pytest.approx(loop.points[-1][1], abs=0.05)
+    drop = min(ys) - min(y for _, y in hung.points)
+    assert drop == pytest.approx(3 * (loop.points[0][1] - loop.points[-1][1]), abs=0.1)
+    assert length_of(line.points) == pytest.approx(figure(plan, "front"), rel=5e-3)
 
 
 @pytest.mark.parametrize("kind", ["linked_bracelet", "linked_necklace", "pendant_chain"])

@@ -39,6 +39,8 @@ from jamreel.core.workpiece.steps import shape_step
 from jamreel.core.workpiece.straight import Stretch
 
 TURN = 2 * math.pi
+# An opening of which a straight line is less than so much shorter is told as it goes round.
+STRAIGHT = 0.03
 
 
 @dataclass(frozen=True)
@@ -209,12 +211,16 @@ class OpenArc(OneWire, ABC):
         """Return the dimension of what it leaves open, where that can be seen."""
         if arc.opening is None or arc.inner_arc <= arc.inside_girth / 2:
             return []
+        a, b = point_on(ring, -centre / 2), point_on(ring, centre / 2)
+        # What is open goes along the body; far round it, straight across is another length.
+        straight = math.dist(a, b)
+        goes_round = straight < (1 - STRAIGHT) * arc.opening
         return [
             Dimension(
-                a=point_on(ring, -centre / 2),
-                b=point_on(ring, centre / 2),
-                value_mm=arc.opening,
-                label=say("drawing.opening"),
+                a=a,
+                b=b,
+                value_mm=straight if goes_round else arc.opening,
+                label=say("drawing.ends_apart" if goes_round else "drawing.opening"),
                 offset_mm=-(self.loop_pin + 7 if self.looped else 6),
             )
         ]

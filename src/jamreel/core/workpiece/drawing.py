@@ -80,10 +80,11 @@ def coil_round(
     gap = (math.pi * coil - girth) / (2 * math.pi)
     ring, strokes, low = ring_round(outline, None, max(gap, 0.0), d)
     strokes.append(wire_along(ring, 0, ring.length, d, "body"))
+    a, b = (point_on(ring, ring.length * share, -d / 2) for share in (0.75, 0.25))
     dimension = Dimension(
-        a=point_on(ring, ring.length * 0.75),
-        b=point_on(ring, ring.length * 0.25),
-        value_mm=coil,
+        a=a,
+        b=b,
+        value_mm=math.dist(a, b),
         label=say("drawing.coil"),
         offset_mm=outline.through + 12,
     )
