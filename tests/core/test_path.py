@@ -21,6 +21,7 @@ from jamreel.core.path.moves import (
     marks_of,
     mirrored,
 )
+from jamreel.core.path.projection import LEAN, held_at, pieces, traced
 from jamreel.core.path.trace import furthest, inside_length, trace
 
 sides = st.sampled_from(["left", "right"])
@@ -154,3 +155,21 @@ def test_places_of_bends_and_marks_on_the_straight_wire() -> None:
     (bend,) = bends_of(path, 1.0, start=2)
     assert (bend.label, bend.position_mm) == ("hook", 12)
     assert bend.takes_mm == pytest.approx(half_turn)
+
+
+@pytest.mark.parametrize("turns", [1.0, 1.5, 2.25, 3.0])
+def test_wraps_are_seen_round_their_stem_the_part_of_a_turn_too(turns: float) -> None:
+    d = 1.0
+    found = traced([Straight(length=10), Wrap(turns=turns, core=d, on_own=True)], d)
+    wraps = [
+        piece.points + n * np.array(piece.step)
+        for piece in pieces(found[1:], held_at(found, 1, wound=True))
+        for n in range(piece.times)
+    ]
+    heights = np.concatenate(wraps)[:, 1]
+    # Wire beside wire: middles lie a wire apart, seen a little from the side.
+    reach = d * math.hypot(1.0, LEAN)
+    assert np.abs(heights).max() <= reach + 1e-6
+    # Round the stem it comes to both sides of it, and so does any half of a turn.
+    assert heights.max() > 0.7 * d
+    assert heights.min() < -0.7 * d
