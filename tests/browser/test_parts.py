@@ -7,7 +7,7 @@ import pdfplumber
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.dragging import drag, told
+from tests.browser.dragging import drag, middle, told
 from tests.browser.paths import path
 from tests.browser.test_slice import answer, open_piece
 
@@ -127,6 +127,17 @@ def test_parts_of_the_drawing_can_be_picked_and_dragged(page: Page) -> None:
     bead.click(force=True)
     expect(rows(page).locator("[aria-pressed=true]")).to_have_count(1)
     expect(page.get_by_role("region", name="The part picked out")).to_be_visible()
+    # Two kinds in the line change places where one is dragged to the other.
+    before = rows(page).all_text_contents()
+    chosen = rows(page).locator("[aria-pressed=true]")
+    runs = drawn.locator("g.cursor-pointer")
+    page.mouse.move(*middle(runs.nth(8)))
+    page.mouse.down()
+    page.mouse.move(*middle(runs.nth(3)), steps=8)
+    page.mouse.up()
+    expect(rows(page)).not_to_have_text(before)
+    expect(chosen).to_have_count(1)
+    assert sorted(rows(page).all_text_contents()) == sorted(before)
 
 
 @pytest.mark.elsewhere

@@ -228,7 +228,7 @@ def _shared(shapes: dict[str, tuple[Stroke, ...]]) -> Shapes:
     for name, every in shapes.items():
         made[name] = row = []
         for one in every:
-            x, y = one.points[0]
+            x, y = one.points[0] if one.points else (0.0, 0.0)
             steps = _in_steps(one.points, (x, y))
             drawn = (round(one.width_mm, 3), one.times, *map(_exact, one.step))
             like = (one.part, one.tone, one.closed, *drawn, *steps)

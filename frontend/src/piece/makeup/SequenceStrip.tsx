@@ -40,6 +40,18 @@ const MOST_ROWS = 4;
 // From this scale on a wire is seen as a wire, px a mm.
 const SEEN_PX = 3.2;
 
+// Only a pointer drags here: the list below tells a screen reader, and takes the keys.
+const SAYS_NOTHING = () => undefined;
+const SILENT = {
+  announcements: {
+    onDragStart: SAYS_NOTHING,
+    onDragOver: SAYS_NOTHING,
+    onDragEnd: SAYS_NOTHING,
+    onDragCancel: SAYS_NOTHING,
+  },
+  screenReaderInstructions: { draggable: "" },
+};
+
 /** The piece as it will lie, true to proportion, read like lines of text. */
 export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDrag }: Props) {
   const { t } = useTranslation();
@@ -54,37 +66,38 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
   return (
     <div ref={ref} className="overflow-hidden border hairline bg-panel">
       {width > 0 && laid && (
-        <svg
-          width={width}
-          height={laid.height}
-          role="group"
-          aria-label={t("sequence.strip", { length: `${lengthText(laid.length, unit)} ${unit}` })}
-          data-drawn="sequence"
+        <DndContext
+          sensors={sensors}
+          accessibility={SILENT}
+          onDragEnd={({ active, over }) => {
+            const [from, to] = [entryOf(active.id), entryOf(over?.id ?? "")];
+            if (from !== to && to !== "") onDrag(from, to);
+          }}
         >
-          <defs>
-            {Object.entries(shapesOf(sheet)).map(([name, strokes]) => (
-              <g key={name} id={`${id}${name}`}>
-                <Shape strokes={strokes} colour={colour} scale={laid.scale} />
-              </g>
-            ))}
-          </defs>
-          {laid.rows.map((row, i) => (
-            <line
-              key={i}
-              x1={EDGE}
-              x2={EDGE + (row.to - row.from) * laid.scale}
-              y1={row.y}
-              y2={row.y}
-              stroke="var(--color-hair)"
-            />
-          ))}
-          <DndContext
-            sensors={sensors}
-            onDragEnd={({ active, over }) => {
-              const [from, to] = [entryOf(active.id), entryOf(over?.id ?? "")];
-              if (from !== to && to !== "") onDrag(from, to);
-            }}
+          <svg
+            width={width}
+            height={laid.height}
+            role="group"
+            aria-label={t("sequence.strip", { length: `${lengthText(laid.length, unit)} ${unit}` })}
+            data-drawn="sequence"
           >
+            <defs>
+              {Object.entries(shapesOf(sheet)).map(([name, strokes]) => (
+                <g key={name} id={`${id}${name}`}>
+                  <Shape strokes={strokes} colour={colour} scale={laid.scale} />
+                </g>
+              ))}
+            </defs>
+            {laid.rows.map((row, i) => (
+              <line
+                key={i}
+                x1={EDGE}
+                x2={EDGE + (row.to - row.from) * laid.scale}
+                y1={row.y}
+                y2={row.y}
+                stroke="var(--color-hair)"
+              />
+            ))}
             {runsOf(laid.placed).map((run, n) => (
               <Run
                 key={n}
@@ -96,9 +109,9 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
                 onSelect={() => onSelect(run[0]?.one.entry ?? "")}
               />
             ))}
-          </DndContext>
-          {centre !== null && <CentreMark laid={laid} middle={centre} />}
-        </svg>
+            {centre !== null && <CentreMark laid={laid} middle={centre} />}
+          </svg>
+        </DndContext>
       )}
     </div>
   );
