@@ -1,6 +1,7 @@
 import {
   DndContext,
   MouseSensor,
+  pointerWithin,
   TouchSensor,
   useDraggable,
   useDroppable,
@@ -69,6 +70,7 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
         <DndContext
           sensors={sensors}
           accessibility={SILENT}
+          collisionDetection={pointerWithin}
           onDragEnd={({ active, over }) => {
             const [from, to] = [entryOf(active.id), entryOf(over?.id ?? "")];
             if (from !== to && to !== "") onDrag(from, to);
