@@ -9,6 +9,7 @@ import json
 import random
 import time
 from collections.abc import Callable
+from copy import deepcopy
 from dataclasses import dataclass, field
 from datetime import timedelta
 from functools import partial
@@ -29,6 +30,7 @@ from jamreel.workshop.planning import (
     brief_for_planning,
     code,
     hand_kept,
+    record_of,
     shop_for,
     shop_of,
     work_out_with,
@@ -96,9 +98,10 @@ class Turn:
     @property
     def planned(self) -> Planned:
         """The piece worked out as it will be."""
-        asked = (self.head, self.shop, list(self.ticks))
+        brief = brief_for_planning(self.piece, self.head.brief)
+        # By what it is worked out from: a tick or a wearer may be changed in its place.
+        asked = (deepcopy(brief), self.shop, [record_of(tick) for tick in self.ticks])
         if self._known is None or self._known[0] != asked:
-            brief = brief_for_planning(self.piece, self.head.brief)
             self._known = (asked, work_out_with(brief, self.shop, self.ticks))
         return self._known[1]
 

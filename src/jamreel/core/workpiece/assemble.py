@@ -141,7 +141,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings, through: Through) 
     wire, righting = job.wires.body, own.righting
     cuts, wires = through.cuts, through.wires
     bends = tuple(_bends(job, through.laid, cuts))
-    steps = _steps(job, with_heat(through.steps, wires, job.shop.outfit), bends)
+    steps = _steps(job, with_heat(through.steps, wires, job.shop.outfit), cuts, bends)
     usual, steps = steps, paced(steps, job.hand)
     answers = dict(own.answers)
     if righting and righting.amount_mm is not None:
@@ -260,16 +260,24 @@ def _bends(job: Job, wires: Sequence[StraightWire], cuts: tuple[Cut, ...]) -> It
     return job.on_pins(kinds, named=several)
 
 
-def _steps(job: Job, steps: Sequence[Step], bends: Sequence[PlannedBend]) -> tuple[Step, ...]:
+def _steps(
+    job: Job, steps: Sequence[Step], cuts: Sequence[Cut], bends: Sequence[PlannedBend]
+) -> tuple[Step, ...]:
     """Return the steps with the places of what they bend, and what concerns children."""
     # By entry and key, the places on each of its wires.
     places: dict[tuple[str, str], dict[str, tuple[float, ...]]] = {}
     for bend in bends:
         # Unlike bends of one key are told apart behind a "~".
         key = bend.id.rpartition("/")[2].partition("~")[0]
-        for cut, at_mm in ((one.cut, one.at_mm) for one in bend.places):
-            wires = places.setdefault((_entry_of(cut), key), {})
-            wires[cut] = tuple(sorted((*wires.get(cut, ()), *at_mm)))
+        for on in bend.places:
+            wires = places.setdefault((_entry_of(on.cut), key), {})
+            wires[on.cut] = tuple(sorted((*wires.get(on.cut, ()), *on.at_mm)))
+    # Bends alike are one, wherever they are: wires stand in the order of their cuts again.
+    order = {cut.id: n for n, cut in enumerate(cuts)}
+    places = {
+        key: dict(sorted(wires.items(), key=lambda one: order[one[0]]))
+        for key, wires in places.items()
+    }
     found = []
     for one in steps:
         found_at = [places.get((_entry_of(one.id), key), {}) for key in one.bends]
