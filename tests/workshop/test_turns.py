@@ -229,3 +229,24 @@ def test_a_wearers_readings_are_replaced_whatever_the_clock_says(
     wearers.keep_readings(bench, wearer.pk, "wrist_girth", [{"value": "158", "taken": earlier}])
     found = wearers.measures_of(wearer, "mm")["wrist_girth"]["readings"]
     assert [one["value"] for one in found] == ["158"]
+
+
+def test_a_tick_or_a_wearer_that_changes_in_its_place_is_seen(
+    bench: Workshop, brief: Brief
+) -> None:
+    wearer = Wearer.objects.create(workshop=bench, name="Wren")
+    piece = start_piece(bench, "Reed bangle", brief, wearer)
+    making.tick(bench, piece.pk, "cut", "bangle")
+    turn = Turn.of(bench, piece.pk)
+    before = turn.planned
+    assert turn.planned is before
+    turn.ticks[0].actual = 240.0
+    cut = turn.planned
+    assert [one.actual for one in cut.records] == [240.0] != [r.actual for r in before.records]
+    assert turn.piece.wearer is not None
+    turn.piece.wearer.is_child = True
+    child = turn.planned
+    assert cut.plan is not None
+    assert child.plan is not None
+    more = {one.id for one in child.plan.cautions} - {one.id for one in cut.plan.cautions}
+    assert more == {"child"}
