@@ -2,7 +2,7 @@ import { ChevronUp, X } from "lucide-react";
 import { useTranslation } from "react-i18next";
 import { Link } from "react-router";
 import type { Day, DayIn } from "../api/client";
-import { Sorted, useSorted } from "../shared/Sorted";
+import { MovableRows, useMovable } from "../shared/MovableRows";
 import { useServerNow } from "../shared/useServerNow";
 import { useSize } from "../shared/useSize";
 import {
@@ -43,7 +43,7 @@ export function Strip({ day, onChange }: StripProps) {
         <div ref={ref}>
           <Scale days={days} width={wide} lanes={day.lanes} />
         </div>
-        <Sorted
+        <MovableRows
           rows={day.lanes.map(({ piece_id, name }) => ({ id: `${piece_id}`, name }))}
           onDrop={(from, to) =>
             first(
@@ -69,7 +69,7 @@ export function Strip({ day, onChange }: StripProps) {
               }
             />
           ))}
-        </Sorted>
+        </MovableRows>
       </div>
       <p className="mt-2 flex flex-wrap gap-5 text-small text-muted">
         <span className="flex items-center gap-2">
@@ -100,7 +100,7 @@ interface LaneProps {
 /** A piece's lane: its name, its place in the day, and its hours. */
 function Lane({ lane, first, days, here, wide, onFirst, onOut }: LaneProps) {
   const { t } = useTranslation();
-  const { place, style, lifted, grip } = useSorted({ id: `${lane.piece_id}`, name: lane.name });
+  const { place, style, lifted, grip } = useMovable({ id: `${lane.piece_id}`, name: lane.name });
   return (
     <div
       ref={place}

@@ -20,7 +20,7 @@ import { useUnit } from "../../shared/useUnit";
 import { asText } from "../draft";
 import { typedLength } from "../../shared/length";
 import { Button } from "../../shared/Button";
-import { Sorted, useSorted, type SortedRow } from "../../shared/Sorted";
+import { MovableRows, useMovable, type MovableRow } from "../../shared/MovableRows";
 
 interface Props {
   entries: readonly Entry[];
@@ -89,7 +89,7 @@ export function EntryList(props: Props) {
   };
   return (
     <div>
-      <Sorted rows={sorted} onDrop={drop}>
+      <MovableRows rows={sorted} onDrop={drop}>
         {/* The list takes the keys of whichever row has the focus. */}
         {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions */}
         <ol aria-label={t("sequence.entries")} onKeyDown={keys} className="border-t hairline">
@@ -110,7 +110,7 @@ export function EntryList(props: Props) {
             />
           ))}
         </ol>
-      </Sorted>
+      </MovableRows>
       <p className="mt-1 text-note leading-snug text-muted">{t("sequence.keys")}</p>
     </div>
   );
@@ -147,7 +147,7 @@ function sizes(part: Part | null | undefined, unit: Unit, shown: Unit): string {
 }
 
 interface RowProps {
-  row: SortedRow;
+  row: MovableRow;
   entry: Entry;
   path: Path;
   parts: Facts["parts"];
@@ -168,7 +168,7 @@ function EntryRow(props: RowProps) {
   const shelf = parts.find((part) => part.kind === entry.part?.kind);
   const times = entry.times ?? 1;
   const { name } = row;
-  const { place, style, lifted, grip } = useSorted(row);
+  const { place, style, lifted, grip } = useMovable(row);
   return (
     <li
       ref={place}

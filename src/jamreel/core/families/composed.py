@@ -33,7 +33,14 @@ from jamreel.core.result import Plan, Proposal, ProposedEdit
 from jamreel.core.units import Mm
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.words import say
-from jamreel.core.workpiece.assemble import Fit, Row, Through, Workings, assemble, through_steps
+from jamreel.core.workpiece.assemble import (
+    Fit,
+    Row,
+    WiresAndSteps,
+    Workings,
+    assemble,
+    wires_and_steps,
+)
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.parts_steps import order_of_work
 from jamreel.core.workpiece.parts_wire import needs_of, wires_of
@@ -175,7 +182,7 @@ class Composed(MakeUp, Construction):
         wires = wires_of(makeup, laid, job.cuts_by, makeup.sets, job.ratio_of(laid.finished))
         forms = makeup.forms(worked)
         steps = order_of_work(makeup, laid, wires, makeup.worn_cautions, forms, makeup.sets)
-        through = through_steps(job, wires, steps)
+        through = wires_and_steps(job, wires, steps)
         own = makeup._workings(worked, through, edits)
         return assemble(job, self.kind, self.family, own, through)
 
@@ -199,7 +206,7 @@ class Composed(MakeUp, Construction):
         return found[0].edits if found else ()
 
     def _workings(
-        self, worked: OnPiece, through: Through, counted_out: tuple[Edit, ...]
+        self, worked: OnPiece, through: WiresAndSteps, counted_out: tuple[Edit, ...]
     ) -> Workings:
         job, laid, pm = worked.job, worked.laid, worked.target.doubt
         book = Book(job.wires.body.d)

@@ -30,11 +30,11 @@ from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import (
     Fit,
     Row,
-    Through,
+    WiresAndSteps,
     Workings,
     as_cut,
     assemble,
-    through_steps,
+    wires_and_steps,
 )
 from jamreel.core.workpiece.drawing import former_sheet
 from jamreel.core.workpiece.job import Job
@@ -197,18 +197,18 @@ class OneWire(Construction):
         wire = job.wires.body
         formed = self.formed(job, wire)
         bench, book = self._on_bench(job, wire, formed)
-        through = self._through(bench)
+        through = self._wires_and_steps(bench)
         soft = next((one.softened_to(SHAPED) for one in through.wires if not one.entry), None)
         if soft is not None and formed is wire:
             bench, book = self._on_bench(job, wire, replace(wire, yield_mpa=soft))
-            through = self._through(bench)
+            through = self._wires_and_steps(bench)
         return assemble(job, self.kind, self.family, self._workings(bench, book), through)
 
-    def _through(self, bench: OnBench) -> Through:
+    def _wires_and_steps(self, bench: OnBench) -> WiresAndSteps:
         """Return its wires through the steps of its making."""
         wires = (self._shaped(bench), *self._wires_hung(bench.job))
         steps = (*self.first_steps(bench), *self.forming(bench), *self.last_steps())
-        return through_steps(bench.job, wires, steps)
+        return wires_and_steps(bench.job, wires, steps)
 
     def _on_bench(self, job: Job, wire: Wire, formed: Wire) -> tuple[OnBench, Book]:
         book = Book(formed.bend_adds)

@@ -97,7 +97,7 @@ class Workings:
 
 
 @dataclass(frozen=True)
-class Through:
+class WiresAndSteps:
     """A piece's wires as they lie straight, each with how many of it are cut; those cuts as they
     are told apart; its steps; and each kind of wire with its track through them."""
 
@@ -107,7 +107,7 @@ class Through:
     wires: tuple[WorkedWire, ...]
 
 
-def through_steps(job: Job, laid: Sequence[StraightWire], steps: Sequence[Step]) -> Through:
+def wires_and_steps(job: Job, laid: Sequence[StraightWire], steps: Sequence[Step]) -> WiresAndSteps:
     """Return wires through the steps of their piece.
 
     Args:
@@ -119,12 +119,12 @@ def through_steps(job: Job, laid: Sequence[StraightWire], steps: Sequence[Step])
     """
     cuts = told_alike([one.cut for one in laid])
     every = worked(steps, job.wires.body, job.making)
-    return Through(
+    return WiresAndSteps(
         laid, cuts, every, tracked(worked_wires(laid, cuts, every), every, job.shop.outfit)
     )
 
 
-def assemble(job: Job, kind: str, family: str, own: Workings, through: Through) -> Plan:
+def assemble(job: Job, kind: str, family: str, own: Workings, through: WiresAndSteps) -> Plan:
     """Return the plan of a construction.
 
     A try-on that asks for an amount takes the fit station's answer over.
@@ -184,7 +184,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings, through: Through) 
 
 
 def _advice(
-    job: Job, family: str, own: Workings, through: Through, steps: Sequence[Step]
+    job: Job, family: str, own: Workings, through: WiresAndSteps, steps: Sequence[Step]
 ) -> tuple[Advice, ...]:
     """Return what the construction advises, and what holds for every piece."""
     laid, cuts, wires = through.laid, through.cuts, through.wires

@@ -37,7 +37,7 @@ __all__ = ["Job", "Wire"]
 # What is bent over an edge or closed between flat jaws.
 FLAT_MOVES = frozenset({"corner", "fold"})
 # So many wires that are bent alike are told by name.
-MOST_TOLD = 2
+MOST_NAMED = 2
 # Girth, breadth and depth of each part of the body that has an outline.
 PART_SITES: dict[str, tuple[str, str, str]] = {
     "wrist": ("wrist_girth", "wrist_breadth", "wrist_depth"),
@@ -169,7 +169,7 @@ class Job:
             named: whether the wires go before the bend's own name.
         """
         alike: dict[object, list[tuple[Cut, list[BendAt]]]] = {}
-        told: list[tuple[StraightWire, str, str]] = []
+        firsts: list[tuple[StraightWire, str, str]] = []
         for laid, cut in wires:
             for key, number, bends in _unlike(laid.bends):
                 first = bends[0]
@@ -177,9 +177,9 @@ class Job:
                 like = (laid.cut.label, laid.wire, key, number, first.side, first.move, *made)
                 if like not in alike:
                     alike[like] = []
-                    told.append((laid, key, number))
+                    firsts.append((laid, key, number))
                 alike[like].append((cut, bends))
-        for (laid, key, number), rows in zip(told, alike.values(), strict=True):
+        for (laid, key, number), rows in zip(firsts, alike.values(), strict=True):
             cut, (first, *_) = rows[0]
             before = f"{_all_of([one.label for one, _ in rows])}: " if named else ""
             yield PlannedBend(
@@ -254,6 +254,6 @@ def _unlike(bends: Iterable[BendAt]) -> Iterator[tuple[str, str, list[BendAt]]]:
 
 def _all_of(labels: Sequence[str]) -> str:
     """Return the names of wires, many of them as the first and how many more."""
-    if len(labels) <= MOST_TOLD:
+    if len(labels) <= MOST_NAMED:
         return ", ".join(labels)
     return say("bend.and_more", first=labels[0], count=len(labels) - 1)

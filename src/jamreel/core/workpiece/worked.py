@@ -78,7 +78,7 @@ def worked_wires(
     by_entry = _by_entry([one for one in steps if one.station != "fit"])
     whole = by_entry.get("", [])
     # Many entries are worked by the same steps.
-    known: dict[tuple[int, ...], _Own] = {}
+    known: dict[tuple[int, ...], _WorkedBy] = {}
     made: dict[str, Counter[str]] = {}
     found = []
     for one, cut in zip(laid, cuts, strict=True):
@@ -89,13 +89,13 @@ def worked_wires(
             own = [*by_entry.get(entry, []), *whole] if entry else whole
             key = tuple(map(id, own))
             if key not in known:
-                known[key] = _own(own)
+                known[key] = _worked_by(own)
             found.append(_worked(one, cut, known[key], counted))
     return tuple(found)
 
 
 @dataclass(frozen=True)
-class _Own:
+class _WorkedBy:
     """Steps that may work a wire: all of them by id, those that form it in their order, and by the
     key of a bend those that make such."""
 
@@ -104,13 +104,13 @@ class _Own:
     makes: Mapping[str, Sequence[str]]
 
 
-def _own(steps: Sequence[Step]) -> _Own:
+def _worked_by(steps: Sequence[Step]) -> _WorkedBy:
     forming = [one for one in steps if one.station == "form"]
     makes: dict[str, list[str]] = {}
     for one in forming:
         for key in one.shapes:
             makes.setdefault(key, []).append(one.id)
-    return _Own(frozenset(one.id for one in steps), tuple(one.id for one in forming), makes)
+    return _WorkedBy(frozenset(one.id for one in steps), tuple(one.id for one in forming), makes)
 
 
 def _by_entry(steps: Sequence[Step]) -> dict[str, list[Step]]:
@@ -123,7 +123,7 @@ def _by_entry(steps: Sequence[Step]) -> dict[str, list[Step]]:
     return found
 
 
-def _worked(laid: StraightWire, cut: Cut, own: _Own, made: Counter[str]) -> WorkedWire:
+def _worked(laid: StraightWire, cut: Cut, own: _WorkedBy, made: Counter[str]) -> WorkedWire:
     steps = _steps_of(laid.path, own, made)
     return WorkedWire(
         cut=cut,
@@ -145,7 +145,7 @@ def entry_of(cut: Cut) -> str:
     return cut.shares[0].entry if cut.shares else cut.id.partition("/")[0]
 
 
-def _steps_of(moves: Sequence[Move], own: _Own, made: Counter[str]) -> tuple[str | None, ...]:
+def _steps_of(moves: Sequence[Move], own: _WorkedBy, made: Counter[str]) -> tuple[str | None, ...]:
     """Return the step of every move.
 
     Of alike bends the first is made at the first step that makes such, and so on; the last of those

@@ -16,14 +16,14 @@ import { useTranslation } from "react-i18next";
 import { useDragWords } from "./useDragWords";
 
 /** A row that can be dragged: its name for screen readers, and what it may change places with. */
-export interface SortedRow {
+export interface MovableRow {
   id: string;
   name: string;
   among?: string;
 }
 
 interface Props {
-  rows: readonly SortedRow[];
+  rows: readonly MovableRow[];
   /** A row was dropped on another. */
   onDrop: (from: string, to: string) => void;
   children: ReactNode;
@@ -33,7 +33,7 @@ interface Props {
 const PRESS_PX = 5;
 
 /** Rows below each other that are dragged by their grips, with a mouse, a finger or the keys. */
-export function Sorted({ rows, onDrop, children }: Props) {
+export function MovableRows({ rows, onDrop, children }: Props) {
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: PRESS_PX } }),
     useSensor(KeyboardSensor, { coordinateGetter: toTheNext }),
@@ -90,8 +90,8 @@ interface Draggable {
   grip: ReactNode;
 }
 
-/** One of the rows: `Sorted` has to stand around it. */
-export function useSorted({ id, name, among }: SortedRow): Draggable {
+/** One of the rows: `MovableRows` has to stand around it. */
+export function useMovable({ id, name, among }: MovableRow): Draggable {
   const { t } = useTranslation();
   const sorted = useSortable({
     id,
