@@ -2,7 +2,6 @@ import { useTranslation } from "react-i18next";
 import { SheetDrawing } from "../shared/drawings/SheetDrawing";
 import { roughMm } from "../shared/length";
 import { Column } from "../shared/Column";
-import { AdviceList } from "../shared/AdviceList";
 import { Figure } from "../shared/Figure";
 import { Problem } from "../shared/TextField";
 import { partIn } from "./sequence";
@@ -11,6 +10,7 @@ import { Slot } from "./makeup/Slot";
 import { problemAt, type StationProps } from "./context";
 import { PieceChoices } from "./PieceChoices";
 import { Allowances, MetalChoice, SectionChoice, WireChoice } from "./WireFields";
+import { PlanAdvice } from "./PlanAdvice";
 
 /** How it is built, of what, and on what. */
 export function MakeUpStation(props: StationProps) {
@@ -70,13 +70,7 @@ function OneWire(props: StationProps) {
             </p>
           </div>
         )}
-        <section>
-          <h2 className="mb-2 text-lead">{t("make_up.advice")}</h2>
-          <AdviceList
-            advice={plan?.advice ?? []}
-            empty={t(plan ? "make_up.no_advice" : "ledger.waits")}
-          />
-        </section>
+        <PlanAdvice plan={plan} />
       </div>
     </>
   );

@@ -35,6 +35,7 @@ import { SequenceStrip } from "./SequenceStrip";
 import { Shelf } from "./Shelf";
 import { Slot } from "./Slot";
 import { Weave } from "./Weave";
+import { PlanAdvice } from "../PlanAdvice";
 
 /** What is looked at beside the sequence. */
 type Panel = "entry" | "shelf" | "fits" | "middle" | "closure" | "string" | "piece" | "wire";
@@ -349,18 +350,11 @@ function PiecePanels({ panel, ...props }: StationProps & { panel: Panel; typed: 
 
 /** What fits, and the advice. */
 function FitsPanel(props: StationProps) {
-  const { t } = useTranslation();
   const { plan } = props;
   return (
     <div className="space-y-4">
       <Proposals {...props} settled={plan !== null} />
-      <section>
-        <h2 className="mb-2 text-lead">{t("make_up.advice")}</h2>
-        <AdviceList
-          advice={plan?.advice ?? []}
-          empty={t(plan ? "make_up.no_advice" : "ledger.waits")}
-        />
-      </section>
+      <PlanAdvice plan={plan} />
     </div>
   );
 }

@@ -153,7 +153,7 @@ def _price(
     """
     if each.endless:
         pays = [n if prices[k] > takes[k] * each.weight else 0 for k, n in enumerate(wanted)]
-        spent = sum(n * take for n, take in zip(pays, takes, strict=True))
+        spent = _spent(pays, takes)
         if spent == 0:
             return None, 0.0
         if spent <= each.room:
@@ -161,7 +161,7 @@ def _price(
             whole = Column(of, tuple(pays), each.cost(spent))
             return whole, worth - whole.cost - share
     # No more can be used than is wanted in all.
-    room = min(each.room, sum(n * take for n, take in zip(wanted, takes, strict=True)))
+    room = min(each.room, _spent(wanted, takes))
     items = [
         (kind, many)
         for kind, count in enumerate(wanted)
@@ -197,8 +197,12 @@ def _price(
             kind, many = items[i]
             counts[kind] += many
             at -= many * takes[kind]
-    spent = sum(n * t for n, t in zip(counts, takes, strict=True))
-    return Column(of, tuple(counts), each.cost(spent)), gain
+    return Column(of, tuple(counts), each.cost(_spent(counts, takes))), gain
+
+
+def _spent(counts: Sequence[int], takes: Sequence[int]) -> int:
+    """Return what so many of each kind take together."""
+    return sum(n * take for n, take in zip(counts, takes, strict=True))
 
 
 def whole_plan(

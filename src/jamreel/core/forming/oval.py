@@ -5,7 +5,7 @@ target's curvature with its springback is the former's curvature, and that is dr
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
@@ -228,22 +228,19 @@ def nearest_by_rounds(
     assert best is not None  # there were tries
     if off[best] > MOST_OFF_MM:
         return None
-    places, at = [], 0.0
     by_curvature = {one.curvature: one.place for one in tries[best][0]}
-    for curvature, run in arcs[best]:
-        if run > 0:
-            place = by_curvature[float(curvature)]
-            places.append(
-                RoundPlace(
-                    tool=place.tool.name,
-                    tool_mm=place.step,
-                    at_mm=place.at,
-                    from_mm=at,
-                    to_mm=at + float(run),
-                )
-            )
-            at += float(run)
-    return ByRounds(places=tuple(places), off_mm=float(off[best]))
+    arcs_of = [(by_curvature[float(bent)], float(run)) for bent, run in arcs[best] if run > 0]
+    return ByRounds(places=tuple(_one_after_the_other(arcs_of)), off_mm=float(off[best]))
+
+
+def _one_after_the_other(arcs: Sequence[tuple[Place, float]]) -> Iterator[RoundPlace]:
+    """Yield the places of a quarter, each where the one before ends; lengths in mm."""
+    at = 0.0
+    for place, run in arcs:
+        yield RoundPlace(
+            tool=place.tool.name, tool_mm=place.step, at_mm=place.at, from_mm=at, to_mm=at + run
+        )
+        at += run
 
 
 def _rounds(

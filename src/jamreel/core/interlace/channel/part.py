@@ -308,6 +308,12 @@ class Channel(Interlaced, Beaded):
         start_at = loop.reach + bound + self.rows * pitch
         wraps = self._wraps(Repeat(2, leg.apart, bar.d, working.d), working, loop.reach, start_at)
         lengths = [row.length for row in rows]
+        worked = Takes(
+            "channel_working",
+            tuple(leg.row_takes(beads, pitch) for beads in lengths),
+            start=leg.start_takes(self.start_wraps),
+            end=leg.start_takes(self.end_wraps),
+        )
         return Body(
             size=BodySize(
                 pitch=pitch,
@@ -322,14 +328,7 @@ class Channel(Interlaced, Beaded):
             ),
             wires=BodyWires(
                 working=working,
-                worked=(
-                    Takes(
-                        "channel_working",
-                        tuple(leg.row_takes(beads, pitch) for beads in lengths),
-                        start=leg.start_takes(self.start_wraps),
-                        end=leg.start_takes(self.end_wraps),
-                    ),
-                ),
+                worked=(worked,),
                 core=bar.d,
                 frame=(use,),
                 beads=tuple(row.beads for row in rows),

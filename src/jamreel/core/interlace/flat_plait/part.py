@@ -208,29 +208,26 @@ class FlatPlait(Interlaced):
                 over=laced[0].strokes(0.0, laced[1].metal.colour) if laced else (),
                 close=_closely(plait, laced[0]) if laced else None,
             ),
-            work=Work(
-                begin=(part_step("plait_disc", check=True, strands=plait.strands),),
-                row_steps=(
-                    part_step(
-                        "plait_move",
-                        check=True,
-                        strands=plait.strands,
-                        width=plait.width,
-                        loops=self.rows,
-                    ),
-                ),
-                finish=(
-                    part_step("plait_bind", cautions=("eyes", "ends"), check=True, over=OVER_MM),
-                    *self._lacing_steps(laced),
-                ),
-                row_minutes=0.12 * plait.strands,
-            ),
+            work=self._work(plait, laced),
             advice=(
                 measure_it(plait.width) if self.plait_width is None else None,
                 bunches(plait.strands) if self.plait_width is None else None,
                 off_the_loops(self.skipped) if laced and self.skipped % 2 else None,
                 stiff_strands(w, self.spare, counted=self.sample is not None),
             ),
+        )
+
+    def _work(self, plait: Plait, laced: tuple[Overlay, Wire] | None) -> Work:
+        """Return its steps."""
+        moves = part_step(
+            "plait_move", check=True, strands=plait.strands, width=plait.width, loops=self.rows
+        )
+        bound = part_step("plait_bind", cautions=("eyes", "ends"), check=True, over=OVER_MM)
+        return Work(
+            begin=(part_step("plait_disc", check=True, strands=plait.strands),),
+            row_steps=(moves,),
+            finish=(bound, *self._lacing_steps(laced)),
+            row_minutes=0.12 * plait.strands,
         )
 
     def _laced(self, overlay: Overlay, wire: Wire) -> WireUse:
