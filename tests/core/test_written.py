@@ -13,7 +13,7 @@ import pytest
 from jamreel.core.path.lines import MOST_RUN, MOST_TURN, circle, curves, points_of, whole
 from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
-from jamreel.core.values import FORMAT, LedgerLine, PlusMinus, Stroke
+from jamreel.core.values import FORMAT, LedgerLine, PlusMinus, Sheet, Stroke
 from tests.conftest import EXAMPLES
 
 NAMES = sorted(path.stem for path in EXAMPLES.glob("*.json"))
@@ -80,6 +80,14 @@ def test_shapes_read_back_to_hundredths_though_each_stroke_is_written_once(name:
                 drawn = json.loads(stroke.model_dump_json())
                 del drawn["points"]
                 assert one == drawn
+
+
+def test_a_stroke_without_points_is_written_as_one() -> None:
+    sheet = Sheet(
+        id="a", title="", stations=("form",), shapes={"none": (Stroke(part="wire", points=()),)}
+    )
+    written = json.loads(sheet.model_dump_json())["shapes"]
+    assert written == {"strokes": [{"part": "wire", "points": []}], "made": {"none": [0, 0, 0]}}
 
 
 def test_parts_of_many_sizes_share_the_strokes_they_have_in_common() -> None:
