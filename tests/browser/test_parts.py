@@ -38,7 +38,10 @@ def test_a_bracelet_of_parts_by_mouse(page: Page) -> None:
     expect(rows(page)).to_have_count(2)
     page.get_by_label("loop pin").fill("90")
     expect(page.get_by_text("The loop pin of 90 mm is outside 1 mm to 30 mm").first).to_be_visible()
+    # The last drawing keeps its place meanwhile, so that nothing jumps from under a press.
+    expect(page.locator("[data-drawn=sequence]")).to_be_visible()
     page.get_by_label("loop pin").fill("5")
+    expect(answer(page)).to_contain_text(re.compile(r"\d"))
     expect(answer(page)).not_to_contain_text(longer)
     page.get_by_role("button", name="Remove").click()
     expect(rows(page)).to_have_count(1)

@@ -21,6 +21,7 @@ import { Button } from "../../shared/Button";
 import { Select } from "../../shared/Select";
 import { Problem } from "../../shared/TextField";
 import type { StationProps } from "../context";
+import { useLast } from "../../shared/useLast";
 import { LengthSlide } from "../../shared/LengthSlide";
 import { capital } from "../../shared/capital";
 import { asKind, KindSelect } from "../PieceChoices";
@@ -69,8 +70,11 @@ export function ComposedMakeUp(props: StationProps) {
     setSelected(path);
     setPanel(path ? "entry" : "fits");
   };
-  const sheet = plan?.drawings.sheets.find((one) => one.id === "sequence");
-  const colour = plan?.colour ?? "#B0643A";
+  // While something is wrong the last drawing keeps its place: nothing below jumps from under a
+  // press when the plan is there again.
+  const last = useLast(plan);
+  const sheet = last?.drawings.sheets.find((one) => one.id === "sequence");
+  const colour = last?.colour ?? "#B0643A";
   const name = selected ? entryAt(entries, selected)?.id : undefined;
   const bodies = plan?.woven ?? [];
   const woven = bodies.find((one) => one.entry.split("~")[0] === name) ?? bodies[0];
@@ -86,7 +90,8 @@ export function ComposedMakeUp(props: StationProps) {
           <SequenceStrip
             sheet={sheet}
             colour={colour}
-            centre={middleOf(plan)}
+            faded={plan === null}
+            centre={middleOf(last)}
             selected={selected && list === "entries" ? entryAt(entries, selected)?.id : undefined}
             onSelect={(name) => {
               const path = pathOf(listIn(piece.entries), name);
@@ -106,7 +111,11 @@ export function ComposedMakeUp(props: StationProps) {
         ) : (
           <p className="border hairline bg-panel p-5 text-muted">{t("sequence.waits")}</p>
         )}
-        <Strength {...props} />
+        {plan || !last ? (
+          <Strength plan={plan} />
+        ) : (
+          <p className="mt-1.5 text-body text-muted">{t("sequence.waits")}</p>
+        )}
       </div>
       <div className="space-y-4">
         <div className="flex items-center justify-between gap-2">
@@ -130,7 +139,7 @@ export function ComposedMakeUp(props: StationProps) {
         <EntryList
           entries={entries}
           parts={facts.parts}
-          sheet={list === "entries" ? sheet : undefined}
+          sheet={list === "entries" && plan ? sheet : undefined}
           colour={colour}
           unit={brief.unit ?? "mm"}
           mirrored={list === "entries" && Boolean(piece.mirrored ?? kind?.defaults.mirrored)}
@@ -270,7 +279,7 @@ function ClosurePanel({ typed, ...props }: PanelProps) {
 }
 
 /** What gives first, what it weighs, how long it takes: one line under the drawing. */
-function Strength({ plan }: StationProps) {
+function Strength({ plan }: { plan: Plan | null }) {
   const { t } = useTranslation();
   if (!plan) return null;
   const { weakest, minutes } = plan;

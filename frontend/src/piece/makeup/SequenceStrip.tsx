@@ -20,6 +20,8 @@ import { lengthText } from "../../shared/length";
 interface Props {
   sheet: Sheet;
   colour: string;
+  /** It is the drawing from before something was typed that can't be planned. */
+  faded: boolean;
   /** Where the front centre lies, mm. */
   centre: number | null;
   /** The name of the entry that is picked out. */
@@ -54,7 +56,7 @@ const SILENT = {
 };
 
 /** The piece as it will lie, true to proportion, read like lines of text. */
-export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDrag }: Props) {
+export function SequenceStrip({ sheet, colour, faded, centre, selected, onSelect, onDrag }: Props) {
   const { t } = useTranslation();
   const { ref, width } = useSize<HTMLDivElement>();
   const id = useId();
@@ -79,6 +81,7 @@ export function SequenceStrip({ sheet, colour, centre, selected, onSelect, onDra
           <svg
             width={width}
             height={laid.height}
+            opacity={faded ? 0.3 : 1}
             role="group"
             aria-label={t("sequence.strip", { length: `${lengthText(laid.length, unit)} ${unit}` })}
             data-drawn="sequence"
