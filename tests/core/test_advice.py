@@ -41,7 +41,6 @@ EDGES: list[tuple[Rule, tuple[Any, ...], tuple[Any, ...], str, str]] = [
     (c.should_release, (None, False), (None, True), "never_releases", "fix"),
     (c.should_release, (99.0, False), (20.1, True), "releases_late", "fix"),
     (c.should_release, (5.0, False), (19.9, True), "releases", "note"),
-    (j.neither_opens, ("ring", "chain", True), ("ring", "chain", False), "neither_opens", "fix"),
     (j.loop_admits, (1.2, (1.0,), "hook", "eye"), (1.19, (1.0,), "hook", "eye"),
      "loop_small", "fix"),
     (j.loop_admits, (1.8, (1.0, 0.6), "a", "b"), (1.79, (1.0, 0.6), "a", "b"), "loop_full", "fix"),
@@ -146,8 +145,6 @@ def test_rules_reach_the_plan_of_a_piece_of_parts() -> None:
     assert "thin_for_loop" in advice(made("linked_bracelet", entries=[wide]))
     flat = {"part": {"kind": "curved_link", "stand": "alike"}, "times": 4}
     assert "links_twist" in advice(made("linked_bracelet", entries=[flat]))
-    chain = {"part": {"kind": "chain", "links": 20}, "times": 2}
-    assert "neither_opens" in advice(made("linked_bracelet", entries=[chain], rings=0))
     stuck = {"kind": "folded_hook", "eye_pin": "2 mm", "wire": "16 awg"}
     assert "hook_wide" in advice(made("linked_bracelet", entries=[link], closure=stuck))
     short = {"kind": "toggle", "bar": "10 mm", "ring_pin": "12 mm"}

@@ -22,7 +22,6 @@ from jamreel.core.advice.joining import (
     ends_differ,
     heavy_earring,
     loop_admits,
-    neither_opens,
     not_to_length,
     nothing_in_it,
 )
@@ -69,8 +68,6 @@ def name(advice: Advice | None) -> str | None:
         (lambda: stronger_than_loops(10.0, 9.9, "ring"), "parts_open_first"),
         (lambda: two_hands(True), None),
         (lambda: two_hands(False), "two_hands"),
-        (lambda: neither_opens("a", "b", True), None),
-        (lambda: neither_opens("a", "b", False), "neither_opens"),
         (lambda: loop_admits(1.2, (1.0,), "a", "b"), None),
         (lambda: loop_admits(1.19, (1.0,), "a", "b"), "loop_small"),
         (lambda: ends_differ("bead", "bead", False), None),

@@ -521,7 +521,7 @@ def test_a_bangle_threaded_on_a_core_with_a_toggle() -> None:
     said = {a.id for a in plan.advice}
     assert said & {"core_narrow", "core_springs"}
     ids = [one.id for one in plan.steps]
-    assert ids.index("core") < ids.index("core_form") < ids.index("close")
+    assert ids.index("core") < ids.index("core_form") < ids.index("half") < ids.index("string_last")
     former = next(f.value_mm for f in plan.figures if f.id == "former")
     inner = next(f.value_mm for f in plan.figures if f.id == "core_inside")
     # Half-hard brass springs open.

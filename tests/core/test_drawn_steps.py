@@ -239,7 +239,8 @@ def test_every_bend_of_a_part_is_made_at_a_step_that_says_so(kind: str) -> None:
         brief["piece"]["closure"] = {"kind": kind}
     else:
         ring = {"part": {"kind": "jump_ring"}, "times": 1}
-        brief["piece"]["entries"] = [{"part": {"kind": kind}, "times": 2}, ring]
+        row = [{"part": {"kind": kind}, "times": 1}, ring]
+        brief["piece"]["entries"] = [*row, *row]
     soft = {"size": "0.8 mm", "metal": "copper", "temper": "dead_soft"}
     plan = plan_raw({**brief, "wire": soft}, Shop())
     assert unsaid(plan.worked, {step.id: step for step in plan.steps}) == set()

@@ -145,7 +145,8 @@ WIRE = palette_of(WireChoice(size=WireSize(diameter_mm=0.9)))
 @pytest.mark.parametrize("kind", sorted(registered_parts()))
 def test_every_part_has_minutes_for_each_of_its_steps(kind: str) -> None:
     made = registered_parts()[kind].model_validate({}).make(WIRE)
-    once, thrice = (timed(made.steps, made.minutes, n) for n in (1, 3))
+    rows = [(one, 1) for one in made.steps]
+    once, thrice = ([one for one, _ in timed(rows, made.minutes, n)] for n in (1, 3))
     assert all(one.minutes > 0 or one.waits > 0 for one in once)
     # Beads have no step of their own: they are strung.
     assert not once or sum(one.minutes for one in once) >= made.minutes - 1e-9
@@ -156,7 +157,7 @@ def test_every_part_has_minutes_for_each_of_its_steps(kind: str) -> None:
 def test_every_closure_has_minutes_for_each_of_its_steps(kind: str) -> None:
     fastened = registered_closures()[kind].model_validate({}).make(WIRE)
     for half in (fastened.receiving, fastened.holding):
-        steps = timed(half.steps, half.minutes, 1)
+        steps = [one for one, _ in timed([(one, 1) for one in half.steps], half.minutes, 1)]
         assert all(one.minutes > 0 or one.waits > 0 for one in steps), kind
 
 
@@ -173,7 +174,7 @@ def test_beads_take_their_minutes_where_they_are_strung() -> None:
     plan = plan_raw(example("strung-bracelet"), Shop())
     strung = next(one for one in plan.steps if one.work.startswith("composed.string"))
     beads = sum(need.quantity for need in plan.needs if need.kind == "bead")
-    assert strung.minutes == pytest.approx(6.0 + 0.1 * beads)
+    assert strung.minutes == pytest.approx(4.0 + 0.1 * beads)
 
 
 @pytest.mark.parametrize("kind", sorted(path.stem for path in EXAMPLES.glob("*.json")))
@@ -183,8 +184,6 @@ def test_heat_comes_before_glue_and_tries_before_what_can_not_be_undone(kind: st
     fire = [n for n, step in enumerate(plan.steps) if "torch" in step.takes]
     glue = [n for n, step in enumerate(plan.steps) if step.waits_in == "glue"]
     assert not fire or not glue or max(fire) < min(glue)
-    if "composed.close" in order:
-        assert order.index("composed.half") < order.index("composed.close")
     if "sliding.charms" in order:
         assert order.index("sliding.try_on") < order.index("sliding.charms")
     assert order[-1].endswith("press_in")

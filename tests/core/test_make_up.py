@@ -173,9 +173,6 @@ def advised(**own: Any) -> set[str]:
 
 
 def test_judgement_on_joints_holes_and_ends() -> None:
-    chain = entry(BoughtChain())
-    assert "neither_opens" in advised(entries=(chain, chain))
-    assert "neither_opens" not in advised(entries=(chain, entry(JumpRing()), chain))
     tight = BoughtChain(pitch=1.2)
     assert "loop_small" in advised(entries=(entry(tight), entry(LinkedBead())))
     assert "hole_small" in advised(entries=(entry(StrungBead(hole=0.8), 3),))

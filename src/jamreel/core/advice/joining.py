@@ -16,19 +16,6 @@ PLAY_MM = 0.2
 HEAVY_EARRING_G = 10.0
 
 
-def neither_opens(left: str, right: str, opens: bool) -> Advice | None:
-    """Return a warning when two ends that are both closed are to be joined.
-
-    Args:
-        left: name of the one.
-        right: name of the other.
-        opens: whether either of them opens.
-
-    Source: plain topology.
-    """
-    return None if opens else advise("neither_opens", "fix", FIELD, left=left, right=right)
-
-
 def loop_admits(inner: float, thick: Sequence[float], loop: str, what: str) -> Advice | None:
     """Return a warning when a loop is too small for all that is to swing in it.
 

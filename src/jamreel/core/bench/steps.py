@@ -19,6 +19,10 @@ Asked = Literal["cut", "left", "came_off", "rows", "finished", "inside"]
 # What a step does to the metal through and through.
 Works = Literal["straightened", "malleted", "hammered", "softened"]
 
+# An opening of a part: a loop on one side, a ring that holds on both, the middle link of a chain,
+# a closure's to the body.
+Opening = Literal["left", "right", "ring", "middle", "body"]
+
 # Where kinds stand, and beside them what is known of their own steps.
 _BESIDE = ("parts", "closures", "interlace", "families")
 
@@ -46,6 +50,10 @@ class Step(Written):
     parts. All of them take so many ``minutes`` of hands, which ``takes`` those resources; then it
     is left alone for ``waits`` [min], ``waits_in`` one of them. ``asks`` is what is known when it
     is done.
+
+    What it does to openings: it ``makes`` some, which stand open
+    until closed; it ``takes_in`` what hangs in them; it ``shuts`` some for good. It
+    puts ``beads`` on. ``thing`` names what of the piece it is done to, '' for the piece as a whole.
     """
 
     id: str
@@ -69,6 +77,11 @@ class Step(Written):
     waits: Quantity = 0.0
     waits_in: Resource | None = None
     asks: tuple[Asked, ...] = ()
+    makes: tuple[Opening, ...] = Field(default=(), exclude=True)
+    takes_in: tuple[Opening, ...] = Field(default=(), exclude=True)
+    shuts: tuple[Opening, ...] = Field(default=(), exclude=True)
+    beads: bool = Field(default=False, exclude=True)
+    thing: str = Field(default="", exclude=True)
 
     @property
     def stands_for(self) -> tuple[str, ...]:
@@ -85,7 +98,8 @@ class Step(Written):
 class StepFacts(Frozen):
     """What is known of a step by its key: minutes in most hands, of the whole and of ``each`` that
     it counts; minutes that it is left alone, and in what; what it asks; the bends that it makes at
-    places of the wire, what else it shapes, and what it does to the metal."""
+    places of the wire, what else it shapes, and what it does to the metal; the openings that it
+    makes, takes something into, and shuts, and whether it puts beads on."""
 
     minutes: float = 0.0
     each: float = 0.0
@@ -96,6 +110,10 @@ class StepFacts(Frozen):
     also: tuple[str, ...] = ()
     works: Works | None = None
     wants: tuple[str, ...] = ()
+    makes: tuple[Opening, ...] = ()
+    takes_in: tuple[Opening, ...] = ()
+    shuts: tuple[Opening, ...] = ()
+    beads: bool = False
 
 
 @cache
@@ -126,14 +144,16 @@ def step(
     name: str = "",
     cautions: Iterable[str] = (),
     check: bool = False,
+    opening: Opening | None = None,
     **values: Any,
 ) -> Step:
     """Return the step that the catalogue words under ``step.<key>``.
 
     It goes by the last word of its key, or by a ``name``: one step worded in several ways is still
-    the same step.
+    the same step. What it does to an opening it does to the given ``opening`` instead.
     """
     facts = step_facts().get(key, StepFacts())
+    own = (opening,) if opening else ()
     return Step(
         id=name or key.rpartition(".")[2],
         station=station,
@@ -153,6 +173,10 @@ def step(
         waits=facts.waits,
         waits_in=facts.waits_in,
         asks=facts.asks,
+        makes=facts.makes and (own or facts.makes),
+        takes_in=facts.takes_in and (own or facts.takes_in),
+        shuts=facts.shuts and (own or facts.shuts),
+        beads=facts.beads,
     )
 
 

@@ -131,6 +131,7 @@ def lying(made: Made, lies: Lies) -> Made:
 
 def closure_step(key: str, *, name: str = "", cautions: tuple[str, ...] = (), **v: Any) -> Step:
     """Return a step of making a closure, under ``step.closure.<key>``; each ends in a look."""
+    v.setdefault("what", say("join.neighbour"))
     return step(f"closure.{key}", "form", name=name, cautions=cautions, check=True, **v)
 
 

@@ -41,8 +41,8 @@ class BoughtClasp(Closure):
             ends=(eye, eye),
             bought=(bought,) if self.length else (),
             strokes=drawn if self.length else (),
-            steps=(closure_step("clasp_on", length=self.length),),
-            minutes=2.0,
+            steps=(closure_step("clasp_half", name="clasp_on"),),
+            minutes=1.0,
         )
         holding = Made(
             length=half,
@@ -50,5 +50,7 @@ class BoughtClasp(Closure):
             width=wide,
             ends=(eye, eye),
             strokes=mirrored if self.length else (),
+            steps=(closure_step("clasp_half", name="clasp_other"),),
+            minutes=1.0,
         )
         return Fastened(receiving, holding)

@@ -8,7 +8,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Any, ClassVar, Literal, get_args
 
-from jamreel.core.bench.steps import Step
+from jamreel.core.bench.steps import Opening, Step
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import (
     NOTHING,
@@ -77,6 +77,10 @@ def ring_half(kind: Ring, wire: Wire, wires: Palette, pin: float) -> Made:
     )
 
 
+# Of a step whose openings are no longer the half's own.
+NO_OPENINGS: dict[str, tuple[Opening, ...]] = {"makes": (), "takes_in": (), "shuts": ()}
+
+
 class Received(Closure):
     """Base of closures of which one half goes into the other, or into what is there."""
 
@@ -126,7 +130,7 @@ class Received(Closure):
             wires=(*(moved(use, link.length) for use in half.wires), *link.wires),
             holds=(*half.holds, *link.holds),
             strokes=(*link.strokes, *shifted(half.strokes, link.length)),
-            steps=(*half.steps, *link.steps, closure_step("hang_on_ring")),
+            steps=_hung_on(half.steps, link.steps),
             minutes=half.minutes + link.minutes,
         )
 
@@ -167,6 +171,16 @@ class Hook(Received):
                 kept = {} if self.into == "own" else {"into": self.into, "into_pin": self.into_pin}
                 found.append(cls(**shared, **kept))
         return tuple(found)
+
+
+def _hung_on(half: tuple[Step, ...], link: tuple[Step, ...]) -> tuple[Step, ...]:
+    """Return the steps of a half on a ring of its own: the open ring takes half and body."""
+    alone = (one.model_copy(update=NO_OPENINGS) for one in half if not one.takes_in)
+    ring = (
+        closure_step("hang_on_ring") if one.takes_in else one.model_copy(update=NO_OPENINGS)
+        for one in link
+    )
+    return (*alone, *ring)
 
 
 def body_in() -> Step:

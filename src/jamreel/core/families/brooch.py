@@ -48,6 +48,7 @@ class Brooch(Composed):
     asks: ClassVar[tuple[str, ...]] = ("comfortable",)
     eases: ClassVar[bool] = False
 
+    tries: ClassVar[bool] = False
     kind: Literal["brooch"] = "brooch"
     points_apart: Length = choice(46.0, 10, 190)
     line_falls: Length = choice(11.0, 0, 150)

@@ -3,12 +3,12 @@
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
 from pydantic import SerializeAsAny, model_validator
 
 from jamreel.core.advice import Advice, advise
-from jamreel.core.advice.joining import loop_admits, neither_opens
+from jamreel.core.advice.joining import loop_admits
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
@@ -27,7 +27,7 @@ from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit
 from jamreel.core.workpiece.drawing import coil_round, loop_at, pin_sheet, section_sheet
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.parts_steps import timed
+from jamreel.core.workpiece.parts_steps import saying, timed
 from jamreel.core.workpiece.steps import cutting_steps
 from jamreel.core.workpiece.straight import Stretch
 from jamreel.core.workpiece.verdicts import felt
@@ -163,13 +163,34 @@ class CoilBracelet(OneWire):
 
     def forming(self, bench: OnBench) -> Iterator[Step]:
         """Yield the order of work."""
-        yield step("coil.first", "form", cautions=("hard",), pin=self.loop_pin, check=True)
-        yield step("coil.beads", "form")
-        yield step("coil.last", "form", cautions=("hard",), pin=self.loop_pin, check=True)
         drop = self.hanging(bench.job)
-        for one in timed(drop.steps, drop.minutes, self.hung_times) if drop else ():
-            yield one.model_copy(update={"id": f"{HUNG}/{one.id}"})
+        made = list(self._drop_steps(drop)) if drop else []
+        loops: dict[str, Any] = {"pin": self.loop_pin, "cautions": ("hard",), "check": True}
+        # What does not open goes into a loop before that is closed; what opens, when both are.
+        first = drop is not None and not _joins(drop)
+        name = self.hung.says if self.hung is not None else ""
+        if first:
+            yield from made
+            yield step("join.before", "form", name="take_left", check=True, what=name)
+        yield step("coil.first", "form", **loops)
+        yield step("coil.beads", "form")
         yield step("coil.try_on", "fit", check=True)
+        if first and self.hung_times > 1:
+            yield step("join.before", "form", name="take_right", check=True, what=name)
+        yield step("coil.last", "form", **loops)
+        if not first:
+            yield from made
+
+    def _drop_steps(self, drop: Made) -> Iterator[Step]:
+        """Yield the steps of what hangs from the end loops."""
+        rows = [(one, 1) for one in drop.steps]
+        for one, _ in timed(rows, drop.minutes, self.hung_times):
+            said = saying(one, say("join.end_loops")) if one.takes_in else one
+            yield said.model_copy(update={"id": f"{HUNG}/{one.id}"})
+        if _joins(drop) and not any(one.takes_in for one in drop.steps):
+            what = say("join.end_loops")
+            joined = step("join.open", "form", name=f"{HUNG}/take_left", check=True, what=what)
+            yield joined.model_copy(update={"times": self.hung_times})
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what opens its end loops."""
@@ -190,7 +211,6 @@ class CoilBracelet(OneWire):
             name, end = self.hung.says, drop.ends[0]
             eye = say("drawing.end_loop")
             yield from drop.advice
-            yield neither_opens(eye, name, end.opens)
             yield loop_admits(self.loop_pin, end.in_loop, eye, name)
             yield loop_admits(end.inner, (bench.wire.d,), name, eye)
 
@@ -218,3 +238,9 @@ class CoilBracelet(OneWire):
     def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: another coil, or the same one opened or closed."""
         return felt(tryon, comfortable="coil_tight", stays_on="coil_loose")
+
+
+def _joins(drop: Made) -> bool:
+    """Return whether a drop's own loop is closed round what it hangs in, or opens for it."""
+    told = any(one.takes_in for one in drop.steps)
+    return told or (drop.ends is not None and drop.ends[0].opens)

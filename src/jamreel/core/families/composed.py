@@ -42,7 +42,7 @@ from jamreel.core.workpiece.assemble import (
     wires_and_steps,
 )
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.parts_steps import order_of_work
+from jamreel.core.workpiece.parts_steps import Trial, order_of_work
 from jamreel.core.workpiece.parts_wire import needs_of, wires_of
 from jamreel.core.workpiece.sequence_drawing import rule_of, sequence_sheet
 from jamreel.core.workpiece.sequence_ledger import write_parts
@@ -99,6 +99,8 @@ class Composed(MakeUp, Construction):
     first: ClassVar[tuple[str, ...]] = ("mirrored", "rings", "ring_pin")
     usual_wire: ClassVar[Mapping[str, str]] = usually("20 awg")
     asks: ClassVar[tuple[str, ...]] = ("inside_girth", "comfortable", "stays_on")
+    # Whether it has a length that is tried before it is closed.
+    tries: ClassVar[bool] = True
 
     @abstractmethod
     def target(self, job: Job) -> Target:
@@ -181,10 +183,20 @@ class Composed(MakeUp, Construction):
         laid = worked.laid
         wires = wires_of(makeup, laid, job.cuts_by, makeup.sets, job.ratio_of(laid.finished))
         forms = makeup.forms(worked)
-        steps = order_of_work(makeup, laid, wires, makeup.worn_cautions, forms, makeup.sets)
+        trial = makeup._trial(worked)
+        steps = order_of_work(makeup, laid, wires, makeup.worn_cautions, forms, makeup.sets, trial)
         through = wires_and_steps(job, wires, steps)
         own = makeup._workings(worked, through, edits)
         return assemble(job, self.kind, self.family, own, through)
+
+    def _trial(self, worked: OnPiece) -> Trial | None:
+        """Return how the length is tried before the piece is closed, where it has one to try."""
+        lone = sum(not part.drop for part in worked.laid.parts) == 1
+        if not self.tries or (lone and not worked.laid.fastened.length and not worked.laid.runs):
+            return None
+        unit, name = self.counted_unit(worked)
+        both = self.mirrored or self.focal is not None
+        return Trial(name, unit, both)
 
     def counts_beside(self) -> tuple[str, ...]:
         """Return what the plan may set beside the count to come to the length."""

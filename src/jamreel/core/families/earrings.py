@@ -40,6 +40,7 @@ class DropEarring(Composed):
     asks: ClassVar[tuple[str, ...]] = ("comfortable",)
     eases: ClassVar[bool] = False
 
+    tries: ClassVar[bool] = False
     kind: Literal["drop_earring"] = "drop_earring"
     drop: Length = choice(50.0, 8, 200)
     pair: bool = True

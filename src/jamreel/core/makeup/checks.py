@@ -14,7 +14,7 @@ from jamreel.core.advice.closing import (
     solder_spoils,
     stronger_than_loops,
 )
-from jamreel.core.advice.joining import ends_differ, loop_admits, neither_opens, nothing_in_it
+from jamreel.core.advice.joining import ends_differ, loop_admits, nothing_in_it
 from jamreel.core.advice.parts import hole_passes, jostling
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition
@@ -61,12 +61,7 @@ def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice 
         yield from kind.made.advice
         if kind.made.hole is not None:
             yield hole_passes(kind.made.hole, composition.string.d, makeup.passes)
-    for joint in composition.joints:
-        opens = joint.left_end.opens or joint.right_end.opens
-        yield neither_opens(joint.left, joint.right, opens)
     loops = loops_of(composition)
-    for hung in loops.hung:
-        yield neither_opens(hung.drop, hung.host, hung.drop_end.opens or hung.host_end.opens)
     for one in loops.gathered:
         yield loop_admits(one.inner, one.thick, one.loop, ", ".join(one.names))
         widest = max(one.drops, default=0.0)

@@ -8,7 +8,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
 
-from jamreel.core.makeup.compose import Composition, Lying
+from jamreel.core.makeup.compose import Composition, Lying, Run
 from jamreel.core.makeup.sequence import HUNG
 from jamreel.core.parts.base import End, Made
 
@@ -35,15 +35,45 @@ class Hung:
     host_end: End
 
 
-@dataclass
-class _Knot:
-    """A part of the line with its loops, left and right, and what hangs in each."""
+@dataclass(frozen=True)
+class Hanging:
+    """A drop as it lies, what it hangs from, by name, and both ends: the loop on one ``side`` of a
+    ``knot``, a link ``in_middle`` of it, the string of a ``run``, or a part that runs through the
+    middle (neither)."""
 
+    drop: Lying
+    host: str
+    host_end: End
+    knot: "Knot | None" = None
+    side: int = 0
+    in_middle: bool = False
+    run: Run | None = None
+
+    @property
+    def drop_end(self) -> End:
+        """The loop of the drop."""
+        assert self.drop.made.ends is not None  # of what hangs
+        return self.drop.made.ends[0]
+
+    def as_named(self) -> Hung:
+        """Return it by names: alike ones are the same."""
+        return Hung(self.drop.name, self.host, self.drop_end, self.host_end)
+
+
+@dataclass
+class Knot:
+    """A part of the line with its loops, left and right, and what hangs in each.
+
+    ``what`` it is: a part as it lies, a run of strung parts, or a half of the closure.
+    """
+
+    what: Lying | Run | Made
     name: str
     ends: tuple[End, End]
     one_loop: bool
     at: float
     to: float
+    turned: bool = False
     inside: tuple[list["_Inside"], list["_Inside"]] = field(default_factory=lambda: ([], []))
 
     def take(self, side: int, name: str, end: End, wide: float = 0.0) -> None:
@@ -80,12 +110,12 @@ def loops_of(laid: Composition) -> Loops:
 
     Source: plain topology.
     """
-    knots, gaps = _line(laid)
+    knots, gaps = line_of(laid)
     for left, right in pairwise(knots):
         if left is not None and right is not None:
             left.take(1, right.name, right.ends[0])
             right.take(0, left.name, left.ends[1])
-    hung = tuple(dict.fromkeys(hung_from(laid, knots, gaps)))
+    hung = tuple(dict.fromkeys(one.as_named() for one in hung_from(laid, knots, gaps)))
     found = {
         Gathering(one.drop, one.drop_end.inner, (one.host,), one.host_end.in_loop): None
         for one in hung
@@ -111,21 +141,25 @@ def loops_of(laid: Composition) -> Loops:
     return Loops(hung, gathered, first.ends[0] if first else None)
 
 
-_Knots = Sequence[_Knot | None]
-_Gaps = dict[int, list[Lying]]
+Knots = Sequence[Knot | None]
+Gaps = dict[int, list[Lying]]
 
 
-def _line(laid: Composition) -> tuple[list[_Knot | None], _Gaps]:
+def line_of(laid: Composition) -> tuple[list[Knot | None], Gaps]:
     """Return what hangs in each other from left to right, and the drops in the gap before each.
 
     A string that goes on through what is next to it, and what goes into a cap, hang in nothing and
     are None.
+
+    Args:
+        laid: the piece laid out.
     """
-    knots: list[_Knot | None] = []
-    gaps: _Gaps = {}
+    knots: list[Knot | None] = []
+    gaps: Gaps = {}
     in_run = {id(part): run for run in laid.runs for part in run.parts}
     seen: set[int] = set()
-    _put(knots, laid.closure_name, laid.fastened.receiving, 0.0)
+    fastened = laid.fastened
+    _put(knots, fastened.receiving, laid.closure_name, fastened.receiving, 0.0)
     for part in laid.parts:
         run = in_run.get(id(part))
         if run is not None:
@@ -133,30 +167,36 @@ def _line(laid: Composition) -> tuple[list[_Knot | None], _Gaps]:
                 seen.add(id(run))
                 end = laid.string_end
                 if end.ends:
-                    knots.append(_Knot(part.name, end.ends, False, run.at, run.at + run.length))
+                    knots.append(Knot(run, part.name, end.ends, False, run.at, run.at + run.length))
                 else:
                     knots.append(None)
         elif part.drop:
             gaps.setdefault(len(knots), []).append(part)
         else:
-            _put(knots, part.name, part.made, part.at, turned=part.unit.turned)
-    _put(knots, laid.closure_name, laid.fastened.holding, laid.body_at + laid.body)
+            _put(knots, part, part.name, part.made, part.at, turned=part.unit.turned)
+    _put(knots, fastened.holding, laid.closure_name, fastened.holding, laid.body_at + laid.body)
     return knots, gaps
 
 
 def _put(
-    knots: list[_Knot | None], name: str, made: Made, at: float, *, turned: bool = False
+    knots: list[Knot | None],
+    what: Lying | Made,
+    name: str,
+    made: Made,
+    at: float,
+    *,
+    turned: bool = False,
 ) -> None:
     if made.ends:
         a, b = made.ends
         ends = (b, a) if turned else (a, b)
-        knots.append(_Knot(name, ends, made.one_loop, at, at + made.length))
+        knots.append(Knot(what, name, ends, made.one_loop, at, at + made.length, turned))
     elif made.bare:
         # What goes into a cap hangs in no loop.
         knots.append(None)
 
 
-def hung_from(laid: Composition, knots: _Knots, gaps: _Gaps) -> Iterator[Hung]:
+def hung_from(laid: Composition, knots: Knots, gaps: Gaps) -> Iterator[Hanging]:
     """Yield the drops with what each hangs from, and hang them there.
 
     Args:
@@ -169,24 +209,36 @@ def hung_from(laid: Composition, knots: _Knots, gaps: _Gaps) -> Iterator[Hung]:
     for run in laid.runs:
         for part in run.parts:
             if part.drop and part.made.ends:
-                yield Hung(part.name, laid.string.label, part.made.ends[0], thread)
+                yield Hanging(part, laid.string.label, thread, run=run)
     bare = next((p for p in laid.parts if _is_across(p, middle)), None)
     for at, drops in gaps.items():
         for drop in drops:
             if not drop.made.ends:
                 continue
-            end, in_middle = drop.made.ends[0], drop.unit.top == HUNG
-            if in_middle and any(r.at < middle < r.at + r.length for r in laid.runs):
-                yield Hung(drop.name, laid.string.label, end, thread)
+            in_middle = drop.unit.top == HUNG
+            through = next((r for r in laid.runs if r.at < middle < r.at + r.length), None)
+            if in_middle and through is not None:
+                yield Hanging(drop, laid.string.label, thread, run=through)
                 continue
             if in_middle and bare is not None and bare.made.bare:
-                yield Hung(drop.name, bare.name, end, End(0.0, bare.made.bare[1]))
+                yield Hanging(drop, bare.name, End(0.0, bare.made.bare[1]))
+                continue
+            chain = next((k for k in knots if k and _is_chain(k, middle)), None)
+            if in_middle and chain is not None:
+                yield Hanging(drop, chain.name, chain.ends[0], chain, in_middle=True)
                 continue
             host = _middle(knots, middle) if in_middle else _host(knots, at)
             if host is not None:
                 knot, side = host
-                knot.take(side, drop.name, end, drop.made.width)
-                yield Hung(drop.name, knot.name, end, knot.ends[side])
+                knot.take(side, drop.name, drop.made.ends[0], drop.made.width)
+                yield Hanging(drop, knot.name, knot.ends[side], knot, side)
+
+
+def _is_chain(knot: Knot, middle: float) -> bool:
+    """Return whether a row of links runs through the middle of the line."""
+    what = knot.what
+    links = isinstance(what, Lying) and what.made.pieces > 1
+    return links and knot.at < middle < knot.to
 
 
 def _is_across(part: Lying, middle: float) -> bool:
@@ -194,7 +246,7 @@ def _is_across(part: Lying, middle: float) -> bool:
     return part.made.bare is not None and part.at < middle < part.at + part.length
 
 
-def _host(knots: _Knots, at: int) -> tuple[_Knot, int] | None:
+def _host(knots: Knots, at: int) -> tuple[Knot, int] | None:
     """Return the loop that a drop in a gap hangs in."""
     left = knots[at - 1] if at else None
     right = knots[at] if at < len(knots) else None
@@ -205,7 +257,7 @@ def _host(knots: _Knots, at: int) -> tuple[_Knot, int] | None:
     return (left, 1) if left.ends[1].inner >= right.ends[0].inner else (right, 0)
 
 
-def _middle(knots: _Knots, middle: float) -> tuple[_Knot, int] | None:
+def _middle(knots: Knots, middle: float) -> tuple[Knot, int] | None:
     """Return the loop next to the middle of the line."""
     near = [
         (abs(place - middle), i, knot, side)

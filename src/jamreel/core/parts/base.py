@@ -12,7 +12,7 @@ from functools import cached_property
 from typing import Any, ClassVar, Literal
 
 from jamreel.core.advice import Advice
-from jamreel.core.bench.steps import Step, step
+from jamreel.core.bench.steps import Opening, Step, step
 from jamreel.core.choices import Asking
 from jamreel.core.fit.thickness import Lies
 from jamreel.core.forming.chosen import Wire
@@ -322,7 +322,16 @@ def near(now: int, by: int, least: int = 0) -> tuple[int, ...]:
 
 
 def part_step(
-    key: str, *, name: str = "", cautions: tuple[str, ...] = (), check: bool = False, **v: Any
+    key: str,
+    *,
+    name: str = "",
+    cautions: tuple[str, ...] = (),
+    check: bool = False,
+    opening: Opening | None = None,
+    **v: Any,
 ) -> Step:
     """Return a step of forming a part, under ``step.part.<key>``."""
-    return step(f"part.{key}", "form", name=name, cautions=cautions, check=check, **v)
+    v.setdefault("what", say("join.neighbour"))
+    return step(
+        f"part.{key}", "form", name=name, cautions=cautions, check=check, opening=opening, **v
+    )

@@ -1,7 +1,7 @@
 """The coil: wire wound close on a core, slid off, and strung as a tube."""
 
 import math
-from typing import ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.forming.palette import Palette
@@ -18,8 +18,10 @@ class Coiled(Wound):
         """Return the coil. Raises Refusal like ``looser``."""
         made = self.wound(wires.of("winding", self.wire), self.turns)
         goes = math.ceil(made.length / self.rod)
-        key, more = ("coil", {}) if goes == 1 else ("coil_goes", {"goes": goes, "rod": self.rod})
-        more = {"core": self.core, "turns": self.turns, **more}
+        more: dict[str, Any] = {"core": self.core, "turns": self.turns}
+        if goes > 1:
+            more |= {"goes": goes, "rod": self.rod}
+        key = "coil" if goes == 1 else "coil_goes"
         ends = f"coil_ends_{self.coil_ends}"
         return made.but(
             steps=(

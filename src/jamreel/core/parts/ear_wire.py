@@ -48,7 +48,7 @@ class EarWire(Part):
             holds=(opens_at("plain_loop", w, self.pin),),
             strokes=drawn(use),
             steps=(
-                part_step("plain_first", pin=self.pin),
+                part_step("plain_first", opening="right", pin=self.pin),
                 part_step("ear_bow", pin=self.bow_pin, check=True),
                 part_step("ear_tip", cautions=("ends", "skin"), check=True),
             ),

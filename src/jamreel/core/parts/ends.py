@@ -115,7 +115,7 @@ class Loop:
     def made_steps(self, *between: Step) -> tuple[Step, ...]:
         """Return the steps of a wire with such a loop at each end.
 
-        The next link goes in before the second loop is closed.
+        What hangs in a loop goes in before it is wound shut.
 
         Args:
             between: what is done when one end has its loop.
@@ -127,7 +127,9 @@ class Loop:
                 part_step("plain_second", pin=self.pin, check=True),
             )
         return (
-            part_step("wrapped_first", pin=self.pin, wraps=self.wraps_),
+            part_step("first_open", pin=self.pin),
+            part_step("first_in", check=True),
+            part_step("wrapped_first", wraps=self.wraps_, check=True),
             *between,
             part_step("wrapped_open", pin=self.pin),
             part_step("next_link_first", check=True),

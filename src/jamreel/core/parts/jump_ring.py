@@ -45,6 +45,7 @@ class JumpRing(Part):
             strokes=drawn(use),
             steps=(
                 part_step("rings", cautions=("eyes",), pin=self.pin, inner=inner),
+                part_step("ring_in"),
                 part_step("ring_close", check=True),
                 *(soldered_steps(w.metal) if self.soldered else ()),
             ),

@@ -60,7 +60,8 @@ def _on_eye_pin(made: Made, wire: Wire, length: float, loop: Loop) -> Made:
     """Return a linked bead made from an eye pin: nothing is cut, its first eye is there."""
     used = tuple(row for row in made.wires[0].stretches if row[0] != "loop_left")
     pin = BoughtPin("eye_pin", wire, length, used)
-    _, *rest = made.steps
+    # Without the first loop.
+    rest = made.steps[[one.id for one in made.steps].index("thread") :]
     return made.but(
         wires=(),
         bought=(pin.bought, *made.bought),

@@ -1,15 +1,38 @@
-"""The order of work of a piece of parts: cutting, every kind of part, putting together."""
+"""The order of work of a piece of parts: cutting, every part and its joining, trying, closing."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any
 
-from jamreel.core.bench.steps import Asked, Step, step
+from jamreel.core.bench.steps import Asked, Opening, Step, step
+from jamreel.core.errors import Refusal
 from jamreel.core.interlace.base import Weaving
-from jamreel.core.makeup.compose import Composition, Kind
-from jamreel.core.makeup.sequence import CLOSURE, MakeUp
+from jamreel.core.makeup.compose import Composition
+from jamreel.core.makeup.sequence import CLOSURE, STRING, MakeUp
+from jamreel.core.making.order import Order, Round, in_one, order_of
+from jamreel.core.making.things import CLOSING, MIDDLE, Sort, Things, things_of
+from jamreel.core.making.walk import LAST_IN, walk
 from jamreel.core.parts.base import Made
-from jamreel.core.words import say
+from jamreel.core.words import catalogue, say
 from jamreel.core.workpiece.steps import press_in_step
 from jamreel.core.workpiece.straight import StraightWire
+
+
+@dataclass(frozen=True)
+class Trial:
+    """How the length is tried before the piece is closed: what is counted, by its name and length
+    [mm], and whether it is counted on both sides at once."""
+
+    name: str
+    unit: float
+    both: bool
+
+    @property
+    def change(self) -> str:
+        """What may still be changed, and by how much."""
+        if self.both:
+            return say("step.composed.change.sides", name=self.name, both=2 * self.unit)
+        return say("step.composed.change.one", name=self.name, unit=self.unit)
 
 
 def order_of_work(
@@ -19,6 +42,7 @@ def order_of_work(
     worn: tuple[str, ...],
     forms: tuple[Step, ...] = (),
     sets: int = 1,
+    trial: Trial | None = None,
 ) -> tuple[Step, ...]:
     """Return the steps of a composed piece.
 
@@ -29,12 +53,22 @@ def order_of_work(
         worn: cautions that stand at the try-on.
         forms: how the whole is bent once it is threaded.
         sets: how often the whole is made, 2 for a pair.
+        trial: how its length is tried, None for what has none to try.
+
+    Raises:
+        Refusal: ends that no order can join.
     """
+    strung = strung_steps(makeup) if laid.runs else ()
+    things = things_of(laid, strung)
+    order = order_of(things, tried=trial is not None)
+    work = tuple(_Work(laid, things, order, forms, sets, trial).steps())
+    broken = walk(things, order, work, tried=trial is not None)
+    if broken is not None:
+        raise Refusal("law_broken", field="piece.entries", got=broken.thing, law=broken.law)
     steps = (
         *_cutting(wires),
         step("composed.lay_out", "form", check=True, finished=laid.finished),
-        *_parts(laid, sets),
-        *_together(makeup, laid, forms),
+        *work,
         step("composed.try_on", "fit", cautions=worn, check=True),
         press_in_step(),
     )
@@ -63,40 +97,206 @@ def _cutting(wires: Sequence[StraightWire]) -> Iterator[Step]:
     yield step("composed.ends", "cut", cautions=("ends",))
 
 
-def _parts(laid: Composition, sets: int) -> Iterator[Step]:
-    """Yield the steps of the parts; what is made alike for several entries is one step of them all.
+class _Work:
+    """What is done between cutting and the last try-on."""
 
-    What needs a torch comes first: no pearl, stone or glue is near it yet. The body comes before
-    its closure: the first half is tried on before the last end is closed.
-    """
-    alike: dict[tuple[str, tuple[str, ...]], list[Kind]] = {}
-    for kind in sorted(laid.kinds, key=_when):
-        if kind.made.steps:
-            sort = (kind.sort, tuple(one.says for one in kind.made.steps))
-            alike.setdefault(sort, []).append(kind)
-    for kinds in alike.values():
-        count = sum(kind.times for kind in kinds)
-        name = kinds[0].name
-        part = say("part.times", name=name, count=count) if count > 1 else name
-        counts: dict[str, int] = {}
-        for kind in kinds:
-            counts[kind.key] = counts.get(kind.key, 0) + kind.times
-        keys, several = tuple(counts), len(counts) > 1
-        made = kinds[0].made
-        last = made.steps[-1].id
-        for one in timed(made.steps, made.minutes, count * sets):
-            asks = (*one.asks, *(_asks(made) if one.id == last else ()))
-            yield one.model_copy(
+    def __init__(
+        self,
+        laid: Composition,
+        things: Things,
+        order: Order,
+        forms: tuple[Step, ...],
+        sets: int,
+        trial: Trial | None,
+    ) -> None:
+        self.laid, self.things, self.order = laid, things, order
+        self.forms, self.sets, self.trial = forms, sets, trial
+        self.counts = [len(row) for row in things.members]
+
+    def steps(self) -> Iterator[Step]:
+        """Yield the steps: the body, trying its length, what closes it."""
+        body = [one for one in self.order.rounds if not self._closes(one)]
+        last = body[-1] if body else None
+        held: tuple[Step, ...] = ()
+        for made in body:
+            rows = [row for n in made.sorts for row in self._of_sort(n)]
+            if made is last:
+                rows, held = self._parted(made, rows)
+            yield from rows
+        if any(part.drop for part in self.laid.parts):
+            yield step("composed.drops", "form", check=True)
+        yield from self._tried(held=bool(held))
+        yield from held
+        if self.order.left is not None:
+            what = self.order.left_name
+            side = (self.order.left[1],)
+            last_in = step("composed.last_in", "form", name=LAST_IN, check=True, what=what)
+            yield last_in.model_copy(update={"takes_in": side, "shuts": side})
+        halves = [
+            [row for n in made.sorts for row in self._of_sort(n)]
+            for made in self.order.rounds
+            if self._closes(made)
+        ]
+        # Both are made before either is glued: no flame near glue.
+        glues = [
+            next((n for n, one in enumerate(half) if one.waits_in == "glue"), 0) for half in halves
+        ]
+        yield from (one for half, at in zip(halves, glues, strict=True) for one in half[:at])
+        yield from (one for half, at in zip(halves, glues, strict=True) for one in half[at:])
+
+    def _tried(self, *, held: bool) -> Iterator[Step]:
+        """Yield trying the length, and sliding on what has to be on before the ends are shut."""
+        for pair in self.things.pairs:
+            if pair.slides:
+                drop, host = (
+                    self.things.sorts[self.things.sort_of[end[0]]] for end in (pair.one, pair.other)
+                )
+                slid = step("join.thread", "form", check=True, what=host.name)
+                yield slid.model_copy(update={"id": f"{drop.keys[0]}/slide_on"})
+        if self.trial is None:
+            return
+        closes = self.laid.fastened.length > 0
+        key = "half" if not held else "half_held" if closes else "half_on"
+        values: dict[str, Any] = {"body": self.laid.body, "finished": self.laid.finished}
+        change = self.trial.change
+        yield step(f"composed.{key}", "form", name="half", check=True, change=change, **values)
+
+    def _closes(self, one: Round) -> bool:
+        """Return whether a round belongs to closing the piece, once its length was tried."""
+        sorts = [self.things.sorts[n] for n in one.sorts]
+        later = self.order.rounds[self.order.rounds.index(one) + 1 :]
+        return all(set(sort.keys) & CLOSING for sort in sorts) and not any(
+            set(self.things.sorts[n].keys) - CLOSING for other in later for n in other.sorts
+        )
+
+    def _parted(self, one: Round, rows: list[Step]) -> tuple[list[Step], tuple[Step, ...]]:
+        """Return the steps of the last of the body before its length is tried, and those after:
+        the last end of a string, the ends of what is woven in one piece."""
+        sort = self.things.sorts[one.sorts[-1]]
+        if STRING in sort.keys:
+            at = next(n for n, row in enumerate(rows) if row.id == LAST_END)
+            return rows[:at], tuple(rows[at:])
+        lone = sum(not part.drop for part in self.laid.parts) == 1
+        if self.trial is None or not lone or not isinstance(sort.made.weaving, Weaving):
+            return rows, ()
+        ends = [n for n, row in enumerate(rows) if row.makes or row.shuts]
+        return (rows[: ends[0]], tuple(rows[ends[0] :])) if ends else (rows, ())
+
+    def _of_sort(self, number: int) -> Iterator[Step]:
+        """Yield the steps of a sort, with what is hung in where; what is made alike for several
+        entries is one step of them all."""
+        sort = self.things.sorts[number]
+        if STRING in sort.keys:
+            yield from self._strung(number)
+            return
+        count = self.counts[number]
+        closing = bool(set(sort.keys) & CLOSING)
+        keys = (CLOSURE,) if closing else sort.keys
+        part = say("part.times", name=sort.name, count=count) if count > 1 else sort.name
+        rows = list(self._hung(number, sort))
+        asked = _asks(sort.made)
+        kinds = {kind.key: kind.times for kind in self.laid.kinds} if len(keys) > 1 else {}
+        for n, (one, times) in enumerate(timed(rows, sort.made.minutes, count * self.sets)):
+            own = one.model_copy(
                 update={
                     "id": f"{keys[0]}/{one.id}",
-                    "asks": asks,
-                    "of": tuple(f"{key}/{one.id}" for key in keys) if several else (),
-                    "counts": tuple(counts.values()),
+                    "asks": (*one.asks, *(asked if n == len(rows) - 1 else ())),
+                    "of": tuple(f"{key}/{one.id}" for key in keys) if len(keys) > 1 else (),
+                    "counts": tuple(kinds[key] for key in keys) if len(keys) > 1 else (),
                     "title": say("step.of_part", part=part, title=one.title),
-                    "sort": kinds[0].sort,
-                    "figures": {**one.figures, "count": count},
+                    "sort": sort.sort,
+                    "figures": {**one.figures, "count": times},
+                    "thing": sort.keys[0],
                 }
             )
+            yield own
+
+    def _hung(self, number: int, sort: Sort) -> Iterator[tuple[Step, int]]:
+        """Yield the steps of one of a sort and of how many things each is: where nothing is hung
+        in an opening, the step that would take it falls away."""
+        count = self.counts[number]
+        left = self.order.left
+        lefts = left[1] if left and self.things.sort_of[left[0]] == number else None
+        before: dict[int, list[Opening]] = {}
+        for side, mouth in sort.mouths.items():
+            if mouth.takes is not None:
+                before.setdefault(mouth.takes, []).append(side)
+        for at in range(len(sort.steps) + 1):
+            one = sort.steps[at] if at < len(sort.steps) else None
+            sides = before.get(at, [])
+            times = sum(self.order.times(number, side) for side in sides)
+            told = [side for side in sides if sort.mouths[side].told]
+            if times and not told:
+                shut = any(sort.mouths[side].shut is not None for side in sides)
+                key = "join.before" if shut else "join.middle" if MIDDLE in sides else "join.open"
+                name = f"take_{sides[0]}"
+                what = self._what(number, sides)
+                one_in = step(key, "form", name=name, check=True, what=what)
+                yield one_in.model_copy(update={"takes_in": tuple(sides)}), times
+            if one is None:
+                continue
+            if told:
+                if times:
+                    yield saying(one, self._what(number, sides)), times
+                elif f"step.{one.work}_alone.says" in catalogue("en"):
+                    # A string goes through what it makes.
+                    yield _alone(one), count
+                continue
+            shuts = lefts is not None and lefts in one.shuts
+            if not shuts or count > 1:
+                yield one, count - shuts
+
+    def _what(self, number: int, sides: Sequence[Opening]) -> str:
+        """Return what is hung in openings of a sort, in words."""
+        found = (self.order.taken.get((number, side)) for side in sides)
+        return in_one(name for one in found if one for name in one.names)
+
+    def _strung(self, number: int) -> Iterator[Step]:
+        """Yield stringing, forming what was strung, and closing both ends."""
+        sort = self.things.sorts[number]
+        for each in sort.steps:
+            one = each.model_copy(update={"thing": STRING})
+            if one.id == LAST_END:
+                yield from self.forms
+            side: Opening = "right" if one.id == LAST_END else "left"
+            mouth = sort.mouths.get(side)
+            if mouth is not None and one.takes_in:
+                what = self._what(number, (side,))
+                yield saying(one, what) if what else _alone(one)
+            else:
+                yield one
+        for side, mouth in sort.mouths.items():
+            times = self.order.times(number, side)
+            if times and not mouth.told:
+                what = self._what(number, (side,))
+                one = step("join.open", "form", name=f"string_{side}", check=True, what=what)
+                yield one.model_copy(update={"takes_in": (side,), "thing": STRING})
+
+
+def saying(one: Step, what: str) -> Step:
+    """Return a step that takes something in, saying what.
+
+    Args:
+        one: the step, said of any neighbour.
+        what: hangs in it.
+    """
+    values = {**one.figures, "what": what}
+    return one.model_copy(
+        update={
+            "title": say(f"step.{one.work}.title", **values),
+            "says": say(f"step.{one.work}.says", **values),
+        }
+    )
+
+
+def _alone(one: Step) -> Step:
+    """Return a step of a loop in which nothing hangs."""
+    words = f"step.{one.work}_alone"
+    said = {
+        "title": say(f"{words}.title", **one.figures),
+        "says": say(f"{words}.says", **one.figures),
+    }
+    return one.model_copy(update=said)
 
 
 def _asks(made: Made) -> tuple[Asked, ...]:
@@ -106,56 +306,58 @@ def _asks(made: Made) -> tuple[Asked, ...]:
     return (*rows, *(("left",) if wired else ()))
 
 
-def timed(steps: Sequence[Step], minutes: float, times: int) -> tuple[Step, ...]:
-    """Return the steps of a part with what they take for so many of it.
+def timed(
+    steps: Sequence[tuple[Step, int]], minutes: float, times: int
+) -> Iterator[tuple[Step, int]]:
+    """Yield the steps of a part with what they take, and of how many things each is.
 
     Args:
-        steps: of one.
+        steps: of one, each with how many of the part it is done for.
         minutes: that one takes in all [min].
         times: how many are made.
 
     Source: what no step says for itself is shared out alike; common practice, no source.
     """
-    said = sum(one.minutes for one in steps)
-    silent = sum(one.minutes == 0 for one in steps)
+    said = sum(one.minutes for one, _ in steps)
+    silent = sum(one.minutes == 0 for one, _ in steps)
     rest = max(0.0, minutes - said) / silent if silent else 0.0
-    return tuple(
-        one.model_copy(
-            update={"times": times * one.times, "minutes": times * (one.minutes or rest)}
+    most = max((count for _, count in steps), default=1)
+    for one, count in steps:
+        done = times * count // most if most else times
+        yield (
+            one.model_copy(
+                update={"times": done * one.times, "minutes": done * (one.minutes or rest)}
+            ),
+            count,
         )
-        for one in steps
-    )
-
-
-def _when(kind: Kind) -> int:
-    """Return when a part is made: heat first, what is put on others after them, then the closure;
-    one that is soldered on goes last for all its heat."""
-    if kind.key == CLOSURE and (kind.made.goes_last or not _heats(kind)):
-        return 3
-    return 0 if _heats(kind) else 2 if kind.made.goes_last else 1
-
-
-def _heats(kind: Kind) -> bool:
-    return any("torch" in one.cautions for one in kind.made.steps)
 
 
 STRUNG = {"wrapped": "string", "plain": "core", "through": "string_through"}
 STRINGING = frozenset(f"composed.{key}" for key in STRUNG.values())
+# The step that closes the second end of what is strung: the length is tried before it.
+LAST_END = "string_last"
 
 
-def _together(makeup: MakeUp, laid: Composition, forms: tuple[Step, ...]) -> Iterator[Step]:
-    """Yield putting it together: the first half is tried on before the last closure."""
-    if laid.runs:
-        tail, pin = makeup.string_tail, makeup.string_pin
-        key = f"composed.{STRUNG[makeup.string_ends]}"
-        stiff = makeup.string_ends == "plain"
-        yield (
-            step(key, "form", check=True, pin=pin)
-            if stiff
-            else step(key, "form", check=True, tail=tail)
+def strung_steps(makeup: MakeUp) -> tuple[Step, ...]:
+    """Return the steps of what runs through the strung parts: stringing, and closing both ends.
+
+    Args:
+        makeup: gives how it ends.
+    """
+    tail, pin = makeup.string_tail, makeup.string_pin
+    if makeup.string_ends == "plain":
+        return (
+            step("composed.core", "form", check=True, pin=pin),
+            step("composed.core_last", "form", name=LAST_END, check=True, pin=pin),
         )
-        yield from forms
-    if any(part.drop for part in laid.parts):
-        yield step("composed.drops", "form", check=True)
-    yield step("composed.half", "form", check=True, half=laid.finished / 2)
-    yield step("composed.close", "form", check=True)
+    if makeup.string_ends == "through":
+        return (
+            step("composed.string_through", "form", check=True, tail=tail),
+            step("composed.string_through_last", "form", name=LAST_END, check=True, tail=tail),
+        )
+    what = say("join.neighbour")
+    return (
+        step("composed.string", "form", check=True, tail=tail),
+        step("composed.string_first", "form", check=True, what=what),
+        step("composed.string_last", "form", name=LAST_END, check=True, what=what),
+    )

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import replace
+from typing import Any
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.bench.steps import Step, step
@@ -130,7 +131,7 @@ def _heat(wires: Sequence[WorkedWire], outfit: Outfit) -> Iterator[Step]:
     names = ", ".join(dict.fromkeys(one.cut.label for one in wires))
     note = f"metal_note.{metal.id}.anneal"
     habit = say(note if note in catalogue("en") else "metal_note.other")
-    what = {"what": say("step.heat.wires", names=names), "habit": habit}
+    what: dict[str, Any] = {"what": say("step.heat.wires", names=names), "habit": habit}
     yield step("heat.anneal", "form", cautions=("torch",), check=True, **what)
     if metal.quench:
         yield step("heat.quench", "form", cautions=("torch",), metal=metal.name)

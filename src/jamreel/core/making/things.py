@@ -1,0 +1,290 @@
+"""The things of a piece of parts: each with its openings, and what is to hang in what at the end.
+
+An opening is there from a step on, or from the start where it is bought; it takes what hangs in it
+at a step of its own, before it is shut for good, or whenever it is opened again; or never.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
+from itertools import pairwise
+
+from jamreel.core.bench.steps import Opening, Step
+from jamreel.core.makeup.compose import Composition, Kind, Lying, Run
+from jamreel.core.makeup.loops import Hanging, Knot, hung_from, line_of
+from jamreel.core.makeup.sequence import CLOSURE, STRING
+from jamreel.core.parts.base import End, Made
+from jamreel.core.words import say
+
+MIDDLE: Opening = "middle"
+RECEIVING, HOLDING = f"{CLOSURE}.receiving", f"{CLOSURE}.holding"
+CLOSING = frozenset({RECEIVING, HOLDING})
+# A drop slides on what it hangs from with so much play [mm]; common practice.
+SLIDE_PLAY_MM = 0.2
+
+
+@dataclass(frozen=True)
+class Mouth:
+    """An opening of one sort of thing, by the places of steps in the list of its sort.
+
+    It is there from step ``made`` on, -1 from the start; it takes what hangs in it just before step
+    ``takes``, None where it never does; ``told`` where that step says so itself. ``shut`` is the
+    step that closes it for good. Of a closure's half one is ``to_body``.
+    """
+
+    side: Opening
+    made: int
+    takes: int | None
+    told: bool = False
+    shut: int | None = None
+    to_body: bool = False
+
+
+@dataclass(frozen=True)
+class Sort:
+    """What is made alike: the names of its kinds for good, what it is called, how one is made,
+    its steps, and its openings by the side that they lie on."""
+
+    keys: tuple[str, ...]
+    name: str
+    made: Made
+    steps: tuple[Step, ...]
+    mouths: dict[Opening, Mouth] = field(hash=False)
+    sort: str = ""
+
+    @property
+    def bought(self) -> bool:
+        """Whether all its openings are there from the start."""
+        return all(one.made < 0 for one in self.mouths.values())
+
+    @property
+    def heats(self) -> bool:
+        """Whether a flame is held to it."""
+        return any("torch" in one.cautions for one in self.steps)
+
+    @property
+    def opens_again(self) -> bool:
+        """Whether every opening of it that takes something can be opened again."""
+        taking = [one for one in self.mouths.values() if one.takes is not None]
+        return bool(taking) and all(one.shut is None for one in taking)
+
+
+@dataclass(frozen=True)
+class Pair:
+    """Two openings that hang in each other at the end, each as the number of its thing and the
+    side; a drop ``slides`` on what has none."""
+
+    one: tuple[int, Opening]
+    other: tuple[int, Opening]
+    slides: bool = False
+
+
+@dataclass(frozen=True)
+class Things:
+    """The things of a piece from left to right: of each the number of its sort; the pairs that hang
+    in each other; and what is threaded on which string, by numbers."""
+
+    sorts: tuple[Sort, ...]
+    sort_of: tuple[int, ...]
+    pairs: tuple[Pair, ...]
+    threaded: tuple[tuple[int, int], ...]
+    path_of: tuple[str, ...]
+
+    @cached_property
+    def pairs_of(self) -> dict[tuple[int, Opening], tuple[tuple[int, int, Opening], ...]]:
+        """By opening: the number of each pair that it is in, with the other's thing and side."""
+        found: dict[tuple[int, Opening], list[tuple[int, int, Opening]]] = {}
+        for n, pair in enumerate(self.pairs):
+            for here, (there, side) in ((pair.one, pair.other), (pair.other, pair.one)):
+                found.setdefault(here, []).append((n, there, side))
+        return {key: tuple(row) for key, row in found.items()}
+
+    @cached_property
+    def members(self) -> tuple[tuple[int, ...], ...]:
+        """Of every sort its things, from left to right."""
+        found: list[list[int]] = [[] for _ in self.sorts]
+        for thing, sort in enumerate(self.sort_of):
+            found[sort].append(thing)
+        return tuple(tuple(row) for row in found)
+
+    def closes(self, number: int) -> bool:
+        """Return whether a sort is a half of the closure that is put on when the length was tried:
+        one that hangs in nothing (a cap), or takes the body and has no flame held to it."""
+        sort = self.sorts[number]
+        if not set(sort.keys) & CLOSING:
+            return False
+        ends = [(thing, side) for thing in self.members[number] for side in sort.mouths]
+        joined = [end for end in ends if end in self.pairs_of]
+        if joined and sort.heats and not sort.made.goes_last:
+            return False
+        return not joined or any(self.takes(*end) for end in joined)
+
+    def mouth(self, thing: int, side: Opening) -> Mouth | None:
+        """Return an opening of a thing; None for what it does not open at."""
+        return self.sorts[self.sort_of[thing]].mouths.get(side)
+
+    def takes(self, thing: int, side: Opening) -> bool:
+        """Return whether an opening ever takes what hangs in it."""
+        mouth = self.mouth(thing, side)
+        return mouth is not None and mouth.takes is not None
+
+
+def things_of(laid: Composition, string_steps: Sequence[Step]) -> Things:
+    """Return the things of a piece.
+
+    Args:
+        laid: the piece laid out.
+        string_steps: of what runs through its strung parts, none where nothing does.
+
+    Source: ``makeup.loops``.
+    """
+    return _Gathered(laid, tuple(string_steps)).things()
+
+
+class _Gathered:
+    """Things as they are found along the line."""
+
+    def __init__(self, laid: Composition, string_steps: tuple[Step, ...]) -> None:
+        self.laid = laid
+        self.sorts = [*_sorts(laid), *_string(laid, string_steps)]
+        self.number = {key: n for n, sort in enumerate(self.sorts) for key in sort.keys}
+        self.sort_of: list[int] = []
+        self.paths: list[str] = []
+        self.seen: dict[int, int] = {}
+        self.threaded: list[tuple[int, int]] = []
+
+    def add(self, what: object, key: str, path: str) -> int:
+        """Return the number of a thing, a new one where it has none."""
+        number = self.seen.get(id(what))
+        if number is None:
+            number = self.seen[id(what)] = len(self.sort_of)
+            self.sort_of.append(self.number[key])
+            self.paths.append(path)
+        return number
+
+    def things(self) -> Things:
+        laid = self.laid
+        knots, gaps = line_of(laid)
+        halves = {id(laid.fastened.receiving): RECEIVING, id(laid.fastened.holding): HOLDING}
+        in_run = {id(part): run for run in laid.runs for part in run.parts}
+        if RECEIVING in self.number:
+            self.add(laid.fastened.receiving, RECEIVING, "closure")
+        for part in (*laid.parts, *laid.beside):
+            number = self.add(part, part.unit.key, part.unit.path)
+            run = in_run.get(id(part))
+            if run is not None:
+                self.threaded.append((number, self.add(run, STRING, part.unit.path)))
+        if HOLDING in self.number:
+            self.add(laid.fastened.holding, HOLDING, "closure")
+        pairs = [
+            Pair(self._of(left, 1, halves), self._of(right, 0, halves))
+            for left, right in pairwise(knots)
+            if left is not None and right is not None
+        ]
+        for one in hung_from(laid, knots, gaps):
+            pairs += self._hung(one, halves)
+        return Things(
+            tuple(self.sorts),
+            tuple(self.sort_of),
+            tuple(pairs),
+            tuple(self.threaded),
+            tuple(self.paths),
+        )
+
+    def _of(self, knot: Knot, side: int, halves: dict[int, str]) -> tuple[int, Opening]:
+        """Return an opening of the line by the number of its thing."""
+        what = knot.what
+        if isinstance(what, Lying):
+            number = self.seen[id(what)]
+        elif isinstance(what, Run):
+            number = self.add(what, STRING, "string")
+        else:
+            number = self.add(what, halves[id(what)], "closure")
+        if knot.one_loop:
+            return number, "ring"
+        return number, "right" if (side == 1) != knot.turned else "left"
+
+    def _hung(self, one: Hanging, halves: dict[int, str]) -> Iterator[Pair]:
+        """Yield a drop as a pair with what it hangs from."""
+        drop = self.seen[id(one.drop)]
+        loop: Opening = "ring" if one.drop.made.one_loop else "left"
+        if one.run is not None:
+            self.threaded.append((drop, self.add(one.run, STRING, "string")))
+        elif one.knot is not None:
+            there = self._of(one.knot, one.side, halves)
+            host = one.knot.what
+            if not one.in_middle or not isinstance(host, Lying):
+                yield Pair((drop, loop), there)
+                return
+            # On a chain that goes through: closed round a link, in one that is opened, or slid on.
+            ends: tuple[tuple[int, Opening], tuple[int, Opening]] = (
+                (drop, loop),
+                (there[0], MIDDLE),
+            )
+            mouths = (self.sorts[self.sort_of[thing]].mouths.get(side) for thing, side in ends)
+            takes = any(mouth is not None and mouth.takes is not None for mouth in mouths)
+            room = one.drop_end.inner - SLIDE_PLAY_MM
+            yield Pair(*ends, slides=not takes and host.made.thickness <= room)
+
+
+def _sorts(laid: Composition) -> Iterator[Sort]:
+    """Yield what is made alike, what several entries have alike once; closure halves first."""
+    alike: dict[tuple[str, tuple[str, ...]], list[Kind]] = {}
+    halves = {id(laid.fastened.receiving): RECEIVING, id(laid.fastened.holding): HOLDING}
+    for kind in laid.kinds:
+        if kind.key == CLOSURE:
+            half = kind.made
+            key = halves.pop(id(half), None)
+            if key and (half.steps or half.ends or half.bought):
+                yield _sort((key,), kind, half="right" if key == RECEIVING else "left")
+        elif kind.made.steps:
+            told = (kind.sort, tuple(one.says for one in kind.made.steps))
+            alike.setdefault(told, []).append(kind)
+        else:
+            alike[kind.key, ()] = [kind]
+    for kinds in alike.values():
+        yield _sort(tuple(dict.fromkeys(kind.key for kind in kinds)), kinds[0])
+
+
+def _sort(keys: tuple[str, ...], kind: Kind, half: Opening | None = None) -> Sort:
+    made = kind.made
+    sides: tuple[Opening, ...] = ("ring",) if made.one_loop else ("left", "right")
+    mouths = {}
+    for side, end in zip(sides, made.ends or (), strict=False):
+        to_body = half is not None and side in (half, "ring")
+        mouths[side] = _mouth(made, end, side, (side, "body") if to_body else (side,))
+    if made.pieces > 1 and made.ends:
+        mouths[MIDDLE] = _mouth(made, made.ends[0], MIDDLE, (MIDDLE,))
+    return Sort(keys, kind.name, made, made.steps, mouths, kind.sort)
+
+
+def _string(laid: Composition, steps: tuple[Step, ...]) -> Iterator[Sort]:
+    """Yield the string, where something is strung; its loops are closed by steps of their own."""
+    if not laid.runs:
+        return
+    made = laid.string_end
+    mouths: dict[Opening, Mouth] = {}
+    if made.ends:
+        sides: tuple[Opening, Opening] = ("left", "right")
+        for side, end in zip(sides, made.ends, strict=True):
+            mouths[side] = _mouth(made.but(steps=steps), end, side, (side,))
+    name = say("join.string" if any(one.shuts for one in steps) else "join.core")
+    yield Sort((STRING,), name, made, steps, mouths, STRING)
+
+
+def _mouth(made: Made, end: End, side: Opening, called: tuple[Opening, ...]) -> Mouth:
+    """Return an opening as its steps tell it; what they don't tell follows from its end."""
+    steps, here, to_body = made.steps, set(called), "body" in called
+
+    def at(does: str) -> int | None:
+        return next((n for n, one in enumerate(steps) if here & set(getattr(one, does))), None)
+
+    first, takes, shut = at("makes"), at("takes_in"), at("shuts")
+    if first is None:
+        first = len(steps) - 1 if made.wires and steps and takes is None else -1
+    told = takes is not None
+    if takes is None and shut is not None:
+        takes = shut if shut > first else None
+    elif takes is None and end.opens:
+        takes = len(steps)
+    return Mouth(side, first, takes, told, shut, to_body)
