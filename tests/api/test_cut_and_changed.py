@@ -240,15 +240,15 @@ def test_what_can_not_be_settled_is_refused(bench_: Bench) -> None:
 
 
 def test_a_formed_step_says_which_pin_and_place_have_changed(bench_: Bench) -> None:
-    bench_.tick("small/wrapped_first", kind="step")
+    bench_.tick("small/first_open", kind="step")
     bench_.change(wider_loops)
-    (step,) = [s for s in bench_.now["standing"]["steps"] if s["key"] == "small/wrapped_first"]
+    (step,) = [s for s in bench_.now["standing"]["steps"] if s["key"] == "small/first_open"]
     assert step["verdict"] == "changed"
     said = " ".join(step["changes"])
     assert "3" in said
     assert "4" in said
     bench_.change(lambda brief: brief["piece"]["entries"].pop(0))
-    (gone,) = [s for s in bench_.now["standing"]["steps"] if s["key"] == "small/wrapped_first"]
+    (gone,) = [s for s in bench_.now["standing"]["steps"] if s["key"] == "small/first_open"]
     assert gone["verdict"] == "not_needed"
 
 

@@ -72,7 +72,7 @@ def test_numbers_in_steps_are_those_of_the_figures_and_choices(kind: str) -> Non
     compared = 0
     for step in plan.steps:
         for name, value in step.figures.items():
-            if name in figures and step.id not in ("cut", "take"):
+            if name in figures and step.id not in ("cut", "take", "round"):
                 assert value == pytest.approx(figures[name], abs=1e-3), (step.id, name)
                 compared += 1
             elif name in CALLED:

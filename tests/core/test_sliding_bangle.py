@@ -288,4 +288,9 @@ def test_cautions_stand_at_their_steps(brief: dict[str, Any]) -> None:
         assert caution.because
         assert all(caution.id in steps[s].cautions for s in caution.steps)
     order = [s.id for s in plan.steps]
-    assert order.index("try_on") < order.index("charms") < order.index("press_in")
+    assert order.index("try_on") < order.index("mallet") < order.index("press_in")
+    # Charms come last of all, and where there are none no step speaks of them.
+    assert "charms" not in order
+    with_five = planned({**brief, "piece": {**brief["piece"], "charms": 5}})
+    order = [s.id for s in with_five.steps]
+    assert order.index("mallet") < order.index("charms") < order.index("press_in")

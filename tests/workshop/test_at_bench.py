@@ -1,5 +1,6 @@
 """Bench mode: clocks, waits and repeats by the server's clock; what is told; two pieces in turn."""
 
+import json
 from collections.abc import Callable
 from datetime import UTC, datetime, timedelta
 from typing import Any
@@ -16,6 +17,7 @@ from jamreel.workshop.pieces import start_piece
 from jamreel.workshop.planning import shop_of
 from jamreel.workshop.shops import change_hand, change_settings
 from jamreel.workshop.stock import add_stock
+from tests.conftest import EXAMPLES
 
 Brief = dict[str, Any]
 BEGIN = datetime(2026, 11, 2, 9, 0, tzinfo=UTC)
@@ -176,6 +178,26 @@ def test_repeats_are_counted_and_wires_are_cut_longest_first(bench: Workshop) ->
     again = next(s for s in at_bench.at_bench(bench, piece.pk).steps if "cut" in s.step.asks)
     assert again.counted == 2
     assert [key for key, _ in again.cuts] == [key for key, _ in cutting.cuts[1:]]
+
+
+def test_a_round_is_gone_through_part_by_part(bench: Workshop) -> None:
+    brief = json.loads((EXAMPLES / "linked-bracelet.json").read_text())
+    rows = [{"id": "a", "part": {"kind": "linked_bead"}, "times": 3}]
+    brief["piece"] = {**brief["piece"], "entries": rows, "counted": False}
+    piece = start_piece(bench, "Three links", brief, None)
+    at = [one.step for one in at_bench.at_bench(bench, piece.pk).steps if one.step.round]
+    ids = [one.id for one in at]
+    assert ids[:3] == ["a/first_open", "a/first_in", "a/wrapped_first"]
+    assert [one.times for one in at[:3]] == [3, 2, 3]
+    # One part: every step but hanging it in the last one, of which there is none.
+    for key in (ids[0], *ids[2:]):
+        at_bench.count(bench, piece.pk, key, 1)
+    assert at_bench.at_bench(bench, piece.pk).at == ids[0]
+    at_bench.count(bench, piece.pk, ids[0], 2)
+    assert at_bench.at_bench(bench, piece.pk).at == ids[1]
+    # A count of before this order means the first so many.
+    at_bench.count(bench, piece.pk, ids[1], 1)
+    assert at_bench.at_bench(bench, piece.pk).at == ids[2]
 
 
 @pytest.mark.parametrize(

@@ -80,7 +80,7 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
     if (busy() || next.kind === "stay") return;
     if (next.kind === "look") return look(next.key === stood.at ? null : next.key);
     look(null);
-    if (next.kind === "count") count(at, next.counted);
+    if (next.kind === "count") count(next.key, next.counted);
     else if (next.kind === "cut" && step) {
       const told = { actual: cut.actual, stock_id: chosen(step, cut) };
       // What was typed was of this wire; what it came from is likely to serve the next one, too.

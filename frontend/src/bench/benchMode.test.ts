@@ -61,7 +61,7 @@ describe("going on", () => {
 
   it("counts repeats up to the last, which is done", () => {
     const at = (counted: number) => view([step("loop", { times: 26, counted })]);
-    expect(onward(at(0), "loop", NOW)).toEqual({ kind: "count", counted: 1 });
+    expect(onward(at(0), "loop", NOW)).toEqual({ kind: "count", key: "loop", counted: 1 });
     expect(partOf(at(6).steps[0]!)).toEqual({ at: 7, of: 26 });
     expect(onward(at(25), "loop", NOW)).toEqual({ kind: "done" });
   });
@@ -91,7 +91,7 @@ describe("going on", () => {
 describe("going back", () => {
   it("takes a repeat back before it leaves the step", () => {
     const at = view([step("a", { done: true }), step("b", { times: 4, counted: 2 })]);
-    expect(backward(at, "b")).toEqual({ kind: "count", counted: 1 });
+    expect(backward(at, "b")).toEqual({ kind: "count", key: "b", counted: 1 });
     const none = view([step("a", { done: true }), step("b", { times: 4 })]);
     expect(backward(none, "b")).toEqual({ kind: "look", key: "a" });
     expect(backward(none, "a")).toEqual({ kind: "stay" });
@@ -118,9 +118,9 @@ describe("presses that the server has not counted yet", () => {
   it("count at once, so that the next press goes on from there", () => {
     const links = view([step("links", { times: 3 }), step("clasp", { times: 3 })]);
     const once = withCount(links, "links", 1);
-    expect(onward(once, "links", NOW)).toEqual({ kind: "count", counted: 2 });
+    expect(onward(once, "links", NOW)).toEqual({ kind: "count", key: "links", counted: 2 });
     expect(onward(withCount(once, "links", 2), "links", NOW)).toEqual({ kind: "done" });
-    expect(onward(once, "clasp", NOW)).toEqual({ kind: "count", counted: 1 });
+    expect(onward(once, "clasp", NOW)).toEqual({ kind: "count", key: "clasp", counted: 1 });
   });
 });
 
@@ -128,4 +128,36 @@ it("knows the steps at which marks are read off", () => {
   const works = ["wire.mark", "sliding.mark", "wire.cut", "finish.hallmark", undefined];
   const steps = works.map((work) => ({ step: { work } }) as StepAtBench);
   expect(steps.map(isMarking)).toEqual([true, true, false, false, false]);
+});
+
+describe("a round", () => {
+  const round = (counts: number[]) =>
+    view(
+      ["open", "in", "wrap"].map((id, n) => {
+        // The first of three has nothing to take.
+        const one = step(id, { times: id === "in" ? 2 : 3, counted: counts[n] });
+        return { ...one, step: { ...one.step, round: "r" } };
+      }),
+    );
+
+  it("does all for one part before the next is begun, past what the first has not", () => {
+    let at = withCount(round([0, 0, 0]), "open", 1);
+    const walked = [at.at];
+    for (let n = 0; n < 6; n += 1) {
+      const next = onward(at, at.at, NOW);
+      if (next.kind !== "count") break;
+      at = withCount(at, next.key, next.counted);
+      walked.push(at.at);
+    }
+    expect(walked).toEqual(["wrap", "open", "in", "wrap", "open"]);
+    // The last part ticks its steps off one by one.
+    expect(onward(at, "open", NOW)).toEqual({ kind: "done" });
+  });
+
+  it("goes back to what was done last, whichever step that was", () => {
+    const at = round([1, 0, 1]);
+    expect(backward(at, "open")).toEqual({ kind: "count", key: "wrap", counted: 0 });
+    expect(withCount(at, "wrap", 0).at).toBe("wrap");
+    expect(backward(round([1, 0, 0]), "wrap")).toEqual({ kind: "count", key: "open", counted: 0 });
+  });
 });

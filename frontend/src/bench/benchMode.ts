@@ -3,7 +3,7 @@ import type { AtBench, StepAtBench, WaitView } from "../api/client";
 /** What a press of the foot pedal does now. */
 export type Onward =
   | { kind: "cut"; key: string }
-  | { kind: "count"; counted: number }
+  | { kind: "count"; key: string; counted: number }
   | { kind: "done" }
   | { kind: "look"; key: string }
   | { kind: "end_wait"; wait: number }
@@ -45,7 +45,9 @@ export function onward(view: AtBench, at: string, now: number): Onward {
   const wire = step.cuts[0];
   if (wire) return { kind: "cut", key: wire.key };
   const times = repeats(step);
-  return step.counted + 1 < times ? { kind: "count", counted: step.counted + 1 } : { kind: "done" };
+  return step.counted + 1 < times
+    ? { kind: "count", key: at, counted: step.counted + 1 }
+    : { kind: "done" };
 }
 
 const STAY: Onward = { kind: "stay" };
@@ -65,9 +67,33 @@ function following(view: AtBench, at: string): string {
 export function backward(view: AtBench, at: string): Onward {
   const place = view.steps.findIndex((one) => one.step.id === at);
   const step = view.steps[place];
-  if (step && !step.done && step.counted > 0) return { kind: "count", counted: step.counted - 1 };
+  const last = step?.step.round ? lastOfRound(view.steps, step.step.round) : step;
+  if (last && !last.done && last.counted > 0)
+    return { kind: "count", key: last.step.id, counted: last.counted - 1 };
   const before = view.steps[place - 1];
   return before ? { kind: "look", key: before.step.id } : STAY;
+}
+
+/** How far a step of a round is: of how many parts it is done, those counted that it is not for. */
+function turn(one: StepAtBench, mates: readonly StepAtBench[]): number {
+  const most = Math.max(...mates.map((mate) => repeats(mate)));
+  return one.counted + most - repeats(one);
+}
+
+/** The step of a round that comes next: of the part that is least far, the first. */
+function nextOfRound(steps: readonly StepAtBench[], round: string): StepAtBench | undefined {
+  const mates = steps.filter((one) => one.step.round === round);
+  const still = mates.filter((one) => !one.done);
+  const least = Math.min(...still.map((one) => turn(one, mates)));
+  return still.find((one) => turn(one, mates) === least);
+}
+
+/** The step of a round that was done last: of the part that is furthest, the last. */
+function lastOfRound(steps: readonly StepAtBench[], round: string): StepAtBench | undefined {
+  const mates = steps.filter((one) => one.step.round === round);
+  const begun = mates.filter((one) => one.counted > 0);
+  const most = Math.max(...begun.map((one) => turn(one, mates)));
+  return begun.findLast((one) => turn(one, mates) === most);
 }
 
 /** Which part is at hand, counted from one; null where nothing is repeated. */
@@ -89,7 +115,9 @@ export function isMarking(step: StepAtBench): boolean {
 /** A piece with so many repeats of a step done, as it will be once the server has counted them. */
 export function withCount<T extends AtBench>(view: T, key: string, counted: number): T {
   const steps = view.steps.map((one) => (one.step.id === key ? { ...one, counted } : one));
-  return { ...view, steps };
+  const round = steps.find((one) => one.step.id === key)?.step.round;
+  const next = round ? nextOfRound(steps, round) : undefined;
+  return { ...view, steps, at: next?.step.id ?? view.at };
 }
 
 /** Waits that have ended since they were last looked at. */

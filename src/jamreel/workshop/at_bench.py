@@ -198,14 +198,29 @@ def lay_down(workshop: Workshop, piece_id: int) -> None:
 
 
 def count(workshop: Workshop, piece_id: int, key: str, counted: int) -> None:
-    """Keep how many repeats of a step are done. Raises NothingToTick for no step of the piece."""
+    """Keep how many repeats of a step are done; in a round the next step of it is in hand then.
+
+    Raises:
+        NothingToTick: no step of the piece.
+    """
     piece = whole_piece(workshop, piece_id)
     plan = plan_of(piece, shop_of(workshop)).plan
-    if plan is None or all(step.id != key for step in plan.steps):
+    step = next((one for one in plan.steps if one.id == key), None) if plan else None
+    if step is None:
         raise NothingToTick
     rows(StepClock, workshop).update_or_create(
         workshop=workshop, piece_id=piece_id, key=key, defaults={"counted": counted}
     )
+    if step.round:
+        go_to(workshop, piece_id, _in_round(at_bench(workshop, piece_id).steps, step.round))
+
+
+def _in_round(steps: Sequence[Doing], name: str) -> str:
+    """Return the step of a round that comes next: of the part that is least far, the first."""
+    mates = [one for one in steps if one.step.round == name]
+    most = max(one.step.times for one in mates)
+    still = [one for one in mates if not one.done]
+    return min(still, key=lambda one: one.counted + most - one.step.times).step.id
 
 
 def tell(workshop: Workshop, piece_id: int, key: str, told: dict[str, str]) -> None:

@@ -56,8 +56,13 @@ def test_cups_are_domed_from_round_blanks_for_pearls() -> None:
     assert by_id["pearls"].waits == 60
     assert by_id["pearls"].cautions == ("glue",)
     order = steps(plan)
-    # Heat before pearls, everything before glue.
-    assert order.index("peg") < order.index("shape") < order.index("try_on") < order.index("pearls")
+    # Hammered, annealed, domed; pegs on the shaped piece; everything before glue.
+    ends = [order.index(one) for one in ("cups", "soft", "dome", "drill", "file", "shape")]
+    assert ends == sorted(ends)
+    assert order.index("shape") < order.index("peg") < order.index("try_on") < order.index("pearls")
+    finished = plan_raw({**BRIEF, "making": {"finish": ["polish", "tumble"]}}, FORGE)
+    polished = steps(finished)
+    assert polished.index("peg") < polished.index("tumble") < polished.index("pearls")
     assert {need.label: need.quantity for need in plan.needs} == {"pearls": 2, "pegs": 2}
 
 

@@ -47,9 +47,10 @@ class Step(Written):
     through and through, and ``wants`` what of the bench's outfit it takes.
 
     ``work`` is the kind of work, the same wherever it is done; it is repeated for so many ``times``
-    parts. All of them take so many ``minutes`` of hands, which ``takes`` those resources; then it
-    is left alone for ``waits`` [min], ``waits_in`` one of them. ``asks`` is what is known when it
-    is done.
+    parts. Steps of one ``round`` are done one part after the other: all for one, then all for the
+    next; one with fewer times than the others falls away for the first parts. All of them take so
+    many ``minutes`` of hands, which ``takes`` those resources; then it is left alone for ``waits``
+    [min], ``waits_in`` one of them. ``asks`` is what is known when it is done.
 
     What it does to openings: it ``makes`` some, which stand open
     until closed; it ``takes_in`` what hangs in them; it ``shuts`` some for good. It
@@ -72,6 +73,7 @@ class Step(Written):
     wants: tuple[str, ...] = Field(default=(), exclude=True)
     work: str = ""
     times: int = 1
+    round: str = ""
     minutes: Quantity = 0.0
     takes: tuple[Resource, ...] = ("hands",)
     waits: Quantity = 0.0

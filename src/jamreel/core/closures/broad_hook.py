@@ -47,6 +47,7 @@ class BroadHook(TwoLegged):
             width=broad + w.d + self.loop_pin + 2 * w.d,
             steps=(
                 closure_step("broad_u", pin=broad),
+                closure_step("broad_loops", pin=self.loop_pin),
                 closure_step("turn_over", pin=self.hook_pin),
                 closure_step("curve_to_wrist"),
             ),

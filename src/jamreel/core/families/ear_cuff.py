@@ -1,7 +1,7 @@
 """The ear cuff: an open ring on the ear's rim, one or two turns."""
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
@@ -26,7 +26,7 @@ from jamreel.core.words import say
 from jamreel.core.workpiece.drawing import section_sheet
 from jamreel.core.workpiece.feel import grips
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.steps import shape_step
+from jamreel.core.workpiece.steps import feel_step, shape_step
 from jamreel.core.workpiece.straight import Stretch
 from jamreel.core.workpiece.verdicts import felt
 
@@ -216,6 +216,10 @@ class EarCuff(OneWire):
         yield step("ear.gap", "form", gap=bench.own.gap, check=True)
         where, place = say(f"site.{thin.site}"), say(f"place.{self.place}")
         yield step("ear.try_on", "fit", cautions=("ear",), check=True, where=where, place=place)
+
+    def last_steps(self) -> Sequence[Step]:
+        """Return the last look: its ends are round, and its gap stays as it was set."""
+        return (feel_step(),)
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what pulls the ring open."""

@@ -81,7 +81,7 @@ class ForgedBangle(OpenRing):
     pearl: Length = choice(6.0, 3, 20, when=("ends", "cups"))
 
     def formed(self, job: Job, wire: Wire) -> Wire:
-        """Return the strip, as hard as rolling leaves it; soldered pegs leave it soft."""
+        """Return the strip, as hard as rolling leaves it; with cups it is annealed."""
         strip = self._strip
         if self.ends == "cups":
             hard = wire.metal.yields["dead_soft"]
@@ -212,7 +212,7 @@ class ForgedBangle(OpenRing):
         return replace(found, rows=rows, answers=answers)
 
     def forming(self, bench: OnBench) -> Iterator[Step]:
-        """Yield rolling, hammering, cups and pegs, filing, then the shape."""
+        """Yield rolling, hammering, cups, filing, then the shape."""
         yield from self._rolled(bench)
         yield from self._ended(bench)
         yield step("forged.file", "form", cautions=("ends",), check=True)
@@ -253,14 +253,16 @@ class ForgedBangle(OpenRing):
         )
         if self.ends == "cups":
             punch = outfit.nearest_punch(self.pearl) or self.pearl
+            # Hammered thin, its ends would crack in the dome.
+            yield step("forged.soft", "form", cautions=("torch", "pickle"), check=True)
             yield step("forged.dome", "form", cautions=("hammer",), check=True, punch=punch)
             yield step("forged.drill", "form", cautions=("drill",), peg=PEG_WIRE_MM)
-            peg = PEG_SHARE * self.pearl
-            cautions = ("torch", "pickle")
-            yield step("forged.peg", "form", cautions=cautions, check=True, peg=peg)
 
     def finishing(self, made: Round) -> Iterator[Step]:
-        """Yield trying on bare; pearls are glued when nothing else is to be done."""
+        """Yield pegs on the shaped piece, trying on bare, and at the very end the pearls."""
+        if self.ends == "cups":
+            peg, cautions = PEG_SHARE * self.pearl, ("torch", "pickle")
+            yield step("forged.peg", "form", cautions=cautions, check=True, peg=peg)
         on = f"overlap.try_on_{made.over}"
         yield step(on, "fit", name="try_on", check=True, overlap=self.overlap, parted=made.parted)
         if self.ends == "cups":

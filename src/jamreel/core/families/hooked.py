@@ -135,14 +135,16 @@ class HookedRing(OneWire, ABC):
         return developed_length(self.eye_moves(), wire.d)
 
     def forming(self, bench: OnBench) -> Iterator[Step]:
-        """Yield the order of work: tip, hook, eye, then the shape."""
+        """Yield the order of work: tip, hook, the shape; tried on, the eye is turned last."""
         assert bench.former is not None  # it has a target
         yield step("hooked.tip", "form", pin=self.tip_pin)
         yield step("hooked.hook", "form", pin=self.hook_pin, check=True)
         bears = self.eye_bearing.beyond(self.eye_pin, bench.wire.d)
         eye = f"hooked.eye_{self.eye_sits}"
-        yield step(eye, "form", name="eye", pin=self.eye_pin, bears=bears, check=True)
         yield shape_step(bench.former)
+        worn = bench.own
+        yield step("hooked.try_held", "form", name="half", check=True, worn=worn, bears=bears)
+        yield step(eye, "form", name="eye", pin=self.eye_pin, bears=bears, check=True)
         yield step(f"hooked.try_on_{self.worn_on}", "fit", check=True, worn=bench.own)
 
     def hold(self, bench: OnBench) -> Hold:

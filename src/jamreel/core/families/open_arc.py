@@ -2,7 +2,7 @@
 
 import math
 from abc import ABC, abstractmethod
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -35,7 +35,7 @@ from jamreel.core.workpiece.drawing import (
 )
 from jamreel.core.workpiece.feel import pressed
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.steps import shape_step
+from jamreel.core.workpiece.steps import feel_step, shape_step
 from jamreel.core.workpiece.straight import Stretch
 
 TURN = 2 * math.pi
@@ -130,15 +130,20 @@ class OpenArc(OneWire, ABC):
         return (left, body, right)
 
     def forming(self, bench: OnBench) -> Iterator[Step]:
-        """Yield the order of work: the ends, then the shape."""
+        """Yield the order of work: the shape, then its loops; ends are rounded first."""
         assert bench.former is not None  # it has a target
-        if self.looped:
-            yield step("arc.loops", "form", pin=self.loop_pin, check=True)
-        else:
+        if not self.looped:
             yield step("arc.rounded", "form", cautions=("ends",), check=True)
         yield shape_step(bench.former)
         yield step(f"arc.{self.worn_on}", "form", check=True)
+        if self.looped:
+            yield step("arc.try_held", "form", name="half", check=True)
+            yield step("arc.loops", "form", pin=self.loop_pin, check=True)
         yield from self.try_on_steps(bench)
+
+    def last_steps(self) -> Sequence[Step]:
+        """Return the last look at the ends."""
+        return super().last_steps() if self.looped else (feel_step(),)
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what opens its loops, or the arc itself."""

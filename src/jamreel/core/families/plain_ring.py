@@ -2,7 +2,7 @@
 
 import math
 from abc import ABC, abstractmethod
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
@@ -30,7 +30,7 @@ from jamreel.core.workpiece.assemble import Fit
 from jamreel.core.workpiece.drawing import across, point_on, ring_round, section_sheet, wire_along
 from jamreel.core.workpiece.feel import opened, pressed
 from jamreel.core.workpiece.ledger import Book
-from jamreel.core.workpiece.steps import shape_step
+from jamreel.core.workpiece.steps import feel_step, shape_step
 from jamreel.core.workpiece.straight import Stretch
 from jamreel.core.workpiece.verdicts import by_inside_girth, felt, verdict
 
@@ -112,6 +112,10 @@ class PlainRing(OneWire, ABC):
             book: that the terms are written into.
         """
         return (Stretch("body", (bow,), "body", ("body", "inside")),)
+
+    def last_steps(self) -> Sequence[Step]:
+        """Return the last look: nothing of it is left open to be pressed in."""
+        return (feel_step(),)
 
     def forming(self, bench: OnBench) -> Iterator[Step]:
         """Yield shaping, then what the construction does with the ends."""
@@ -210,7 +214,8 @@ class ClosedBangle(PlainRing):
         """Yield trying on before the joint is closed for good, soldering, rounding."""
         yield step("closed.try_first", "form", check=True, inside=made.inside)
         yield step("closed.solder", "form", cautions=("torch", "pickle"), check=True)
-        yield step("closed.round", "form", cautions=("hammer",), check=True)
+        across = made.inside / math.pi
+        yield step("closed.round", "form", cautions=("hammer",), check=True, inside=across)
         yield step("closed.try_on", "fit", check=True)
 
     def bought(self) -> tuple[Bought, ...]:

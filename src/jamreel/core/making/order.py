@@ -28,10 +28,12 @@ class Round:
 
 @dataclass
 class Taken:
-    """In how many things of a sort an opening takes anything, and what, by name."""
+    """In how many things of a sort an opening takes anything, and what, by name; whether others of
+    its own sort are among it."""
 
     times: int = 0
     names: dict[str, None] = field(default_factory=dict)
+    own: bool = False
 
 
 @dataclass(frozen=True)
@@ -43,6 +45,11 @@ class Order:
     taken: Mapping[tuple[int, Opening], "Taken"] = field(hash=False)
     left: tuple[int, Opening] | None = None
     left_name: str = ""
+
+    def in_turn(self, made: Round) -> bool:
+        """Return whether a round goes thing by thing, each into the last, and not step by step."""
+        taken = (one for (sort, _), one in self.taken.items() if sort in made.sorts)
+        return len(made.sorts) > 1 or any(one.own for one in taken)
 
     def times(self, sort: int, side: Opening) -> int:
         """Return in how many things of a sort an opening takes anything."""
@@ -81,6 +88,18 @@ def rank_of(things: Things, number: int) -> int:
     if sort.made.goes_last:
         return 3
     return 2 if sort.opens_again else 1
+
+
+def _ranks(things: Things, waits: dict[int, set[int]]) -> list[int]:
+    """Return the rank of every sort: what something with a flame waits for comes with it."""
+    ranks = [rank_of(things, n) for n in range(len(things.sorts))]
+    hot = [n for n, sort in enumerate(things.sorts) if sort.heats and ranks[n] == 0]
+    while hot:
+        for first in waits[hot.pop()]:
+            if ranks[first]:
+                ranks[first] = 0
+                hot.append(first)
+    return ranks
 
 
 def _can_join(things: Things, pair: Pair) -> None:
@@ -140,10 +159,11 @@ def _groups(things: Things, waits: dict[int, set[int]]) -> Iterator[tuple[int, .
             members = tuple(sorted(n for head in circle for n in together.pop(head)))
             together[members[0]] = members
             one_of |= dict.fromkeys(members, members[0])
+    ranks = _ranks(things, waits)
     ready: list[tuple[int, int, int]] = []
     while sorter.is_active():
         for head in sorter.get_ready():
-            rank = max(rank_of(things, n) for n in together[head])
+            rank = min(ranks[n] for n in together[head])
             heapq.heappush(ready, (rank, first[head], head))
         _, _, head = heapq.heappop(ready)
         yield together[head]
@@ -174,7 +194,10 @@ def _along(things: Things, group: Iterable[int]) -> tuple[int, ...]:
 
 
 def _left_open(things: Things, rounds: tuple[Round, ...]) -> tuple[int, Opening] | None:
-    """Return the opening of the body that takes the closure last, where the body has to."""
+    """Return the opening of the body that takes the closure last, where no half of the closure
+    takes the body when the length was tried."""
+    if any(things.closes(n) and sort.mouths for n, sort in enumerate(things.sorts)):
+        return None
     order = {thing: n for n, one in enumerate(rounds) for thing in one.things}
     found = []
     for pair in things.pairs:
@@ -200,19 +223,21 @@ def _joined(things: Things, rounds: tuple[Round, ...], left: tuple[int, Opening]
             for side, mouth in things.sorts[number].mouths.items():
                 if mouth.takes is None:
                     continue
-                names = []
+                names, own = [], False
                 for n, other, _ in things.pairs_of.get((thing, side), ()):
                     if done[n] or not there[other]:
                         continue
                     done[n] = True
                     theirs = things.sort_of[other]
                     last = theirs == number
+                    own = own or last
                     names.append(say("join.last") if last else things.sorts[theirs].name)
                 if names and (thing, side) == left:
                     left_name = in_one(names)
                 elif names:
                     row = taken.setdefault((number, side), Taken())
                     row.times += 1
+                    row.own = row.own or own
                     row.names |= dict.fromkeys(names)
             there[thing] = True
     missing = next((pair for n, pair in enumerate(things.pairs) if not done[n]), None)

@@ -229,7 +229,7 @@ class _Gathered:
 
 def _sorts(laid: Composition) -> Iterator[Sort]:
     """Yield what is made alike, what several entries have alike once; closure halves first."""
-    alike: dict[tuple[str, tuple[str, ...]], list[Kind]] = {}
+    alike: dict[tuple[str, tuple[str, ...], tuple[bool, ...]], list[Kind]] = {}
     halves = {id(laid.fastened.receiving): RECEIVING, id(laid.fastened.holding): HOLDING}
     for kind in laid.kinds:
         if kind.key == CLOSURE:
@@ -238,10 +238,11 @@ def _sorts(laid: Composition) -> Iterator[Sort]:
             if key and (half.steps or half.ends or half.bought):
                 yield _sort((key,), kind, half="right" if key == RECEIVING else "left")
         elif kind.made.steps:
-            told = (kind.sort, tuple(one.says for one in kind.made.steps))
+            opens = tuple(end.opens for end in kind.made.ends or ())
+            told = (kind.sort, tuple(one.says for one in kind.made.steps), opens)
             alike.setdefault(told, []).append(kind)
         else:
-            alike[kind.key, ()] = [kind]
+            alike[kind.key, (), ()] = [kind]
     for kinds in alike.values():
         yield _sort(tuple(dict.fromkeys(kind.key for kind in kinds)), kinds[0])
 

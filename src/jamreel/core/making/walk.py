@@ -63,6 +63,8 @@ def walk(things: Things, order: Order, steps: Sequence[Step], *, tried: bool) ->
     bench = _Bench(things, order.left, joined=[pair.slides for pair in things.pairs])
     for at, number in enumerate(things.sort_of):
         sort = things.sorts[number]
+        if not sort.steps:
+            bench.done.add(at)
         for side, mouth in sort.mouths.items():
             there = mouth.made < 0 and not things.closes(number)
             bench.stands[at, side] = _at_rest(mouth) if there else "absent"
@@ -70,6 +72,7 @@ def walk(things: Things, order: Order, steps: Sequence[Step], *, tried: bool) ->
     for one, thing in _unrolled(things, order.rounds, steps):
         if last is not None and thing != last:
             _lay_down(bench, last)
+            bench.done.add(last)
         if thing is not None and thing != last:
             _take_up(bench, thing)
         broken = _apply(bench, one, thing)
@@ -135,6 +138,8 @@ def _apply(bench: _Bench, one: Step, thing: int | None) -> Broken | None:
     if broken is not None:
         return broken
     for side in _now(bench, thing, one.shuts):
+        if bench.stands[thing, side] == "absent":
+            return Broken(USED, one.id, bench.name(thing))
         missing = _strung_later(bench, thing)
         if missing is not None:
             return Broken(THREADING, one.id, bench.name(missing))
@@ -150,9 +155,12 @@ def _take_up(bench: _Bench, thing: int) -> None:
 
 
 def _lay_down(bench: _Bench, thing: int) -> None:
-    """Leave a thing as it is: what no step of its own makes is there once it is made."""
+    """Leave a thing as it is: what no step of its own makes is there, and nobody holds open what
+    no step of its own shuts."""
     sort = bench.things.sorts[bench.things.sort_of[thing]]
     for side, mouth in sort.mouths.items():
+        if bench.stands[thing, side] == "open" and mouth.shut is None:
+            bench.stands[thing, side] = _at_rest(mouth)
         told = any(
             side in one.makes or ("body" in one.makes and mouth.to_body) for one in sort.steps
         )
@@ -192,13 +200,7 @@ def _take(bench: _Bench, one: Step, thing: int) -> Broken | None:
 def _strung_later(bench: _Bench, thing: int) -> int | None:
     """Return what should be on a string of which an end is closed, and is not made yet."""
     row = (what for what, string in bench.things.threaded if string == thing)
-    return next((what for what in row if not _is_made(bench, what)), None)
-
-
-def _is_made(bench: _Bench, thing: int) -> bool:
-    """Return whether every opening of a thing is there."""
-    mouths = bench.things.sorts[bench.things.sort_of[thing]].mouths
-    return all(bench.stands[thing, side] != "absent" for side in mouths)
+    return next((what for what in row if what not in bench.done), None)
 
 
 def _spoil(bench: _Bench, one: Step, thing: int) -> Broken | None:

@@ -53,6 +53,10 @@ class Making(Frozen):
     hand: WhoseHand = "own"
 
 
+# Steps that put on a finished piece what no finish may touch.
+HANGS_ON = frozenset({"charms"})
+
+
 def drawn_straight(wire: Wire, making: Making) -> bool:
     """Return whether a wire is drawn straight before it is cut.
 
@@ -79,13 +83,18 @@ def worked(steps: Sequence[Step], wire: Wire, making: Making) -> tuple[Step, ...
     if any(one.station == "cut" for one in steps) and drawn_straight(wire, making):
         found.insert(0, step("wire.straighten", "cut", check=True))
     last = len(found) - 1 if found and found[-1].station == "fit" else len(found)
-    return (*found[:last], *_finished(making), *found[last:])
+    # Nothing is filed, tumbled or polished beside glue, nor with what hangs on it.
+    before = (n for n, one in enumerate(found) if "glue" in one.cautions or one.id in HANGS_ON)
+    at = min(next(before, last), last)
+    return (*found[:at], *_finished(making), *found[at:])
 
 
 def _shaped(steps: Sequence[Step], making: Making) -> Iterator[Step]:
     for one in steps:
         if one.id == "shape" and making.shaped_by == "hands":
             yield step("wire.shape_hands", "form", name="shape", check=True)
+        elif one.work == "closed.round" and making.shaped_by == "hands":
+            yield step("closed.round_hands", "form", name="round", check=True)
         elif one.id == "shape" and making.hammer != "set":
             # Set with a step of its own.
             yield one.model_copy(update={"says": say("step.wire.shape_only.says")})

@@ -61,10 +61,12 @@ def order_of_work(
     strung = strung_steps(makeup) if laid.runs else ()
     things = things_of(laid, strung)
     order = order_of(things, tried=trial is not None)
-    work = tuple(_Work(laid, things, order, forms, sets, trial).steps())
+    work = work_of(laid, things, order, forms, sets, trial)
     broken = walk(things, order, work, tried=trial is not None)
     if broken is not None:
-        raise Refusal("law_broken", field="piece.entries", got=broken.thing, law=broken.law)
+        raise Refusal(
+            "law_broken", field="piece.entries", got=broken.thing, why=say(f"law.{broken.law}")
+        )
     steps = (
         *_cutting(wires),
         step("composed.lay_out", "form", check=True, finished=laid.finished),
@@ -97,6 +99,27 @@ def _cutting(wires: Sequence[StraightWire]) -> Iterator[Step]:
     yield step("composed.ends", "cut", cautions=("ends",))
 
 
+def work_of(
+    laid: Composition,
+    things: Things,
+    order: Order,
+    forms: tuple[Step, ...] = (),
+    sets: int = 1,
+    trial: Trial | None = None,
+) -> tuple[Step, ...]:
+    """Return the steps between cutting and the last try-on.
+
+    Args:
+        laid: the piece laid out.
+        things: of it.
+        order: in which they are made.
+        forms: how the whole is bent once it is threaded.
+        sets: how often the whole is made.
+        trial: how its length is tried, None for what has none to try.
+    """
+    return tuple(_Work(laid, things, order, forms, sets, trial).steps())
+
+
 class _Work:
     """What is done between cutting and the last try-on."""
 
@@ -119,7 +142,7 @@ class _Work:
         last = body[-1] if body else None
         held: tuple[Step, ...] = ()
         for made in body:
-            rows = [row for n in made.sorts for row in self._of_sort(n)]
+            rows = self._of_round(made)
             if made is last:
                 rows, held = self._parted(made, rows)
             yield from rows
@@ -132,11 +155,7 @@ class _Work:
             side = (self.order.left[1],)
             last_in = step("composed.last_in", "form", name=LAST_IN, check=True, what=what)
             yield last_in.model_copy(update={"takes_in": side, "shuts": side})
-        halves = [
-            [row for n in made.sorts for row in self._of_sort(n)]
-            for made in self.order.rounds
-            if self._closes(made)
-        ]
+        halves = [self._of_round(made) for made in self.order.rounds if self._closes(made)]
         # Both are made before either is glued: no flame near glue.
         glues = [
             next((n for n, one in enumerate(half) if one.waits_in == "glue"), 0) for half in halves
@@ -181,6 +200,17 @@ class _Work:
             return rows, ()
         ends = [n for n, row in enumerate(rows) if row.makes or row.shuts]
         return (rows[: ends[0]], tuple(rows[ends[0] :])) if ends else (rows, ())
+
+    def _of_round(self, made: Round) -> list[Step]:
+        """Return the steps of a round; where it goes thing by thing, that is said at its first."""
+        rows = [row for n in made.sorts for row in self._of_sort(n)]
+        count = max((row.times for row in rows), default=1)
+        if count < 2 or not self.order.in_turn(made):
+            return rows
+        name = rows[0].id.partition("/")[0]
+        rows = [row.model_copy(update={"round": name}) for row in rows]
+        says = say("step.in_turn", count=count, says=rows[0].says)
+        return [rows[0].model_copy(update={"says": says}), *rows[1:]]
 
     def _of_sort(self, number: int) -> Iterator[Step]:
         """Yield the steps of a sort, with what is hung in where; what is made alike for several

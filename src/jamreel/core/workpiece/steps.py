@@ -28,6 +28,11 @@ def shape_step(former: Former) -> Step:
     )
 
 
+def feel_step() -> Step:
+    """Return the last look at what has no end to press in, always a step of its own."""
+    return step("wire.feel", "fit", name="press_in", cautions=("ends", "skin"), check=True)
+
+
 def press_in_step() -> Step:
     """Return the last look at ends, always a step of its own."""
     return step("wire.press_in", "fit", cautions=("ends", "skin"), check=True)

@@ -102,20 +102,19 @@ class SlidingBangle(OneWire):
         )
 
     def forming(self, bench: OnBench) -> Iterator[Step]:
-        """Yield the order of work: tried on bare before charms and the last squeeze."""
+        """Yield the order of work: tried on bare, then set with the mallet; charms last."""
         z: Sizes = bench.own
         up, _, down = _places(bench)
         former = step_on(bench.former)
         yield step("sliding.loop_up", "form", pin=z.pin, at=up, check=True)
-        yield step("sliding.shape", "form", cautions=("hammer",), former=former, check=True)
+        yield step("sliding.shape", "form", former=former, check=True)
         yield step("sliding.thread", "form", check=True)
         yield step("sliding.loop_down", "form", pin=z.pin, at=down, check=True)
         yield step("sliding.try_on", "fit", check=True, open=z.open, overlap=z.overlap)
+        yield step("sliding.mallet", "fit", cautions=("hammer",), former=former, check=True)
         if self.charms:
             count = self.charms
             yield step("sliding.charms_counted", "fit", name="charms", check=True, charms=count)
-        else:
-            yield step("sliding.charms", "fit", check=True)
 
     def last_steps(self) -> Sequence[Step]:
         """Return pressing in the ends of both loops."""

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
-from typing import ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
 import numpy as np
 
@@ -379,6 +379,9 @@ class Bundle(WithBindings):
     def _steps(self, laid: Stacked, loops: int) -> Iterator[Step]:
         marks = [round(x, 1) for x in laid.at]
         centre = laid.long / 2
+        # Twisting takes length: marks come after it.
+        if any(one.kind == "twisted" for one in laid.lanes):
+            yield part_step("bundle_twist", check=True, turns=self.twist_turns)
         yield part_step(
             "bundle_mark",
             check=True,
@@ -386,13 +389,9 @@ class Bundle(WithBindings):
             marks=len(marks),
             apart=abs(marks[-1] - marks[0]) / max(len(marks) - 1, 1),
         )
-        if any(one.kind == "twisted" for one in laid.lanes):
-            yield part_step("bundle_twist", check=True, turns=self.twist_turns)
         yield part_step("bundle_tape", check=True, strands=self.side_by_side, width=laid.width)
-        yield part_step(
-            "bundle_middle", cautions=("ends",), check=True, turns=self.turns, centre=centre
-        )
-        if len(marks) > 1:
+        yield self._first_bound(sorted(marks), centre)
+        if len(marks) > 2:
             key = "bundle_outwards_locked" if self.locked else "bundle_outwards"
             yield part_step(
                 key,
@@ -415,6 +414,17 @@ class Bundle(WithBindings):
             pin=self.pin,
             loops=loops,
             stops=self._stops,
+        )
+
+    def _first_bound(self, marks: list[float], centre: float) -> Step:
+        """Return binding what is bound first: the middle, or the two next to it where the count is
+        even and the middle has none."""
+        both: dict[str, Any] = {"cautions": ("ends",), "check": True}
+        if len(marks) % 2:
+            return part_step("bundle_middle", turns=self.turns, centre=centre, **both)
+        one, other = marks[len(marks) // 2 - 1], marks[len(marks) // 2]
+        return part_step(
+            "bundle_pair", name="bundle_middle", turns=self.turns, one=one, other=other, **both
         )
 
 

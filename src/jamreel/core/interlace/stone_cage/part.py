@@ -452,8 +452,14 @@ class StoneCage(WithBindings):
             side=marks[1],
             centre=marks[2],
         )
+        key = "cage_bind" if self.bindings % 2 else "cage_bind_sides"
         yield part_step(
-            "cage_bind", cautions=("ends",), check=True, bindings=self.bindings, turns=self.turns
+            key,
+            name="cage_bind",
+            cautions=("ends",),
+            check=True,
+            bindings=self.bindings,
+            turns=self.turns,
         )
         yield part_step("cage_form", check=True)
         yield part_step(
