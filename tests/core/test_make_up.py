@@ -19,6 +19,7 @@ from jamreel.core.makeup.checks import make_up_advice, weakest_of
 from jamreel.core.makeup.compose import compose
 from jamreel.core.makeup.fill import changed, fill, finished_of, inside_of
 from jamreel.core.makeup.layout import laid_evenly
+from jamreel.core.makeup.loops import loops_of
 from jamreel.core.makeup.sequence import Entry, MakeUp, laid_out
 from jamreel.core.parts.bead import StrungBead
 from jamreel.core.parts.chain import BoughtChain
@@ -169,7 +170,8 @@ def test_what_is_wrong_with_a_part_is_said_at_its_field() -> None:
 
 def advised(**own: Any) -> set[str]:
     makeup = MakeUp(**own)
-    return {a.id for a in make_up_advice(makeup, compose(makeup, WIRE)) if a is not None}
+    laid = compose(makeup, WIRE)
+    return {a.id for a in make_up_advice(makeup, laid, loops_of(laid)) if a is not None}
 
 
 def test_judgement_on_joints_holes_and_ends() -> None:

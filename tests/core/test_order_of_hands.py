@@ -11,6 +11,7 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import palette_of
 from jamreel.core.makeup.compose import compose
+from jamreel.core.makeup.loops import loops_of
 from jamreel.core.makeup.sequence import MakeUp
 from jamreel.core.making.order import Order, order_of
 from jamreel.core.making.things import Things, things_of
@@ -62,7 +63,9 @@ class Walked:
         rows = [one if "part" in one else {"part": one} for one in entries]
         makeup = MakeUp.model_validate({"entries": rows, **own})
         laid = compose(makeup, WIRES)
-        self.things: Things = things_of(laid, strung_steps(makeup) if laid.runs else ())
+        self.things: Things = things_of(
+            laid, loops_of(laid), strung_steps(makeup) if laid.runs else ()
+        )
         self.order: Order = order_of(self.things, tried=True)
         self.steps = work_of(laid, self.things, self.order, trial=TRIED)
 

@@ -25,6 +25,7 @@ from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.makeup.checks import make_up_advice
 from jamreel.core.makeup.compose import compose
+from jamreel.core.makeup.loops import loops_of
 from jamreel.core.parts import Part, registered_parts
 from jamreel.core.parts.base import Made
 from jamreel.core.parts.beads import OneBead
@@ -236,7 +237,8 @@ def test_a_link_of_ones_own_bears_at_its_furthest_insides() -> None:
 def fits(closure: Closure) -> set[str]:
     """What is said of a closure, on a bracelet of ten linked beads of 1 mm wire."""
     makeup = LinkedBracelet.model_validate({"closure": closure})
-    found = make_up_advice(makeup, compose(makeup, ONE))
+    laid = compose(makeup, ONE)
+    found = make_up_advice(makeup, laid, loops_of(laid))
     return {a.id for a in found if a is not None and a.field == "piece.closure"}
 
 

@@ -3,6 +3,7 @@
 from abc import abstractmethod
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any, ClassVar
 
 from jamreel.core.advice import Advice
@@ -28,6 +29,7 @@ from jamreel.core.makeup.fill import (
     finished_of,
     right_link,
 )
+from jamreel.core.makeup.loops import Loops, loops_of
 from jamreel.core.makeup.sequence import Entry, MakeUp
 from jamreel.core.result import Plan, Proposal, ProposedEdit
 from jamreel.core.units import Mm
@@ -72,6 +74,11 @@ class OnPiece:
     target: Target
     got: float
     memo: dict[str, Any] = field(default_factory=dict, compare=False)
+
+    @cached_property
+    def loops(self) -> Loops:
+        """What hangs in which loop of it."""
+        return loops_of(self.laid)
 
     @property
     def link(self) -> int:
@@ -184,7 +191,9 @@ class Composed(MakeUp, Construction):
         wires = wires_of(makeup, laid, job.cuts_by, makeup.sets, job.ratio_of(laid.finished))
         forms = makeup.forms(worked)
         trial = makeup._trial(worked)
-        steps = order_of_work(makeup, laid, wires, makeup.worn_cautions, forms, makeup.sets, trial)
+        steps = order_of_work(
+            makeup, laid, wires, makeup.worn_cautions, forms, makeup.sets, trial, worked.loops
+        )
         through = wires_and_steps(job, wires, steps)
         own = makeup._workings(worked, through, edits)
         return assemble(job, self.kind, self.family, own, through)
@@ -260,7 +269,7 @@ class Composed(MakeUp, Construction):
 
     def _judged(self, worked: OnPiece) -> Iterator[Advice | None]:
         laid, job = worked.laid, worked.job
-        yield from make_up_advice(self, laid)
+        yield from make_up_advice(self, laid, worked.loops)
         fastened = laid.fastened
         yield extends(
             worked.link, worked.got, worked.worn, fastened.adds_range, fastened.range_step

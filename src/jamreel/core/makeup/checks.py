@@ -18,7 +18,7 @@ from jamreel.core.advice.joining import ends_differ, loop_admits, nothing_in_it
 from jamreel.core.advice.parts import hole_passes, jostling
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition
-from jamreel.core.makeup.loops import loops_of
+from jamreel.core.makeup.loops import Loops
 from jamreel.core.makeup.sequence import CLOSURE, MakeUp
 from jamreel.core.parts.base import End, Hold
 from jamreel.core.words import say
@@ -54,14 +54,15 @@ def weakest_of(composition: Composition, closure: bool = True) -> Weakest | None
     return Weakest(says, hold.newtons, hold.key)
 
 
-def make_up_advice(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:
+def make_up_advice(
+    makeup: MakeUp, composition: Composition, loops: Loops
+) -> Iterator[Advice | None]:
     """Yield the advice on a make-up's parts, joints, holes, closure and strength."""
     yield nothing_in_it(len(composition.parts))
     for kind in composition.kinds:
         yield from kind.made.advice
         if kind.made.hole is not None:
             yield hole_passes(kind.made.hole, composition.string.d, makeup.passes)
-    loops = loops_of(composition)
     for one in loops.gathered:
         yield loop_admits(one.inner, one.thick, one.loop, ", ".join(one.names))
         widest = max(one.drops, default=0.0)

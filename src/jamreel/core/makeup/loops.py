@@ -94,12 +94,14 @@ class Loops:
 
     Drops are ``hung``, what is in a loop is ``gathered``. Hook or bar goes into the ``first`` loop:
     the receiving half, or the body's own where there is none; None where a string goes on and
-    nothing is there.
+    nothing is there. ``line`` and ``hanging`` are what it was read from.
     """
 
     hung: tuple[Hung, ...]
     gathered: tuple[Gathering, ...]
     first: End | None
+    line: Sequence[Knot | None] = field(repr=False, compare=False)
+    hanging: tuple[Hanging, ...] = field(repr=False, compare=False)
 
 
 def loops_of(laid: Composition) -> Loops:
@@ -110,12 +112,13 @@ def loops_of(laid: Composition) -> Loops:
 
     Source: plain topology.
     """
-    knots, gaps = line_of(laid)
+    knots, gaps = _line(laid)
     for left, right in pairwise(knots):
         if left is not None and right is not None:
             left.take(1, right.name, right.ends[0])
             right.take(0, left.name, left.ends[1])
-    hung = tuple(dict.fromkeys(one.as_named() for one in hung_from(laid, knots, gaps)))
+    hanging = tuple(_hung_from(laid, knots, gaps))
+    hung = tuple(dict.fromkeys(one.as_named() for one in hanging))
     found = {
         Gathering(one.drop, one.drop_end.inner, (one.host,), one.host_end.in_loop): None
         for one in hung
@@ -138,21 +141,18 @@ def loops_of(laid: Composition) -> Loops:
         found.setdefault(Gathering(name, end.inner, names, thick, drops))
     first = knots[0] if knots else None
     gathered = tuple(one for one in found if one.thick)
-    return Loops(hung, gathered, first.ends[0] if first else None)
+    return Loops(hung, gathered, first.ends[0] if first else None, knots, hanging)
 
 
 Knots = Sequence[Knot | None]
 Gaps = dict[int, list[Lying]]
 
 
-def line_of(laid: Composition) -> tuple[list[Knot | None], Gaps]:
+def _line(laid: Composition) -> tuple[list[Knot | None], Gaps]:
     """Return what hangs in each other from left to right, and the drops in the gap before each.
 
     A string that goes on through what is next to it, and what goes into a cap, hang in nothing and
     are None.
-
-    Args:
-        laid: the piece laid out.
     """
     knots: list[Knot | None] = []
     gaps: Gaps = {}
@@ -196,14 +196,8 @@ def _put(
         knots.append(None)
 
 
-def hung_from(laid: Composition, knots: Knots, gaps: Gaps) -> Iterator[Hanging]:
-    """Yield the drops with what each hangs from, and hang them there.
-
-    Args:
-        laid: the piece laid out.
-        knots: its line.
-        gaps: the drops before each knot.
-    """
+def _hung_from(laid: Composition, knots: Knots, gaps: Gaps) -> Iterator[Hanging]:
+    """Yield the drops with what each hangs from, and hang them there."""
     middle = laid.body_at + laid.body / 2
     thread = End(0.0, laid.string.d, strands=laid.passes)
     for run in laid.runs:

@@ -69,8 +69,8 @@ def order_of(things: Things, *, tried: bool) -> Order:
 
     Source: the laws of linking, of chains and of joining rings; ties by the order of the line.
     """
-    for pair in things.pairs:
-        _can_join(things, pair)
+    if things.never:
+        raise _neither(things, things.never[0])
     rounds = tuple(Round(group, _along(things, group)) for group in _groups(things, _waits(things)))
     left = _left_open(things, rounds) if tried else None
     return _joined(things, rounds, left)
@@ -102,13 +102,6 @@ def _ranks(things: Things, waits: dict[int, set[int]]) -> list[int]:
     return ranks
 
 
-def _can_join(things: Things, pair: Pair) -> None:
-    """Refuse two openings that are both shut before they can meet."""
-    if pair.slides or things.takes(*pair.one) or things.takes(*pair.other):
-        return
-    raise _neither(things, pair)
-
-
 def _neither(things: Things, pair: Pair) -> Refusal:
     one, other = (things.sorts[things.sort_of[end[0]]].name for end in (pair.one, pair.other))
     path = things.path_of[max(pair.one[0], pair.other[0])]
@@ -118,7 +111,7 @@ def _neither(things: Things, pair: Pair) -> Refusal:
 def _waits(things: Things) -> dict[int, set[int]]:
     """Return by sort the sorts that have to be made before it."""
     found: dict[int, set[int]] = {n: set() for n in range(len(things.sorts))}
-    for first, then in _one_way(things):
+    for first, then in things.one_way:
         a, b = things.sort_of[first], things.sort_of[then]
         if a != b:
             found[b].add(a)
@@ -129,15 +122,6 @@ def _waits(things: Things) -> dict[int, set[int]]:
         if STRING in sort.keys and not sort.mouths:
             found[n] |= {m for m, one in enumerate(things.sorts) if set(one.keys) & CLOSING}
     return found
-
-
-def _one_way(things: Things) -> Iterator[tuple[int, int]]:
-    """Yield pairs of which only one opening takes: first the other, then the one that takes it."""
-    for pair in things.pairs:
-        one, other = things.takes(*pair.one), things.takes(*pair.other)
-        if one != other:
-            first, then = (pair.other, pair.one) if one else (pair.one, pair.other)
-            yield first[0], then[0]
 
 
 def _groups(things: Things, waits: dict[int, set[int]]) -> Iterator[tuple[int, ...]]:
@@ -176,7 +160,7 @@ def _along(things: Things, group: Iterable[int]) -> tuple[int, ...]:
     members = sorted(thing for n in inside for thing in things.members[n])
     waits = [
         (first, then)
-        for first, then in _one_way(things)
+        for first, then in things.one_way
         if things.sort_of[first] in inside and things.sort_of[then] in inside
     ]
     if all(first < then for first, then in waits):
@@ -213,7 +197,9 @@ def _left_open(things: Things, rounds: tuple[Round, ...]) -> tuple[int, Opening]
 
 def _joined(things: Things, rounds: tuple[Round, ...], left: tuple[int, Opening] | None) -> Order:
     """Return what is taken into what when things are made in rounds."""
-    there = [things.sorts[sort].bought and not things.closes(sort) for sort in things.sort_of]
+    at_once = [one.there and not things.closes(n) for n, one in enumerate(things.sorts)]
+    there = [at_once[sort] for sort in things.sort_of]
+    the_last = say("join.last")
     done = [pair.slides for pair in things.pairs]
     taken: dict[tuple[int, Opening], Taken] = {}
     left_name = ""
@@ -231,7 +217,7 @@ def _joined(things: Things, rounds: tuple[Round, ...], left: tuple[int, Opening]
                     theirs = things.sort_of[other]
                     last = theirs == number
                     own = own or last
-                    names.append(say("join.last") if last else things.sorts[theirs].name)
+                    names.append(the_last if last else things.sorts[theirs].name)
                 if names and (thing, side) == left:
                     left_name = in_one(names)
                 elif names:

@@ -8,10 +8,11 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from itertools import pairwise
+from typing import NamedTuple
 
 from jamreel.core.bench.steps import Opening, Step
 from jamreel.core.makeup.compose import Composition, Kind, Lying, Run
-from jamreel.core.makeup.loops import Hanging, Knot, hung_from, line_of
+from jamreel.core.makeup.loops import Hanging, Knot, Loops
 from jamreel.core.makeup.sequence import CLOSURE, STRING
 from jamreel.core.parts.base import End, Made
 from jamreel.core.words import say
@@ -29,7 +30,8 @@ class Mouth:
 
     It is there from step ``made`` on, -1 from the start; it takes what hangs in it just before step
     ``takes``, None where it never does; ``told`` where that step says so itself. ``shut`` is the
-    step that closes it for good. Of a closure's half one is ``to_body``.
+    step that closes it for good. Of a closure's half one is ``to_body``;
+    ``said`` where a step says that it makes it.
     """
 
     side: Opening
@@ -38,6 +40,7 @@ class Mouth:
     told: bool = False
     shut: int | None = None
     to_body: bool = False
+    said: bool = False
 
 
 @dataclass(frozen=True)
@@ -52,10 +55,15 @@ class Sort:
     mouths: dict[Opening, Mouth] = field(hash=False)
     sort: str = ""
 
+    @cached_property
+    def taking(self) -> dict[Opening, bool]:
+        """Of each opening whether it ever takes what hangs in it."""
+        return {side: one.takes is not None for side, one in self.mouths.items()}
+
     @property
-    def bought(self) -> bool:
-        """Whether all its openings are there from the start."""
-        return all(one.made < 0 for one in self.mouths.values())
+    def there(self) -> bool:
+        """Whether it is there from the start: bought, and nothing is done to it first."""
+        return not self.steps and all(one.made < 0 for one in self.mouths.values())
 
     @property
     def heats(self) -> bool:
@@ -69,8 +77,7 @@ class Sort:
         return bool(taking) and all(one.shut is None for one in taking)
 
 
-@dataclass(frozen=True)
-class Pair:
+class Pair(NamedTuple):
     """Two openings that hang in each other at the end, each as the number of its thing and the
     side; a drop ``slides`` on what has none."""
 
@@ -119,26 +126,51 @@ class Things:
             return False
         return not joined or any(self.takes(*end) for end in joined)
 
-    def mouth(self, thing: int, side: Opening) -> Mouth | None:
-        """Return an opening of a thing; None for what it does not open at."""
-        return self.sorts[self.sort_of[thing]].mouths.get(side)
+    @cached_property
+    def strings(self) -> frozenset[int]:
+        """The strings among them, by number."""
+        return frozenset(string for _, string in self.threaded)
+
+    @cached_property
+    def _taking(self) -> tuple[tuple[Pair, bool, bool], ...]:
+        """Of every pair whether the one opening ever takes the other, and the other the one."""
+        of = [self.sorts[sort].taking for sort in self.sort_of]
+        return tuple(
+            (pair, of[pair.one[0]][pair.one[1]], of[pair.other[0]][pair.other[1]])
+            for pair in self.pairs
+        )
+
+    @cached_property
+    def one_way(self) -> tuple[tuple[int, int], ...]:
+        """Pairs of which only one opening takes: first the other, then the one that takes it."""
+        return tuple(
+            (pair.other[0], pair.one[0]) if one else (pair.one[0], pair.other[0])
+            for pair, one, other in self._taking
+            if one != other
+        )
+
+    @cached_property
+    def never(self) -> tuple[Pair, ...]:
+        """Pairs of which neither opening ever takes the other."""
+        rows = self._taking
+        return tuple(pair for pair, one, other in rows if not (one or other or pair.slides))
 
     def takes(self, thing: int, side: Opening) -> bool:
         """Return whether an opening ever takes what hangs in it."""
-        mouth = self.mouth(thing, side)
-        return mouth is not None and mouth.takes is not None
+        return self.sorts[self.sort_of[thing]].taking.get(side, False)
 
 
-def things_of(laid: Composition, string_steps: Sequence[Step]) -> Things:
+def things_of(laid: Composition, loops: Loops, string_steps: Sequence[Step]) -> Things:
     """Return the things of a piece.
 
     Args:
         laid: the piece laid out.
+        loops: what hangs in which loop of it.
         string_steps: of what runs through its strung parts, none where nothing does.
 
     Source: ``makeup.loops``.
     """
-    return _Gathered(laid, tuple(string_steps)).things()
+    return _Gathered(laid, tuple(string_steps)).things(loops)
 
 
 class _Gathered:
@@ -162,9 +194,9 @@ class _Gathered:
             self.paths.append(path)
         return number
 
-    def things(self) -> Things:
+    def things(self, loops: Loops) -> Things:
+        """Return the things, and what hangs in what of them."""
         laid = self.laid
-        knots, gaps = line_of(laid)
         halves = {id(laid.fastened.receiving): RECEIVING, id(laid.fastened.holding): HOLDING}
         in_run = {id(part): run for run in laid.runs for part in run.parts}
         if RECEIVING in self.number:
@@ -178,10 +210,10 @@ class _Gathered:
             self.add(laid.fastened.holding, HOLDING, "closure")
         pairs = [
             Pair(self._of(left, 1, halves), self._of(right, 0, halves))
-            for left, right in pairwise(knots)
+            for left, right in pairwise(loops.line)
             if left is not None and right is not None
         ]
-        for one in hung_from(laid, knots, gaps):
+        for one in loops.hanging:
             pairs += self._hung(one, halves)
         return Things(
             tuple(self.sorts),
@@ -281,6 +313,7 @@ def _mouth(made: Made, end: End, side: Opening, called: tuple[Opening, ...]) -> 
         return next((n for n, one in enumerate(steps) if here & set(getattr(one, does))), None)
 
     first, takes, shut = at("makes"), at("takes_in"), at("shuts")
+    said = first is not None
     if first is None:
         first = len(steps) - 1 if made.wires and steps and takes is None else -1
     told = takes is not None
@@ -288,4 +321,4 @@ def _mouth(made: Made, end: End, side: Opening, called: tuple[Opening, ...]) -> 
         takes = shut if shut > first else None
     elif takes is None and end.opens:
         takes = len(steps)
-    return Mouth(side, first, takes, told, shut, to_body)
+    return Mouth(side, first, takes, told, shut, to_body, said)

@@ -9,14 +9,14 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from jamreel.core.bench.steps import Opening, Step
-from jamreel.core.makeup.sequence import STRING
 from jamreel.core.making.order import Order, Round
-from jamreel.core.making.things import CLOSING, Mouth, Things
+from jamreel.core.making.things import CLOSING, Mouth, Sort, Things
 
 Stands = Literal["absent", "open", "opens", "shut"]
 Where = tuple[int, Opening]
 LINKING, THREADING, RINGS, USED, HEAT, FORCE, TRIAL = 1, 3, 4, 5, 7, 8, 10
 FORCED = frozenset({"malleted", "hammered"})
+SPOILING = frozenset({"torch", "glue"})
 TRIED, LAST_IN = "half", "close"
 
 
@@ -29,24 +29,34 @@ class Broken:
     thing: str
 
 
+@dataclass(frozen=True)
+class _Act:
+    """A step as it is done to every thing of a sort: which openings it makes, takes something into
+    and shuts, and whether it heats, hits, glues or puts beads on."""
+
+    step: Step
+    makes: tuple[Opening, ...]
+    takes: tuple[Opening, ...]
+    shuts: tuple[Opening, ...]
+    spoils: bool
+
+
 @dataclass
 class _Bench:
     """What lies on the bench while the steps are walked through."""
 
     things: Things
     left: Where | None
+    joined: list[bool]
     stands: dict[Where, Stands] = field(default_factory=dict)
-    joined: list[bool] = field(default_factory=list)
     done: set[int] = field(default_factory=set)
     beaded: set[int] = field(default_factory=set)
     glued: bool = False
     tried: bool = False
 
     def name(self, thing: int) -> str:
+        """What a thing is called."""
         return self.things.sorts[self.things.sort_of[thing]].name
-
-    def mouth(self, where: Where) -> Mouth | None:
-        return self.things.mouth(*where)
 
 
 def walk(things: Things, order: Order, steps: Sequence[Step], *, tried: bool) -> Broken | None:
@@ -60,27 +70,23 @@ def walk(things: Things, order: Order, steps: Sequence[Step], *, tried: bool) ->
 
     Source: the laws of the order of hands.
     """
-    bench = _Bench(things, order.left, joined=[pair.slides for pair in things.pairs])
-    for at, number in enumerate(things.sort_of):
-        sort = things.sorts[number]
-        if not sort.steps:
-            bench.done.add(at)
-        for side, mouth in sort.mouths.items():
-            there = mouth.made < 0 and not things.closes(number)
-            bench.stands[at, side] = _at_rest(mouth) if there else "absent"
-    last: int | None = None
-    for one, thing in _unrolled(things, order.rounds, steps):
-        if last is not None and thing != last:
-            _lay_down(bench, last)
-            bench.done.add(last)
-        if thing is not None and thing != last:
-            _take_up(bench, thing)
-        broken = _apply(bench, one, thing)
+    bench = _Bench(things, order.left, [pair.slides for pair in things.pairs])
+    worked = {one.thing for one in steps}
+    for number, sort in enumerate(things.sorts):
+        # Bought, and nothing is done to it.
+        idle = worked.isdisjoint(sort.keys) and (not sort.steps or not sort.made.wires)
+        there = idle or (sort.there and not things.closes(number))
+        rest: list[tuple[Opening, Stands]] = [
+            (side, _at_rest(mouth) if there else "absent") for side, mouth in sort.mouths.items()
+        ]
+        bench.done.update(things.members[number] if idle else ())
+        for thing in things.members[number]:
+            for side, stands in rest:
+                bench.stands[thing, side] = stands
+    for made, row in _by_round(things, order.rounds, steps):
+        broken = _round(bench, made, row) if made else _whole(bench, row[0])
         if broken is not None:
             return broken
-        last = thing
-    if last is not None:
-        _lay_down(bench, last)
     return _finished(bench, tried=tried)
 
 
@@ -89,122 +95,147 @@ def _at_rest(mouth: Mouth) -> Stands:
     return "opens" if mouth.takes is not None and mouth.shut is None else "shut"
 
 
-def _unrolled(
+def _by_round(
     things: Things, rounds: Sequence[Round], steps: Sequence[Step]
-) -> Iterator[tuple[Step, int | None]]:
-    """Yield every step with every thing that it is done to, round by round; None for a step that is
-    for the piece as a whole."""
+) -> Iterator[tuple[Round | None, list[Step]]]:
+    """Yield the steps that follow each other in a round; None and one step for what is done to the
+    piece as a whole."""
     number = {n: one for one in rounds for n in one.sorts}
-    keys = {key: n for n, sort in enumerate(things.sorts) for key in sort.keys}
+    of_thing = {key: number.get(n) for n, sort in enumerate(things.sorts) for key in sort.keys}
     row: list[Step] = []
     at: Round | None = None
     for one in steps:
-        sort = keys.get(one.thing)
-        here = number.get(sort) if sort is not None else None
-        if here is not at and at is not None:
-            yield from _one_by_one(things, at, row, keys)
+        here = of_thing.get(one.thing)
+        if row and here is not at:
+            yield at, row
             row = []
         at = here
         if here is None:
-            yield one, None
+            yield None, [one]
         else:
             row.append(one)
-    if at is not None:
-        yield from _one_by_one(things, at, row, keys)
+    if row:
+        yield at, row
 
 
-def _one_by_one(
-    things: Things, at: Round, row: Sequence[Step], keys: dict[str, int]
-) -> Iterator[tuple[Step, int | None]]:
-    of_sort: dict[int, list[Step]] = {}
-    for one in row:
-        of_sort.setdefault(keys[one.thing], []).append(one)
-    for thing in at.things:
-        for one in of_sort.get(things.sort_of[thing], ()):
-            yield one, thing
-
-
-def _apply(bench: _Bench, one: Step, thing: int | None) -> Broken | None:
-    """Do a step to a thing, or to the piece as a whole."""
-    if one.id == TRIED:
-        return _try(bench, one)
-    if thing is None and one.id == LAST_IN and bench.left is not None:
-        thing, bench.left = bench.left[0], None
-    if thing is None:
-        return None
-    for side in _sides(bench, thing, one.makes):
-        bench.stands[thing, side] = "open"
-    broken = _take(bench, one, thing) or _spoil(bench, one, thing)
-    if broken is not None:
-        return broken
-    for side in _now(bench, thing, one.shuts):
-        if bench.stands[thing, side] == "absent":
-            return Broken(USED, one.id, bench.name(thing))
-        missing = _strung_later(bench, thing)
-        if missing is not None:
-            return Broken(THREADING, one.id, bench.name(missing))
-        bench.stands[thing, side] = "shut"
+def _round(bench: _Bench, made: Round, row: Sequence[Step]) -> Broken | None:
+    """Do the steps of a round thing by thing."""
+    sorts = bench.things.sorts
+    acts = {
+        n: [_act(sorts[n], one) for one in row if one.thing in sorts[n].keys] for n in made.sorts
+    }
+    done = {n: [one for one in acts[n] if one is not None] for n in made.sorts}
+    for thing in made.things:
+        number = bench.things.sort_of[thing]
+        if acts[number]:
+            broken = _make(bench, thing, sorts[number], done[number])
+            if broken is not None:
+                return broken
     return None
 
 
-def _take_up(bench: _Bench, thing: int) -> None:
-    """Take a thing in hand: what was bought of it is there."""
-    for side, mouth in bench.things.sorts[bench.things.sort_of[thing]].mouths.items():
-        if mouth.made < 0 and bench.stands[thing, side] == "absent":
-            bench.stands[thing, side] = _at_rest(mouth)
+def _act(sort: Sort, one: Step) -> _Act | None:
+    """Return a step as it is done to a thing of a sort, None where it does nothing to openings,
+    beads or what spoils."""
+    spoils = one.beads or one.works in FORCED or bool(SPOILING & set(one.cautions))
+    rows = (one.makes, one.takes_in, one.shuts)
+    if not spoils and not any(rows):
+        return None
+    makes, takes, shuts = (
+        tuple(
+            side
+            for side, mouth in sort.mouths.items()
+            if side in called or ("body" in called and mouth.to_body)
+        )
+        for called in rows
+    )
+    return _Act(one, makes, takes, shuts, spoils)
 
 
-def _lay_down(bench: _Bench, thing: int) -> None:
+def _make(bench: _Bench, thing: int, sort: Sort, acts: Sequence[_Act]) -> Broken | None:
+    """Do the steps of a round to one thing, and lay it down."""
+    stands = bench.stands
+    for side, mouth in sort.mouths.items():
+        # What was bought of it is there.
+        if mouth.made < 0 and stands[thing, side] == "absent":
+            stands[thing, side] = _at_rest(mouth)
+    for act in acts:
+        for side in act.makes:
+            stands[thing, side] = "open"
+        broken = _take(bench, thing, act) if act.takes else None
+        if act.spoils and broken is None:
+            broken = _spoil(bench, act.step, thing)
+        if act.shuts and broken is None:
+            broken = _shut(bench, thing, act)
+        if broken is not None:
+            return broken
+    _lay_down(bench, thing, sort)
+    bench.done.add(thing)
+    return None
+
+
+def _whole(bench: _Bench, one: Step) -> Broken | None:
+    """Do a step to the piece as a whole."""
+    if one.id == TRIED:
+        return _try(bench, one)
+    if one.id != LAST_IN or bench.left is None:
+        return None
+    (thing, _), bench.left = bench.left, None
+    sort = bench.things.sorts[bench.things.sort_of[thing]]
+    act = _act(sort, one)
+    return _make(bench, thing, sort, [act] if act else [])
+
+
+def _lay_down(bench: _Bench, thing: int, sort: Sort) -> None:
     """Leave a thing as it is: what no step of its own makes is there, and nobody holds open what
     no step of its own shuts."""
-    sort = bench.things.sorts[bench.things.sort_of[thing]]
+    stands = bench.stands
     for side, mouth in sort.mouths.items():
-        if bench.stands[thing, side] == "open" and mouth.shut is None:
-            bench.stands[thing, side] = _at_rest(mouth)
-        told = any(
-            side in one.makes or ("body" in one.makes and mouth.to_body) for one in sort.steps
-        )
-        if bench.stands[thing, side] == "absent" and not told:
-            bench.stands[thing, side] = _at_rest(mouth)
+        now = stands[thing, side]
+        if (now == "open" and mouth.shut is None) or (now == "absent" and not mouth.said):
+            stands[thing, side] = _at_rest(mouth)
 
 
-def _sides(bench: _Bench, thing: int, called: Sequence[Opening]) -> Iterator[Opening]:
-    """Yield the openings of a thing that a step calls by their side, or the one to the body."""
-    mouths = bench.things.sorts[bench.things.sort_of[thing]].mouths
-    for side, mouth in mouths.items():
-        if side in called or ("body" in called and mouth.to_body):
-            yield side
-
-
-def _now(bench: _Bench, thing: int, called: Sequence[Opening]) -> Iterator[Opening]:
-    """Yield the openings of a thing that are closed now: one waits until the length was tried."""
-    yield from (side for side in _sides(bench, thing, called) if (thing, side) != bench.left)
-
-
-def _take(bench: _Bench, one: Step, thing: int) -> Broken | None:
+def _take(bench: _Bench, thing: int, act: _Act) -> Broken | None:
     """Hang in an opening what of its neighbours is there."""
-    if one.takes_in:
-        _lay_down(bench, thing)
-    for side in _now(bench, thing, one.takes_in):
-        for n, other, theirs in bench.things.pairs_of.get((thing, side), ()):
-            if bench.joined[n] or bench.stands.get((other, theirs), "absent") == "absent":
+    stands, things = bench.stands, bench.things
+    for side in act.takes:
+        here = (thing, side)
+        if here == bench.left:
+            continue
+        if stands[here] == "absent":
+            _lay_down(bench, thing, things.sorts[things.sort_of[thing]])
+        for n, other, theirs in things.pairs_of.get(here, ()):
+            there = stands.get((other, theirs), "absent")
+            if bench.joined[n] or there == "absent":
                 continue
-            if bench.stands[thing, side] == "shut" and bench.stands[other, theirs] == "shut":
-                return Broken(RINGS if side == "ring" else LINKING, one.id, bench.name(thing))
-            if bench.stands[thing, side] == "absent":
-                return Broken(USED, one.id, bench.name(thing))
+            if stands[here] == "shut" and there == "shut":
+                return Broken(RINGS if side == "ring" else LINKING, act.step.id, bench.name(thing))
+            if stands[here] == "absent":
+                return Broken(USED, act.step.id, bench.name(thing))
             bench.joined[n] = True
     return None
 
 
-def _strung_later(bench: _Bench, thing: int) -> int | None:
-    """Return what should be on a string of which an end is closed, and is not made yet."""
-    row = (what for what, string in bench.things.threaded if string == thing)
-    return next((what for what in row if what not in bench.done), None)
+def _shut(bench: _Bench, thing: int, act: _Act) -> Broken | None:
+    """Shut openings of a thing for good."""
+    missing = None
+    if thing in bench.things.strings:
+        row = (what for what, string in bench.things.threaded if string == thing)
+        missing = next((what for what in row if what not in bench.done), None)
+    if missing is not None:
+        return Broken(THREADING, act.step.id, bench.name(missing))
+    for side in act.shuts:
+        if (thing, side) == bench.left:
+            continue
+        if bench.stands[thing, side] == "absent":
+            return Broken(USED, act.step.id, bench.name(thing))
+        bench.stands[thing, side] = "shut"
+    return None
 
 
 def _spoil(bench: _Bench, one: Step, thing: int) -> Broken | None:
-    """Return what heat, force or a finish of a step would spoil of the thing it is done to."""
+    """Return what heat, force or glue of a step would spoil of the thing it is done to."""
     if "glue" in one.cautions:
         bench.glued = True
     elif "torch" in one.cautions:
@@ -230,34 +261,26 @@ def _hanging_in(bench: _Bench, thing: int) -> Iterator[int]:
 def _try(bench: _Bench, one: Step) -> Broken | None:
     """Try the length: something that decides it has to be open still."""
     bench.tried = True
+    things = bench.things
+    closing = {n for n, sort in enumerate(things.sorts) if set(sort.keys) & CLOSING}
     last = [
         bench.joined[n]
-        for n, pair in enumerate(bench.things.pairs)
-        if _closing(bench, pair.one[0]) != _closing(bench, pair.other[0])
+        for n, pair in enumerate(things.pairs)
+        if (things.sort_of[pair.one[0]] in closing) != (things.sort_of[pair.other[0]] in closing)
     ]
-    strings = [where for where in bench.stands if _is_string(bench, where[0])]
-    shut = strings and all(bench.stands[where] == "shut" for where in strings)
+    ends = [stands for (thing, _), stands in bench.stands.items() if thing in things.strings]
+    shut = ends and all(stands == "shut" for stands in ends)
     if bench.glued or (all(last) and last) or (shut and not last):
         return Broken(TRIAL, one.id, "")
     return None
 
 
-def _closing(bench: _Bench, thing: int) -> bool:
-    return bool(set(bench.things.sorts[bench.things.sort_of[thing]].keys) & CLOSING)
-
-
-def _is_string(bench: _Bench, thing: int) -> bool:
-    return STRING in bench.things.sorts[bench.things.sort_of[thing]].keys
-
-
 def _finished(bench: _Bench, *, tried: bool) -> Broken | None:
     """Hold what there is against the make-up: every pair joined, the length tried."""
-    for n, pair in enumerate(bench.things.pairs):
-        if not bench.joined[n]:
-            return Broken(USED, "", bench.name(pair.one[0]))
-    for thing, side in bench.stands:
-        if bench.stands[thing, side] == "absent" and (thing, side) in bench.things.pairs_of:
-            return Broken(USED, "", bench.name(thing))
-    if tried and not bench.tried:
-        return Broken(TRIAL, "", "")
-    return None
+    if not all(bench.joined):
+        pair = bench.things.pairs[bench.joined.index(False)]
+        return Broken(USED, "", bench.name(pair.one[0]))
+    for where, stands in bench.stands.items():
+        if stands == "absent" and where in bench.things.pairs_of:
+            return Broken(USED, "", bench.name(where[0]))
+    return Broken(TRIAL, "", "") if tried and not bench.tried else None

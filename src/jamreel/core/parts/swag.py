@@ -88,7 +88,13 @@ class Swag(Part):
             steps=(
                 *(() if chain else one.steps),
                 part_step("swag_count", check=True, falls=listed, strands=len(strands)),
-                part_step("swag_hang", check=True, strands=len(strands)),
+                # Closed links go on while what they hang in is open.
+                part_step(
+                    "swag_hang" if one.ends[0].opens else "swag_lay",
+                    name="swag_hang",
+                    check=True,
+                    strands=len(strands),
+                ),
             ),
             minutes=2.0 * len(strands) if chain else count * one.minutes,
             brittle=one.brittle,

@@ -8,6 +8,7 @@ from jamreel.core.bench.steps import Asked, Opening, Step, step
 from jamreel.core.errors import Refusal
 from jamreel.core.interlace.base import Weaving
 from jamreel.core.makeup.compose import Composition
+from jamreel.core.makeup.loops import Loops, loops_of
 from jamreel.core.makeup.sequence import CLOSURE, STRING, MakeUp
 from jamreel.core.making.order import Order, Round, in_one, order_of
 from jamreel.core.making.things import CLOSING, MIDDLE, Sort, Things, things_of
@@ -43,6 +44,7 @@ def order_of_work(
     forms: tuple[Step, ...] = (),
     sets: int = 1,
     trial: Trial | None = None,
+    loops: Loops | None = None,
 ) -> tuple[Step, ...]:
     """Return the steps of a composed piece.
 
@@ -54,12 +56,13 @@ def order_of_work(
         forms: how the whole is bent once it is threaded.
         sets: how often the whole is made, 2 for a pair.
         trial: how its length is tried, None for what has none to try.
+        loops: what hangs in which loop of it, where that is known.
 
     Raises:
         Refusal: ends that no order can join.
     """
     strung = strung_steps(makeup) if laid.runs else ()
-    things = things_of(laid, strung)
+    things = things_of(laid, loops or loops_of(laid), strung)
     order = order_of(things, tried=trial is not None)
     work = work_of(laid, things, order, forms, sets, trial)
     broken = walk(things, order, work, tried=trial is not None)
@@ -95,7 +98,8 @@ def _cutting(wires: Sequence[StraightWire]) -> Iterator[Step]:
     sizes = len({(one.cut.stock, round(one.cut.length_mm, 2), one.cut.label) for one in wires})
     hard = any(one.wire.metal.hard for one in wires)
     cautions = ("eyes", "whip", "hard") if hard else ("eyes", "whip")
-    yield step("composed.cut", "cut", cautions=cautions, check=True, count=count, sizes=sizes)
+    key = "composed.cut" if count > 1 else "composed.cut_one"
+    yield step(key, "cut", name="cut", cautions=cautions, check=True, count=count, sizes=sizes)
     yield step("composed.ends", "cut", cautions=("ends",))
 
 
@@ -175,7 +179,7 @@ class _Work:
         if self.trial is None:
             return
         closes = self.laid.fastened.length > 0
-        key = "half" if not held else "half_held" if closes else "half_on"
+        key = ("half_held" if held else "half") if closes else ("half_on" if held else "half_laid")
         values: dict[str, Any] = {"body": self.laid.body, "finished": self.laid.finished}
         change = self.trial.change
         yield step(f"composed.{key}", "form", name="half", check=True, change=change, **values)
