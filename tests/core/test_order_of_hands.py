@@ -38,6 +38,7 @@ CLOSED = {"kind": "bought_ring"}
 FOUND = {"kind": "finding"}
 FOLDED = {"kind": "ring_link"}
 EIGHT = {"kind": "figure_eight"}
+EYES = {"kind": "eye_link", "loops": "wrapped"}
 # Whether the left and the right end of each can ever take its neighbour: by looking at one, a ring
 # that is bought closed can't, a loop that is wound shut can before it is.
 TAKES: list[tuple[dict[str, Any], tuple[bool, bool]]] = [
@@ -80,6 +81,8 @@ class Walked:
         return [one.id.rpartition("/")[2] for one in self.steps]
 
 
+HOOKED = {"closure": {"kind": "crook_hook"}}
+
 # --- Orders as a maker would have them, written by hand before the code ---------------------------
 
 Rows = tuple[str, ...]
@@ -89,7 +92,7 @@ BY_HAND: list[tuple[str, list[Any], dict[str, Any], Rows]] = [
         "first_open", "first_in: bought chain", "wrapped_first", "thread", "wrapped_open",
         "next_link_first: bought chain", "wrapped_second", "half")),
     # Wrapped links: each into the last one, the hook's loops last, when the length was tried.
-    ("wrapped links", [{"part": LINK, "times": 5}], {"closure": {"kind": "crook_hook"}}, (
+    ("wrapped links", [{"part": LINK, "times": 5}], HOOKED, (
         "first_open", "first_in: the last one", "wrapped_first", "wrapped_second", "half",
         "eye_body: linked bead", "eye_close", "body_in: linked bead", "join_loop")),
     # A closed ring at each end: the first link takes one at once, the last is left open.
@@ -135,6 +138,70 @@ BY_HAND: list[tuple[str, list[Any], dict[str, Any], Rows]] = [
      {"closure": {"kind": "end_caps", "cap_of": "tube", "plate": "flat", "depth": "8"}}, (
         "mesh_coils", "mesh_cut", "half", "tube", "plate_flat", "tube", "plate_flat", "glued",
         "glued")),
+    # Plain loops open again: made one by one, each opened round the last.
+    ("plain links", [{"part": PLAIN, "times": 4}], HOOKED, (
+        "plain_first", "thread", "plain_second", "take_left: the last one", "half",
+        "eye_body: linked bead", "body_in: linked bead")),
+    ("chain between rings", [RING, CHAIN, RING], {}, (
+        "count_links", "rings", "ring_in: bought chain", "ring_close", "half",
+        "clasp_rings: jump ring", "clasp_on: jump ring")),
+    # A chain whose links open takes the finished bead.
+    ("bead between chains that open", [OPENED, LINK, OPENED], {}, (
+        "wrapped_first", "wrapped_second", "count_links", "take_left: linked bead", "half")),
+    ("split ring between chains", [CHAIN, {"kind": "split_ring"}, CHAIN], {}, (
+        "count_links", "split_ring: bought chain", "half", "clasp_rings: bought chain")),
+    ("figure eights", [{"part": EIGHT, "times": 4}], {}, (
+        "plain_first", "other_side", "take_left: the last one", "half")),
+    # Nothing but the first bead meets the soldered ring; the bar comes when all was tried.
+    ("soldered toggle", [{"part": LINK, "times": 4}],
+     {"closure": {"kind": "toggle", "soldered": True}}, (
+        "toggle_ring", "ring_solder", "ring_quench", "ring_pickle", "first_open",
+        "first_in: bar and ring", "wrapped_first", "half", "toggle_bar", "take_left: linked bead")),
+    ("hook on a ring of its own", [{"part": LINK, "times": 4}],
+     {"closure": {"kind": "crook_hook", "fixed": "on_ring"}}, (
+        "half", "join_open", "join_loop", "crook", "rings", "hang_on_ring: linked bead",
+        "ring_close")),
+    ("doubled hook", [{"part": LINK, "times": 4}], {"closure": {"kind": "doubled_hook"}}, (
+        "half", "catch", "fold", "side_loops", "body_in: linked bead", "loops_close", "crook")),
+    ("broad hook", [{"kind": "bundle"}], {"closure": {"kind": "broad_hook"}}, (
+        "bundle_mark", "bundle_middle", "half", "broad_u", "broad_loops", "turn_over")),
+    ("tassel in a ring", [CHAIN, RING, {"kind": "tassel"}, CHAIN], {}, (
+        "strand_links", "tassel_head", "tassel_top", "tassel_hang", "tassel_close", "rings",
+        "ring_in: bought chain, tassel", "ring_close", "half")),
+    # Strands of closed links go on while the rings are open.
+    ("swag between rings", [RING, {"kind": "swag"}, RING], {}, (
+        "swag_count", "swag_hang", "rings", "ring_in: swag", "ring_close", "half")),
+    ("bought clasp", [{"part": LINK, "times": 4}], {"closure": {"kind": "bought_clasp"}}, (
+        "first_in: the last one", "half", "clasp_on: linked bead", "clasp_other: linked bead")),
+    # Neither loop of the bar opens: the last link is closed when the length was tried.
+    ("bar with closed loops", [{"part": LINK, "times": 4}], {"closure": {"kind": "bar_pin"}}, (
+        "first_in: bar with a pin, the last one", "half", "close: bar with a pin")),
+    # A string between chains takes both, one end before the try-on and one after.
+    ("string between chains", [CHAIN, {"part": {"kind": "bead"}, "times": 9}, CHAIN], {}, (
+        "string", "string_first: bought chain", "half", "string_last: bought chain",
+        "clasp_rings: bought chain")),
+    ("dangle on a string",
+     [{"part": {"kind": "bead"}, "times": 9}, {"kind": "dangle"},
+      {"part": {"kind": "bead"}, "times": 9}], {}, (
+        "hang_open", "hang_wrapped", "string", "string_first", "half", "string_last")),
+    ("soldered rings in a row", [{"part": SOLDERED, "times": 3}], {}, (
+        "rings", "ring_in: the last one", "ring_close", "ring_solder", "ring_quench", "half")),
+    ("beads on bought eye pins", [{"part": {**LINK, "stock": "eye_pin"}, "times": 3}], {}, (
+        "pin_snip", "thread", "wrapped_open", "wrapped_second", "take_left: the last one",
+        "half")),
+    # A closed ring hangs in the eye before that is wound shut.
+    ("eye link to a closed ring", [EYES, CLOSED, EYES], {}, (
+        "measure_ring", "first_in: closed ring", "next_link_first: closed ring", "half")),
+    ("curved links", [{"part": {"kind": "curved_link"}, "times": 3}], {}, (
+        "plain_first", "turn_plane", "wind_on", "hang_sideways: the last one", "half")),
+    # Links of two sorts by turns: one sort is made whole, the other takes both neighbours.
+    ("two sorts by turns", [LINK, EIGHT, LINK, EIGHT, LINK], {}, (
+        "wrapped_first", "wrapped_second", "plain_first", "other_side", "take_left: linked bead",
+        "half")),
+    # Both pendants hang in the ring of the middle before it is shut.
+    ("two charms in a ring",
+     [CHAIN, RING, {"kind": "finding", "hangs": True}, {"kind": "bare_drop"}, CHAIN], {}, (
+        "measure_bought", "paddle", "hang_wrapped", "ring_in: bought chain", "ring_close")),
 ]  # fmt: skip
 
 
@@ -320,7 +387,6 @@ STRING = [{"part": {"kind": "spacer_coil"}, "times": 9}]
 FOLD = [{"part": FOLDED, "times": 4}]
 DANGLE = [CHAIN, RING, {"kind": "dangle"}, CHAIN]
 FLAT = [{"part": EIGHT, "times": 3}]
-HOOK = {"closure": {"kind": "crook_hook"}}
 LEFT = {"closure": {"kind": "bar_pin"}}
 FAULTS: list[tuple[int, list[Any], dict[str, Any], Change]] = [
     # Linking: shut before what it holds is in it.
@@ -328,10 +394,10 @@ FAULTS: list[tuple[int, list[Any], dict[str, Any], Change]] = [
     (1, CHAINS, {}, swapped("next_link_first", "wrapped_second")),
     (1, CHAINS, {}, moved("wrapped_second", "next_link_first")),
     (1, CHAINS, {}, moved("wrapped_first", "first_in")),
-    (1, LINKS, HOOK, swapped("first_in", "wrapped_first")),
-    (1, LINKS, HOOK, swapped("eye_body", "eye_close")),
-    (1, LINKS, HOOK, swapped("body_in", "join_loop")),
-    (1, LINKS, HOOK, moved("eye_close", "eye_body")),
+    (1, LINKS, HOOKED, swapped("first_in", "wrapped_first")),
+    (1, LINKS, HOOKED, swapped("eye_body", "eye_close")),
+    (1, LINKS, HOOKED, swapped("body_in", "join_loop")),
+    (1, LINKS, HOOKED, moved("eye_close", "eye_body")),
     (1, FOLD, {}, swapped("roll_over", "roll_close")),
     (1, FOLD, {}, moved("roll_close", "roll_over")),
     (1, LINKS, {"closure": {"kind": "s_hook"}}, swapped("body_in", "bind_half")),
@@ -347,11 +413,11 @@ FAULTS: list[tuple[int, list[Any], dict[str, Any], Change]] = [
     (5, CHAINS, {}, dropped("next_link_first")),
     (5, CHAINS, {}, swapped("first_open", "first_in")),
     (5, CHAINS, {}, moved("next_link_first", "wrapped_open")),
-    (5, LINKS, HOOK, dropped("first_in")),
-    (5, LINKS, HOOK, dropped("eye_body")),
-    (5, LINKS, HOOK, dropped("body_in")),
-    (5, LINKS, HOOK, swapped("eye_join", "eye_body")),
-    (5, LINKS, HOOK, swapped("join_open", "body_in")),
+    (5, LINKS, HOOKED, dropped("first_in")),
+    (5, LINKS, HOOKED, dropped("eye_body")),
+    (5, LINKS, HOOKED, dropped("body_in")),
+    (5, LINKS, HOOKED, swapped("eye_join", "eye_body")),
+    (5, LINKS, HOOKED, swapped("join_open", "body_in")),
     (5, RINGS, {}, dropped("ring_in")),
     (5, DANGLE, {}, dropped("ring_in")),
     (5, FOLD, {}, dropped("roll_over")),
@@ -362,16 +428,16 @@ FAULTS: list[tuple[int, list[Any], dict[str, Any], Change]] = [
     (5, STRING, {}, dropped("clasp_rings")),
     (5, STRING, {}, dropped("clasp_on")),
     (5, HOT, {}, dropped("next_link_first")),
-    (5, RINGS, HOOK, dropped("eye_join")),
+    (5, RINGS, HOOKED, dropped("eye_join")),
     # Threading: the end is closed before all is on.
     (3, STRING, {}, moved("string_first", "coil_long")),
     (3, STRING, {}, moved("string_last", "coil_long")),
     # Tried when nothing can be changed, or not at all.
-    (10, LINKS, HOOK, last("half")),
+    (10, LINKS, HOOKED, last("half")),
     (10, LINKS, LEFT, last("half")),
     (10, CHAINS, {}, last("half")),
     (10, STRING, {}, last("half")),
-    (10, LINKS, HOOK, dropped("half")),
+    (10, LINKS, HOOKED, dropped("half")),
     (10, STRING, {}, dropped("half")),
     (10, [{"kind": "ladder", "rows": 20}], {}, last("half")),
 ]  # fmt: skip
@@ -385,11 +451,11 @@ WRONG: list[tuple[list[Any], dict[str, Any], Change]] = [
     (CHAINS, {}, declared("wrapped_open", makes=("left",))),
     (CHAINS, {}, declared("first_open", shuts=("left",))),
     (CHAINS, {}, declared("wrapped_open", shuts=("right",))),
-    (LINKS, HOOK, declared("first_in", takes_in=())),
-    (LINKS, HOOK, declared("eye_body", takes_in=())),
-    (LINKS, HOOK, declared("body_in", takes_in=("right",))),
-    (LINKS, HOOK, declared("eye_join", makes=())),
-    (LINKS, HOOK, declared("join_open", shuts=("body",))),
+    (LINKS, HOOKED, declared("first_in", takes_in=())),
+    (LINKS, HOOKED, declared("eye_body", takes_in=())),
+    (LINKS, HOOKED, declared("body_in", takes_in=("right",))),
+    (LINKS, HOOKED, declared("eye_join", makes=())),
+    (LINKS, HOOKED, declared("join_open", shuts=("body",))),
     (RINGS, {}, declared("ring_in", takes_in=())),
     (RINGS, {}, declared("ring_in", takes_in=("left",))),
     (DANGLE, {}, declared("ring_in", takes_in=("right",))),
