@@ -198,7 +198,7 @@ def counted(page: Page, piece: Piece, key: str, times: int) -> None:
 @pytest.mark.elsewhere
 def test_repeats_are_counted_by_presses_and_taken_back(page: Page) -> None:
     bench = Workshop.objects.get(name="Heron Barge")
-    piece = Piece.objects.get(workshop=bench, name="Lock-gate necklace")
+    piece = Piece.objects.get(workshop=bench, name="Threaded bangle")
     steps = at_bench.at_bench(bench, piece.pk).steps
     many = next(one.step for one in steps if one.step.times > 2 and "cut" not in one.step.asks)
     at_bench.go_to(bench, piece.pk, many.id)
@@ -224,7 +224,7 @@ def test_repeats_are_counted_by_presses_and_taken_back(page: Page) -> None:
 @pytest.mark.elsewhere
 def test_every_press_counts_however_quick_they_come(page: Page) -> None:
     bench = Workshop.objects.get(name="Heron Barge")
-    piece = Piece.objects.get(workshop=bench, name="Lock-gate necklace")
+    piece = Piece.objects.get(workshop=bench, name="Threaded bangle")
     steps = at_bench.at_bench(bench, piece.pk).steps
     many = next(one.step for one in steps if one.step.times > 5 and "cut" not in one.step.asks)
     at_bench.go_to(bench, piece.pk, many.id)
@@ -241,7 +241,7 @@ def test_every_press_counts_however_quick_they_come(page: Page) -> None:
 
 def test_an_answer_that_is_older_than_the_presses_takes_none_of_them_back(page: Page) -> None:
     bench = Workshop.objects.get(name="Heron Barge")
-    piece = Piece.objects.get(workshop=bench, name="Lock-gate necklace")
+    piece = Piece.objects.get(workshop=bench, name="Threaded bangle")
     steps = at_bench.at_bench(bench, piece.pk).steps
     many = next(one.step for one in steps if one.step.times > 5 and "cut" not in one.step.asks)
     at_bench.go_to(bench, piece.pk, many.id)
@@ -265,6 +265,30 @@ def test_an_answer_that_is_older_than_the_presses_takes_none_of_them_back(page: 
         route.continue_()
     counted(page, piece, many.id, 4)
     expect(page.get_by_text(f"5 of {many.times}", exact=True)).to_be_visible()
+
+
+@pytest.mark.elsewhere
+def test_a_round_goes_link_by_link_by_presses_and_back(page: Page) -> None:
+    bench = Workshop.objects.get(name="Heron Barge")
+    piece = Piece.objects.get(workshop=bench, name="Ferryman's beads")
+    links = [one.step for one in at_bench.at_bench(bench, piece.pk).steps if one.step.round]
+    first, taking, *others = links
+    at_bench.go_to(bench, piece.pk, first.id)
+    page.goto(f"/pieces/{piece.pk}/bench")
+    expect(page.get_by_text(f"One after the other, {first.times} times")).to_be_visible()
+    # The first link has nothing to take; the second is hung in it before it is wound shut.
+    for one in (first, *others, first, taking):
+        expect(at_step(page)).to_have_text(one.title)
+        page.keyboard.press("Space")
+    expect(at_step(page)).to_have_text(others[0].title)
+    expect(page.get_by_text(f"2 of {first.times}", exact=True)).to_be_visible()
+    # Presses run ahead of the server; a page that is loaded anew begins where that is.
+    counted(page, piece, taking.id, 1)
+    page.keyboard.press("PageUp")
+    expect(at_step(page)).to_have_text(taking.title)
+    counted(page, piece, taking.id, 0)
+    page.reload()
+    expect(at_step(page)).to_have_text(taking.title)
 
 
 @pytest.mark.elsewhere

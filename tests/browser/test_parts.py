@@ -57,7 +57,8 @@ def test_a_bracelet_of_parts_by_mouse(page: Page) -> None:
         assert len(pdf.pages) == 1
         text = pdf.pages[0].extract_text()
     assert "linked bead wire" in text
-    assert "The next link first" in text
+    assert "In it first" in text
+    assert "To hand" in text
 
 
 @pytest.mark.elsewhere

@@ -195,6 +195,9 @@ def test_a_round_is_gone_through_part_by_part(bench: Workshop) -> None:
     assert at_bench.at_bench(bench, piece.pk).at == ids[0]
     at_bench.count(bench, piece.pk, ids[0], 2)
     assert at_bench.at_bench(bench, piece.pk).at == ids[1]
+    # A clock that is told late of a step moves nothing.
+    go_to(bench, piece.pk, ids[0])
+    assert at_bench.at_bench(bench, piece.pk).at == ids[1]
     # A count of before this order means the first so many.
     at_bench.count(bench, piece.pk, ids[1], 1)
     assert at_bench.at_bench(bench, piece.pk).at == ids[2]

@@ -18,6 +18,7 @@ import { OvalFormer } from "./form/OvalFormer";
 import { WireStages } from "./form/WireStages";
 import { HowMade } from "./HowMade";
 import { StepList } from "./StepList";
+import { ToolsToHand } from "./form/ToolsToHand";
 import { addWords } from "../i18n";
 import words from "../locales/en-form.json";
 
@@ -38,6 +39,7 @@ export function FormStation(props: StationProps) {
   return (
     <>
       <section>
+        <ToolsToHand tools={plan?.tools ?? []} />
         <h2 className="mb-1 text-lead">{t("form.order")}</h2>
         <StepList station="form" onLook={look} {...props} />
         <GoneSteps {...props} />

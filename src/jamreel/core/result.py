@@ -55,6 +55,14 @@ class PlannedBend(Written):
     more_mm: Millimetres = 0.0
 
 
+class ToolNeeded(Written):
+    """A tool that a piece wants, at which sizes [mm], and whether the bench lacks it."""
+
+    says: str
+    sizes_mm: tuple[Millimetres, ...] = ()
+    lacks: bool = False
+
+
 class Figure(Written):
     """A named result [mm], with ± where it depends on a measure."""
 
@@ -236,6 +244,7 @@ class Plan(Written):
     cuts: tuple[Cut, ...]
     bends: tuple[PlannedBend, ...]
     formers: tuple[Former, ...]
+    tools: tuple[ToolNeeded, ...] = ()
     oval: OvalFormer | None = None
     steps: tuple[Step, ...]
     cautions: tuple[Caution, ...]

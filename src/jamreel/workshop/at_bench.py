@@ -140,7 +140,8 @@ def _at(piece: Piece, steps: Sequence[Doing]) -> str:
     """Return the step that a piece was left at, the first open one where that is done or gone."""
     left = next((one for one in steps if one.step.id == piece.at_step), None)
     if left is not None and not left.done:
-        return left.step.id
+        # In a round the counts say where it is: a clock that was told late moves nothing.
+        return _in_round(steps, left.step.round) if left.step.round else left.step.id
     first = next((one.step.id for one in steps if not one.done), None)
     return first or (steps[-1].step.id if steps else "")
 

@@ -51,6 +51,7 @@ from jamreel.core.workpiece.making import spoilt, worked
 from jamreel.core.workpiece.own_and_usual import own_and_usual, paced
 from jamreel.core.workpiece.straight import StraightWire, records_of
 from jamreel.core.workpiece.temper_track import cracked, tracked, with_heat
+from jamreel.core.workpiece.tools_needed import tools_needed
 from jamreel.core.workpiece.worked import WorkedWire, worked_wires
 
 Row = tuple[str, float | None, float | None]
@@ -165,6 +166,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings, through: WiresAndS
         cuts=cuts,
         bends=bends,
         formers=own.formers,
+        tools=tools_needed(through.laid, bends, own.formers, steps, job.shop.outfit),
         oval=own.oval,
         steps=steps,
         cautions=cautions_of(steps),

@@ -146,6 +146,13 @@ class _Card:
         pins = format_column([b.tool_mm or b.pin for b in bends], self.shop.unit)
         return [(pin, b.label) for pin, b in zip(pins, bends, strict=True)]
 
+    def _tools(self) -> list[tuple[str, str]]:
+        """Return what is wanted that no list of pins names: cutters, formers, hammers, a torch."""
+        pins = {bend.tool for bend in self.plan.bends if bend.tool_mm is not None}
+        rows = [one for one in self.plan.tools if one.says not in pins]
+        said = [say("paper.lacks", what=one.says) if one.lacks else one.says for one in rows]
+        return [("·", " · ".join(said))] if said else []
+
     def _mind(self) -> list[tuple[str, str]]:
         """Return the cautions, each with the numbers of the steps at which it stands."""
         numbers = {
@@ -162,6 +169,7 @@ class _Card:
         tables = [
             (say("paper.cuts"), self._cuts()),
             (say("paper.parts"), self._needs()),
+            (say("paper.tools"), self._tools()),
             (say("paper.pins"), self._pins()),
             (say("paper.mind"), self._mind()),
         ]
