@@ -133,11 +133,11 @@ BY_HAND: list[tuple[str, list[Any], dict[str, Any], Rows]] = [
     # One body: its closure is held on before its eyes are bent.
     ("one ladder", [{"kind": "ladder", "rows": 20}], {}, (
         "ladder_bars", "ladder_first", "half", "ladder_eyes", "clasp_rings: ladder")),
-    # Caps: both made, then the body tried, then both glued.
+    # Caps: both made before the body is cut to them, then that is tried, then both are glued.
     ("caps with a plate", [{"kind": "coil_mesh", "coils": 4}],
      {"closure": {"kind": "end_caps", "cap_of": "tube", "plate": "flat", "depth": "8"}}, (
-        "mesh_coils", "mesh_cut", "half", "tube", "plate_flat", "tube", "plate_flat", "glued",
-        "glued")),
+        "tube", "plate_flat", "tube", "plate_flat", "mesh_coils", "mesh_cut", "half",
+        "glued", "glued")),
     # Plain loops open again: made one by one, each opened round the last.
     ("plain links", [{"part": PLAIN, "times": 4}], HOOKED, (
         "plain_first", "thread", "plain_second", "take_left: the last one", "half",

@@ -192,6 +192,22 @@ def test_a_folded_ring_link_is_its_ring_and_two_legs_rolled_over_the_ring_before
     assert refused.value.field == "bead"
 
 
+def test_moves_of_ones_own_are_told_one_by_one_with_their_marks() -> None:
+    moves = [
+        {"move": "straight", "length": "10"},
+        {"move": "bend", "degrees": 180, "pin": "4"},
+        {"move": "straight", "length": "6"},
+        {"move": "corner", "degrees": 90, "side": "right"},
+    ]
+    made = registered_parts()["own_link"].model_validate({"moves": moves}).make(ONE)
+    (step,) = made.steps
+    d = made.wires[0].wire.d
+    # The bend takes half a turn on its middle line, pi (4 + d) / 2.
+    corner = 10 + math.pi * (4 + d) / 2 + 6
+    assert "at 10.0 mm bend 180° on the 4.0 mm pin, to the left" in step.says
+    assert f"at {corner:.1f} mm a sharp corner of 90°, to the right" in step.says
+
+
 def test_what_hangs_reaches_as_far_as_its_parts() -> None:
     dangle = Dangle(bead=8, beads=2, loops="plain", pin=3).make(WIRE)
     assert dangle.hang == pytest.approx(3 + D + 16 + 0.6)

@@ -6,7 +6,7 @@ They are bought, or made of round tube that is flattened over the end of a ribbo
 import math
 from collections.abc import Iterator
 from dataclasses import replace
-from typing import ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.joining import cap_deep, cap_fits
@@ -71,9 +71,12 @@ class EndCaps(Closure):
         fixed = self._fixed()
         coil = self._coil(w) if self.cap_of == "coil" else None
         outside = self.ring_pin + w.d if coil else outside
-        cap, steps, wide, thick = self._cap()
+        fits = (
+            tube_fits(w, self.tube, self._goes_in, self._clear) if self.cap_of == "tube" else None
+        )
+        cap, steps, wide, thick = self._cap(fits)
         steps = (*steps, fixed)
-        end, made = End(inner, w.d), self.cap_of == "tube"
+        end = End(inner, w.d)
 
         def half(extra: float, *more: Bought) -> Made:
             length = inner + outside + extra
@@ -91,7 +94,7 @@ class EndCaps(Closure):
                 holds=(hold,),
                 strokes=tuple(picture),
                 steps=steps,
-                advice=(tube_fits(w, self.tube, self._goes_in, self._clear),) if made else (),
+                advice=(fits,) if fits else (),
                 minutes=4.0,
             )
 
@@ -166,7 +169,7 @@ class EndCaps(Closure):
             key, name=self.fixed_by, cautions=cautions[self.fixed_by], depth=self.depth
         )
 
-    def _cap(self) -> tuple[Bought | None, tuple[Step, ...], float, float]:
+    def _cap(self, fits: Advice | None) -> tuple[Bought | None, tuple[Step, ...], float, float]:
         """Return a cap: what is bought for it, its own steps, how wide and how thick it is [mm]."""
         if self.cap_of == "coil":
             step = closure_step("cord_coil", cautions=("eyes", "ends"), pin=self.ring_pin)
@@ -179,9 +182,32 @@ class EndCaps(Closure):
             return Bought(key, size, 1, mass), (), self.cap_width, thick
         size, over = size_of(self.tube, self.cap), self._goes_in
         tube = Bought("tube", size, 1, end_cap_mass(self.tube, self.cap))
-        step = closure_step("tube", cautions=("hammer",), wide=over.width, thick=over.thickness)
+        opened = _opened(fits.id if fits else "", over)
         wide, thick = over.width + 2 * CAP_WALL_MM, over.thickness + 2 * CAP_WALL_MM
         if not self._plated:
-            return tube, (step,), wide, thick
+            return tube, opened, wide, thick
         plate = closure_step(f"plate_{self.plate}", cautions=("torch",), wide=wide, thick=thick)
-        return tube, (step, plate), wide, thick
+        return tube, (*opened, plate), wide, thick
+
+
+def _opened(fits: str, over: Flat) -> tuple[Step, ...]:
+    """Return how a round tube is opened for a body: flattened over a strip as wide as it where it
+    goes over that, else stretched over it, soft before each pull where it is too hard for one.
+
+    Args:
+        fits: the advice on tube and body.
+        over: the body's section.
+
+    Source: common practice.
+    """
+    strip: dict[str, Any] = {"wide": over.width, "thick": over.thickness}
+    if fits == "tube_goes_in":
+        return (closure_step("tube", cautions=("hammer",), **strip),)
+    last = closure_step("tube_open", cautions=("hammer",), **strip)
+    if fits == "tube_stretch":
+        return (last,)
+    soft, again = (
+        closure_step("tube_soft", name=name, cautions=("torch", "pickle"))
+        for name in ("tube_soft", "tube_soft_again")
+    )
+    return (soft, closure_step("tube_half", cautions=("hammer",), **strip), again, last)

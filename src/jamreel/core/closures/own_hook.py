@@ -10,7 +10,7 @@ from jamreel.core.closures.hook_and_eye import HookAndEye
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn
-from jamreel.core.parts.own_shape import OwnMove, own_shape
+from jamreel.core.parts.own_shape import OwnMove, moves_in_words, own_shape
 from jamreel.core.values import Length
 
 
@@ -58,7 +58,11 @@ class OwnHook(HookAndEye):
             wires=(bent,),
             holds=(opens_at("hook", w, max(shape.pins)), opens_at("plain_loop", w, shape.pins[0])),
             strokes=drawn(bent),
-            steps=(closure_step("own_moves", cautions=("ends",)),),
+            steps=(
+                closure_step(
+                    "own_moves", cautions=("ends",), moves=moves_in_words(self.moves, w.d)
+                ),
+            ),
             minutes=0.6 * len(self.moves),
         )
         return self.with_eye(w, wires, hook, self.tip)

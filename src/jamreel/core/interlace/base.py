@@ -354,7 +354,10 @@ class Weaving(Interlacing):
         others = WIRE_MINUTES * wires / max(1, len(every) - len(b.work.row_steps))
         woven = {one.id for one in b.work.row_steps}
         return tuple(
-            one.model_copy(update={"minutes": rows if one.id in woven else others}) for one in every
+            one.model_copy(update={"minutes": rows, "cautions": (*one.cautions, "kinks")})
+            if one.id in woven
+            else one.model_copy(update={"minutes": others})
+            for one in every
         )
 
     def _every_step(self) -> tuple[Step, ...]:

@@ -7,7 +7,7 @@ from pydantic import Field
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, Part, Role, WireUse, opens_at, part_step
 from jamreel.core.parts.drawn import drawn
-from jamreel.core.parts.own_shape import OwnMove, own_shape
+from jamreel.core.parts.own_shape import OwnMove, moves_in_words, own_shape
 from jamreel.core.parts.pictures import hung
 from jamreel.core.wire.gauges import OptionalSize
 
@@ -53,6 +53,6 @@ class OwnLink(Part):
             wires=(use,),
             holds=(opens_at("plain_loop", w, max(shape.pins)),),
             strokes=hung(strokes) if self.hangs else strokes,
-            steps=(part_step("own_moves", check=True),),
+            steps=(part_step("own_moves", check=True, moves=moves_in_words(self.moves, w.d)),),
             minutes=0.6 * len(self.moves),
         )

@@ -144,6 +144,28 @@ def own_shape(moves: Sequence[OwnMove], wire: float) -> OwnShape:
     )
 
 
+def moves_in_words(moves: Sequence[OwnMove], wire: float) -> str:
+    """Return moves one after the other in words, each with the place on the straight wire at which
+    it begins; straight stretches are what lies between.
+
+    Args:
+        moves: as the maker gives them.
+        wire: wire diameter [mm].
+
+    Source: ``path.moves.developed_length``.
+    """
+    at, said = 0.0, ""
+    for own in moves:
+        move = own.as_move(wire)
+        if own.move != "straight":
+            values = {"at": at, "degrees": abs(own.degrees), "pin": own.pin, "turns": own.turns}
+            side = say(f"own_move.{own.side}")
+            one = say(f"own_move.{own.move}", length=own.length, side=side, **values)
+            said = say("own_move.then", first=said, then=one) if said else one
+        at += developed_length((move,), wire)
+    return said
+
+
 def _path(moves: Sequence[OwnMove], wire: float) -> tuple[Move, ...]:
     """Return the moves on one wire, with a mark where each bend but one at the very end begins."""
     path: list[Move] = []

@@ -139,6 +139,7 @@ class Tassel(Part):
                 strands=self.strands,
                 above=self.above,
                 below=self.below,
+                rows=self._listed,
                 check=True,
             ),
             part_step("tassel_head", pin=self.head_pin),
@@ -148,6 +149,14 @@ class Tassel(Part):
             part_step("tassel_hang", strands=self.strands, check=True),
             part_step("tassel_close", wraps=self.below, check=True),
             upper.finish_step,
+        )
+
+    @property
+    def _listed(self) -> str:
+        """The sections of the longest strand from above, in words."""
+        return " · ".join(
+            say("part.section", beads=BeadRow(one.row).count, count=one.times)
+            for one in self.sections
         )
 
     def _rows(self) -> list[_Rows]:

@@ -142,6 +142,10 @@ class _Work:
 
     def steps(self) -> Iterator[Step]:
         """Yield the steps: the body, trying its length, what closes it."""
+        halves = self._halves()
+        # Own caps are made before the body is cut, which is done with the cap held on; both are
+        # made before either is glued: no flame near glue.
+        yield from (one for made, _ in halves for one in made)
         body = [one for one in self.order.rounds if not self._closes(one)]
         last = body[-1] if body else None
         held: tuple[Step, ...] = ()
@@ -159,13 +163,18 @@ class _Work:
             side = (self.order.left[1],)
             last_in = step("composed.last_in", "form", name=LAST_IN, check=True, what=what)
             yield last_in.model_copy(update={"takes_in": side, "shuts": side})
-        halves = [self._of_round(made) for made in self.order.rounds if self._closes(made)]
-        # Both are made before either is glued: no flame near glue.
-        glues = [
-            next((n for n, one in enumerate(half) if one.waits_in == "glue"), 0) for half in halves
-        ]
-        yield from (one for half, at in zip(halves, glues, strict=True) for one in half[:at])
-        yield from (one for half, at in zip(halves, glues, strict=True) for one in half[at:])
+        yield from (one for _, put_on in halves for one in put_on)
+
+    def _halves(self) -> list[tuple[list[Step], list[Step]]]:
+        """Return the steps of both halves of the closure: what is made before the body, of caps
+        that are glued, and what is put on in the end."""
+        found = []
+        for made in self.order.rounds:
+            if self._closes(made):
+                rows = self._of_round(made)
+                at = next((n for n, one in enumerate(rows) if one.waits_in == "glue"), 0)
+                found.append((rows[:at], rows[at:]))
+        return found
 
     def _tried(self, *, held: bool) -> Iterator[Step]:
         """Yield trying the length, and sliding on what has to be on before the ends are shut."""

@@ -254,7 +254,7 @@ class FlatPlait(Interlaced):
             part_step(
                 f"plait_lace_{self.lacing}",
                 name="plait_lace",
-                cautions=("ends",),
+                cautions=("ends", "kinks"),
                 check=True,
                 wires=overlay.wires,
                 skipped=self.skipped,
