@@ -21,8 +21,9 @@ from jamreel.core.result import Plan
 from jamreel.core.shop import Shop
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import WireChoice
+from jamreel.core.words import say
 from jamreel.core.workpiece.parts_steps import Trial, strung_steps, work_of
-from tests.conftest import samples
+from tests.conftest import EXAMPLES, samples
 from tests.core.families import example
 
 WIRES = palette_of(WireChoice(size=WireSize(diameter_mm=0.8)))
@@ -523,3 +524,63 @@ def test_a_row_that_runs_both_ways_from_its_middle_is_joined_outwards() -> None:
     left, right = folded[:3], folded[3:]
     assert all(sides[a] < sides[b] for a, b in pairwise(left))
     assert all(sides[a] > sides[b] for a, b in pairwise(right))
+
+
+# --- Heat, force and finish over every construction -----------------------------------------------
+
+EVERY = {"finish": ["hallmark", "file", "patina", "tumble", "polish"], "hammer": "both"}
+FULL = Shop.model_validate(
+    {"outfit": {"torch": True, "pickle": True, "mill": True, "tumbler": True, "punches": ["6"]}}
+)
+
+
+@pytest.mark.parametrize("name", sorted(path.stem for path in EXAMPLES.glob("*.json")))
+def test_nothing_is_heated_hit_or_finished_beside_glue_charms_and_pearls(name: str) -> None:
+    plan = plan_raw({**example(name), "making": EVERY}, FULL)
+    late = [n for n, one in enumerate(plan.steps) if "glue" in one.cautions or one.id == "charms"]
+    rough = [
+        n
+        for n, one in enumerate(plan.steps)
+        if "torch" in one.cautions or one.works in ("malleted", "hammered", "softened")
+    ]
+    finishes = [n for n, one in enumerate(plan.steps) if one.work.startswith("finish.")]
+    assert len(finishes) == len(EVERY["finish"])
+    if late:
+        assert max([*rough, *finishes]) < min(late)
+    # A mark is made when what changes length before it is done.
+    ids = [one.id for one in plan.steps]
+    if "mark" in ids:
+        assert ids.index("cut") < ids.index("mark") < min(rough, default=len(ids))
+
+
+@pytest.mark.parametrize("name", sorted(path.stem for path in EXAMPLES.glob("*.json")))
+def test_no_step_names_what_the_piece_has_not(name: str) -> None:
+    plan = plan_raw(example(name), Shop())
+    said = " ".join(f"{one.title} {one.says}" for one in plan.steps)
+    kinds = {need.kind for need in plan.needs}
+    if "charm" not in kinds and "charms" not in example(name)["piece"]:
+        assert "charm" not in said
+    if all("torch" not in one.wants for one in plan.steps):
+        assert "solder" not in said
+    # What is put on a wire by a step is there to be put on.
+    assert ("glue" not in said.lower()) or any("glue" in one.cautions for one in plan.steps)
+    # No sentence speaks of a mandrel or mallet in a piece that is shaped by hand.
+    by_hand = plan_raw({**example(name), "making": {"shaped_by": "hands"}}, Shop())
+    shaped = " ".join(one.says for one in by_hand.steps if one.id in ("shape", "round"))
+    assert "mandrel" not in shaped
+    assert "allet" not in shaped
+
+
+def test_every_plan_lists_its_tools_and_says_which_the_bench_lacks() -> None:
+    bare = Shop.model_validate({"pins": [], "outfit": {"hammer": False}})
+    for path in EXAMPLES.glob("*.json"):
+        for shop in (Shop(), bare):
+            plan = plan_raw(example(path.stem), shop)
+            told = {one.says: one for one in plan.tools}
+            wanted = {thing for one in plan.steps for thing in one.wants}
+            assert {say(f"outfit.{thing}") for thing in wanted} <= set(told)
+            for thing in wanted:
+                assert told[say(f"outfit.{thing}")].lacks is not getattr(shop.outfit, thing)
+            pins = {round(bend.tool_mm or bend.pin, 3) for bend in plan.bends if bend.pin > 0}
+            sizes = {round(size, 3) for one in plan.tools for size in one.sizes_mm}
+            assert pins <= sizes

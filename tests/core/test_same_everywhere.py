@@ -166,7 +166,7 @@ def test_a_part_is_as_long_in_the_ledger_as_drawn_and_as_on_the_rule(kind: str) 
 
 
 # What does not open has nothing of its own kind beside it.
-SHUT = {"bought_ring", "braid", "chain", "finding", "wound_ring"}
+SHUT = {"bought_ring", "braid", "chain", "finding", "swag", "wound_ring"}
 # An ear wire's tail stands out behind the ear; its length is to where it rests. A folded ring
 # link's legs and a split ring's second turn stand beyond where they bear.
 HANGS_OVER = {"ear_wire", "ring_link", "split_ring"}

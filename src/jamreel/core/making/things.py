@@ -11,7 +11,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from jamreel.core.bench.steps import Opening, Step
-from jamreel.core.makeup.compose import Composition, Kind, Lying, Run
+from jamreel.core.makeup.compose import Composition, Kind, Lying
 from jamreel.core.makeup.loops import Hanging, Knot, Loops
 from jamreel.core.makeup.sequence import CLOSURE, STRING
 from jamreel.core.parts.base import End, Made
@@ -60,6 +60,11 @@ class Sort:
         """Of each opening whether it ever takes what hangs in it."""
         return {side: one.takes is not None for side, one in self.mouths.items()}
 
+    @cached_property
+    def all_told(self) -> bool:
+        """Whether steps say of every opening when it is made and when it is shut for good."""
+        return all(one.said and one.shut is not None for one in self.mouths.values())
+
     @property
     def there(self) -> bool:
         """Whether it is there from the start: bought, and nothing is done to it first."""
@@ -98,13 +103,14 @@ class Things:
     path_of: tuple[str, ...]
 
     @cached_property
-    def pairs_of(self) -> dict[tuple[int, Opening], tuple[tuple[int, int, Opening], ...]]:
+    def pairs_of(self) -> dict[tuple[int, Opening], list[tuple[int, int, Opening]]]:
         """By opening: the number of each pair that it is in, with the other's thing and side."""
         found: dict[tuple[int, Opening], list[tuple[int, int, Opening]]] = {}
         for n, pair in enumerate(self.pairs):
-            for here, (there, side) in ((pair.one, pair.other), (pair.other, pair.one)):
-                found.setdefault(here, []).append((n, there, side))
-        return {key: tuple(row) for key, row in found.items()}
+            one, other = pair.one, pair.other
+            found.setdefault(one, []).append((n, *other))
+            found.setdefault(other, []).append((n, *one))
+        return found
 
     @cached_property
     def members(self) -> tuple[tuple[int, ...], ...]:
@@ -173,6 +179,12 @@ def things_of(laid: Composition, loops: Loops, string_steps: Sequence[Step]) -> 
     return _Gathered(laid, tuple(string_steps)).things(loops)
 
 
+_Sides = tuple[Opening, Opening]
+_RING: _Sides = ("ring", "ring")
+_STRAIGHT: _Sides = ("left", "right")
+_TURNED: _Sides = ("right", "left")
+
+
 class _Gathered:
     """Things as they are found along the line."""
 
@@ -197,7 +209,6 @@ class _Gathered:
     def things(self, loops: Loops) -> Things:
         """Return the things, and what hangs in what of them."""
         laid = self.laid
-        halves = {id(laid.fastened.receiving): RECEIVING, id(laid.fastened.holding): HOLDING}
         in_run = {id(part): run for run in laid.runs for part in run.parts}
         if RECEIVING in self.number:
             self.add(laid.fastened.receiving, RECEIVING, "closure")
@@ -208,13 +219,10 @@ class _Gathered:
                 self.threaded.append((number, self.add(run, STRING, part.unit.path)))
         if HOLDING in self.number:
             self.add(laid.fastened.holding, HOLDING, "closure")
-        pairs = [
-            Pair(self._of(left, 1, halves), self._of(right, 0, halves))
-            for left, right in pairwise(loops.line)
-            if left is not None and right is not None
-        ]
+        ends = [None if knot is None else self._ends(knot) for knot in loops.line]
+        pairs = [Pair(a[1], b[0]) for a, b in pairwise(ends) if a is not None and b is not None]
         for one in loops.hanging:
-            pairs += self._hung(one, halves)
+            pairs += self._hung(one)
         return Things(
             tuple(self.sorts),
             tuple(self.sort_of),
@@ -223,27 +231,23 @@ class _Gathered:
             tuple(self.paths),
         )
 
-    def _of(self, knot: Knot, side: int, halves: dict[int, str]) -> tuple[int, Opening]:
-        """Return an opening of the line by the number of its thing."""
-        what = knot.what
-        if isinstance(what, Lying):
-            number = self.seen[id(what)]
-        elif isinstance(what, Run):
-            number = self.add(what, STRING, "string")
-        else:
-            number = self.add(what, halves[id(what)], "closure")
-        if knot.one_loop:
-            return number, "ring"
-        return number, "right" if (side == 1) != knot.turned else "left"
+    def _ends(self, knot: Knot) -> tuple[tuple[int, Opening], tuple[int, Opening]]:
+        """Return both openings of a part of the line, by the number of its thing."""
+        number = self.seen.get(id(knot.what))
+        if number is None:
+            # A half that has nothing to be made, joined or bought.
+            number = self.add(knot.what, RECEIVING, "closure")
+        left, right = _RING if knot.one_loop else _TURNED if knot.turned else _STRAIGHT
+        return (number, left), (number, right)
 
-    def _hung(self, one: Hanging, halves: dict[int, str]) -> Iterator[Pair]:
+    def _hung(self, one: Hanging) -> Iterator[Pair]:
         """Yield a drop as a pair with what it hangs from."""
         drop = self.seen[id(one.drop)]
         loop: Opening = "ring" if one.drop.made.one_loop else "left"
         if one.run is not None:
             self.threaded.append((drop, self.add(one.run, STRING, "string")))
         elif one.knot is not None:
-            there = self._of(one.knot, one.side, halves)
+            there = self._ends(one.knot)[one.side]
             host = one.knot.what
             if not one.in_middle or not isinstance(host, Lying):
                 yield Pair((drop, loop), there)

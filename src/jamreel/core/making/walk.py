@@ -32,13 +32,14 @@ class Broken:
 @dataclass(frozen=True)
 class _Act:
     """A step as it is done to every thing of a sort: which openings it makes, takes something into
-    and shuts, and whether it heats, hits, glues or puts beads on."""
+    and shuts; whether it heats, hits or glues, and whether it puts brittle beads on."""
 
     step: Step
     makes: tuple[Opening, ...]
     takes: tuple[Opening, ...]
     shuts: tuple[Opening, ...]
     spoils: bool
+    beads: bool
 
 
 @dataclass
@@ -137,9 +138,10 @@ def _round(bench: _Bench, made: Round, row: Sequence[Step]) -> Broken | None:
 def _act(sort: Sort, one: Step) -> _Act | None:
     """Return a step as it is done to a thing of a sort, None where it does nothing to openings,
     beads or what spoils."""
-    spoils = one.beads or one.works in FORCED or bool(SPOILING & set(one.cautions))
+    spoils = one.works in FORCED or bool(SPOILING & set(one.cautions))
+    beads = one.beads and sort.made.brittle
     rows = (one.makes, one.takes_in, one.shuts)
-    if not spoils and not any(rows):
+    if not spoils and not beads and not any(rows):
         return None
     makes, takes, shuts = (
         tuple(
@@ -149,12 +151,12 @@ def _act(sort: Sort, one: Step) -> _Act | None:
         )
         for called in rows
     )
-    return _Act(one, makes, takes, shuts, spoils)
+    return _Act(one, makes, takes, shuts, spoils, beads)
 
 
 def _make(bench: _Bench, thing: int, sort: Sort, acts: Sequence[_Act]) -> Broken | None:
     """Do the steps of a round to one thing, and lay it down."""
-    stands = bench.stands
+    stands, strung = bench.stands, thing in bench.things.strings
     for side, mouth in sort.mouths.items():
         # What was bought of it is there.
         if mouth.made < 0 and stands[thing, side] == "absent":
@@ -165,11 +167,17 @@ def _make(bench: _Bench, thing: int, sort: Sort, acts: Sequence[_Act]) -> Broken
         broken = _take(bench, thing, act) if act.takes else None
         if act.spoils and broken is None:
             broken = _spoil(bench, act.step, thing)
-        if act.shuts and broken is None:
-            broken = _shut(bench, thing, act)
+        if act.beads:
+            bench.beaded.add(thing)
+        for side in act.shuts if broken is None else ():
+            if stands[thing, side] == "open" and (thing, side) != bench.left and not strung:
+                stands[thing, side] = "shut"
+            else:
+                broken = _shut(bench, thing, act)
         if broken is not None:
             return broken
-    _lay_down(bench, thing, sort)
+    if not sort.all_told:
+        _lay_down(bench, thing, sort)
     bench.done.add(thing)
     return None
 
@@ -245,8 +253,6 @@ def _spoil(bench: _Bench, one: Step, thing: int) -> Broken | None:
             return Broken(HEAT, one.id, bench.name(thing if spoilt is None else spoilt))
     elif one.works in FORCED and thing in bench.beaded:
         return Broken(FORCE, one.id, bench.name(thing))
-    if one.beads and bench.things.sorts[bench.things.sort_of[thing]].made.brittle:
-        bench.beaded.add(thing)
     return None
 
 
