@@ -512,6 +512,18 @@ def test_heat_beside_beads_glue_before_heat_and_force_on_beads_are_found() -> No
     assert caps.walk(early) is not None
 
 
+def test_what_hangs_beside_a_string_is_on_it_once() -> None:
+    beads = {"part": {"kind": "bead"}, "times": 6}
+    hung = {"kind": "dangle"}
+    for more in ({"mirrored": True}, {"mirrored": True, "focal": {"kind": "bead"}}, {}):
+        walked = Walked(beads, hung=hung, **more)
+        assert walked.walk() is None
+        names = [walked.things.sorts[n].name for n in walked.things.sort_of]
+        assert names.count("dangle") == 1
+        threaded = [walked.things.sort_of[one] for one, _ in walked.things.threaded]
+        assert sum(walked.things.sorts[n].name == "dangle" for n in threaded) == 1
+
+
 def test_a_row_that_runs_both_ways_from_its_middle_is_joined_outwards() -> None:
     # Folded links take with their roll only: mirrored, both halves begin at their closed rings.
     brief = {"part": {"kind": "ring_link"}, "times": 3}

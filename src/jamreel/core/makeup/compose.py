@@ -248,7 +248,10 @@ def compose(
     if makeup.hung and not makeup.mirrored:
         parts.append(maker.lay(alone(makeup.hung, HUNG), middle))
     # What hangs from the middle hangs in its middle, not behind what lies there.
-    parts = [replace(p, at=middle) if p.unit.top == HUNG else p for p in parts]
+    centred = {id(p): replace(p, at=middle) for p in parts if p.unit.top == HUNG}
+    parts = [centred.get(id(p), p) for p in parts]
+    if centred:
+        runs = [replace(run, parts=tuple(centred.get(id(p), p) for p in run.parts)) for run in runs]
     return Composition(
         parts=tuple(parts),
         beside=tuple(maker.lay(unit, 0.0) for unit in makeup.beside()),

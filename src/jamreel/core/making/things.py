@@ -195,7 +195,7 @@ class _Gathered:
         self.sort_of: list[int] = []
         self.paths: list[str] = []
         self.seen: dict[int, int] = {}
-        self.threaded: list[tuple[int, int]] = []
+        self.threaded: dict[tuple[int, int], None] = {}
 
     def add(self, what: object, key: str, path: str) -> int:
         """Return the number of a thing, a new one where it has none."""
@@ -216,7 +216,7 @@ class _Gathered:
             number = self.add(part, part.unit.key, part.unit.path)
             run = in_run.get(id(part))
             if run is not None:
-                self.threaded.append((number, self.add(run, STRING, part.unit.path)))
+                self.threaded[number, self.add(run, STRING, part.unit.path)] = None
         if HOLDING in self.number:
             self.add(laid.fastened.holding, HOLDING, "closure")
         ends = [None if knot is None else self._ends(knot) for knot in loops.line]
@@ -245,7 +245,7 @@ class _Gathered:
         drop = self.seen[id(one.drop)]
         loop: Opening = "ring" if one.drop.made.one_loop else "left"
         if one.run is not None:
-            self.threaded.append((drop, self.add(one.run, STRING, "string")))
+            self.threaded[drop, self.add(one.run, STRING, "string")] = None
         elif one.knot is not None:
             there = self._ends(one.knot)[one.side]
             host = one.knot.what
