@@ -62,7 +62,7 @@ class Walked:
     """A make-up with its things, order and steps, to be walked as told or with mistakes."""
 
     def __init__(self, *entries: Any, **own: Any) -> None:
-        rows = [one if "part" in one else {"part": one} for one in entries]
+        rows = [one if {"part", "group"} & set(one) else {"part": one} for one in entries]
         makeup = MakeUp.model_validate({"entries": rows, **own})
         laid = compose(makeup, WIRES)
         self.things: Things = things_of(
@@ -227,6 +227,31 @@ def test_nothing_is_said_to_hang_where_nothing_hangs() -> None:
     # The first of three has nothing to take.
     three = Walked({"part": LINK, "times": 3}, closure={"kind": "open_ends"})
     assert [one.times for one in three.steps if one.id.endswith("first_in")] == [2]
+
+
+def test_a_step_is_done_for_every_part_however_much_another_takes() -> None:
+    """Each eight takes a closed ring on both sides: it is bent once all the same."""
+    row = Walked(CLOSED, EIGHT, CLOSED, {"id": "x", "part": EIGHT}, CLOSED)
+    times = {one.id.rpartition("/")[2]: one.times for one in row.steps}
+    for own in ("plain_first", "other_side", "take_left"):
+        assert times[own] in (1, 2)
+    three = Walked({"group": [{"part": CLOSED}, {"part": EIGHT}], "times": 3, "id": "g"}, CLOSED)
+    times = {one.id.rpartition("/")[2]: one.times for one in three.steps}
+    assert (times["plain_first"], times["other_side"], times["take_left"]) == (3, 3, 3)
+
+
+def test_a_round_says_which_of_its_parts_a_step_is_not_for() -> None:
+    # Two pairs of links with a ring between them: the first of each pair takes nothing.
+    pair = {"id": "p", "part": LINK, "times": 2}
+    walked = Walked({"id": "g", "group": [pair, {"part": RING}], "times": 2},
+                    closure={"kind": "open_ends"})  # fmt: skip
+    taking = next(one for one in walked.steps if one.id.endswith("first_in"))
+    assert (taking.times, taking.skips) == (2, (1, 3))
+    assert "Not for number 1, 3" in taking.says
+    # The last of four is closed only when the length was tried.
+    bar = Walked({"part": LINK, "times": 4}, closure={"kind": "bar_pin"})
+    shut = next(one for one in bar.steps if one.id.endswith("wrapped_second"))
+    assert (shut.times, shut.skips) == (3, (4,))
 
 
 def test_what_may_be_changed_at_the_try_on_is_said_in_millimetres() -> None:

@@ -136,7 +136,8 @@ describe("a round", () => {
       ["open", "in", "wrap"].map((id, n) => {
         // The first of three has nothing to take.
         const one = step(id, { times: id === "in" ? 2 : 3, counted: counts[n] });
-        return { ...one, step: { ...one.step, round: "r" } };
+        const skips = id === "in" ? [1] : [];
+        return { ...one, step: { ...one.step, round: "r", skips } };
       }),
     );
 
@@ -159,5 +160,16 @@ describe("a round", () => {
     expect(backward(at, "open")).toEqual({ kind: "count", key: "wrap", counted: 0 });
     expect(withCount(at, "wrap", 0).at).toBe("wrap");
     expect(backward(round([1, 0, 0]), "wrap")).toEqual({ kind: "count", key: "open", counted: 0 });
+  });
+
+  it("leaves out the part that a step is not for, wherever that stands", () => {
+    const steps = ["open", "shut"].map((id) => {
+      const one = step(id, { times: id === "shut" ? 2 : 3, counted: 1 });
+      return { ...one, step: { ...one.step, round: "r", skips: id === "shut" ? [2] : [] } };
+    });
+    // The second part is bent and not shut: the third follows at once.
+    const second = withCount(view(steps), "open", 2);
+    expect(second.at).toBe("open");
+    expect(withCount(view(steps), "shut", 0).at).toBe("shut");
   });
 });

@@ -74,10 +74,12 @@ export function backward(view: AtBench, at: string): Onward {
   return before ? { kind: "look", key: before.step.id } : STAY;
 }
 
-/** How far a step of a round is: of how many parts it is done, those counted that it is not for. */
+/** How far a step of a round is: how many parts are past it, those that it skips among them. */
 function turn(one: StepAtBench, mates: readonly StepAtBench[]): number {
   const most = Math.max(...mates.map((mate) => repeats(mate)));
-  return one.counted + most - repeats(one);
+  const skips = one.step.skips ?? [];
+  const parts = Array.from({ length: most }, (_, n) => n).filter((n) => !skips.includes(n + 1));
+  return parts[one.counted] ?? most;
 }
 
 /** The step of a round that comes next: of the part that is least far, the first. */

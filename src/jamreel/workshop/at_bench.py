@@ -221,7 +221,13 @@ def _in_round(steps: Sequence[Doing], name: str) -> str:
     mates = [one for one in steps if one.step.round == name]
     most = max(one.step.times for one in mates)
     still = [one for one in mates if not one.done]
-    return min(still, key=lambda one: one.counted + most - one.step.times).step.id
+    return min(still, key=lambda one: _parts_done(one, most)).step.id
+
+
+def _parts_done(one: Doing, most: int) -> int:
+    """Return how many parts of a round, of so many, are past a step: those it skips count."""
+    parts = [n for n in range(most) if n + 1 not in one.step.skips]
+    return parts[one.counted] if one.counted < len(parts) else most
 
 
 def tell(workshop: Workshop, piece_id: int, key: str, told: dict[str, str]) -> None:

@@ -48,7 +48,7 @@ class Step(Written):
 
     ``work`` is the kind of work, the same wherever it is done; it is repeated for so many ``times``
     parts. Steps of one ``round`` are done one part after the other: all for one, then all for the
-    next; one with fewer times than the others falls away for the first parts. All of them take so
+    next; it ``skips`` some parts, counted from one. All of them take so
     many ``minutes`` of hands, which ``takes`` those resources; then it is left alone for ``waits``
     [min], ``waits_in`` one of them. ``asks`` is what is known when it is done.
 
@@ -74,6 +74,7 @@ class Step(Written):
     work: str = ""
     times: int = 1
     round: str = ""
+    skips: tuple[int, ...] = ()
     minutes: Quantity = 0.0
     takes: tuple[Resource, ...] = ("hands",)
     waits: Quantity = 0.0

@@ -28,10 +28,10 @@ class Round:
 
 @dataclass
 class Taken:
-    """In how many things of a sort an opening takes anything, and what, by name; whether others of
-    its own sort are among it."""
+    """The things of a sort whose opening takes anything, and what, by name; whether others of its
+    own sort are among it."""
 
-    times: int = 0
+    things: set[int] = field(default_factory=set)
     names: dict[str, None] = field(default_factory=dict)
     own: bool = False
 
@@ -51,10 +51,10 @@ class Order:
         taken = (one for (sort, _), one in self.taken.items() if sort in made.sorts)
         return len(made.sorts) > 1 or any(one.own for one in taken)
 
-    def times(self, sort: int, side: Opening) -> int:
-        """Return in how many things of a sort an opening takes anything."""
-        found = self.taken.get((sort, side))
-        return found.times if found else 0
+    def taking(self, sort: int, sides: Iterable[Opening]) -> frozenset[int]:
+        """Return the things of a sort in which any of some openings takes anything."""
+        found = (self.taken.get((sort, side)) for side in sides)
+        return frozenset(thing for one in found if one for thing in one.things)
 
 
 def order_of(things: Things, *, tried: bool) -> Order:
@@ -222,7 +222,7 @@ def _joined(things: Things, rounds: tuple[Round, ...], left: tuple[int, Opening]
                     left_name = in_one(names)
                 elif names:
                     row = taken.setdefault((number, side), Taken())
-                    row.times += 1
+                    row.things.add(thing)
                     row.own = row.own or own
                     row.names |= dict.fromkeys(names)
             there[thing] = True

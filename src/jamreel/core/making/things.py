@@ -233,10 +233,7 @@ class _Gathered:
 
     def _ends(self, knot: Knot) -> tuple[tuple[int, Opening], tuple[int, Opening]]:
         """Return both openings of a part of the line, by the number of its thing."""
-        number = self.seen.get(id(knot.what))
-        if number is None:
-            # A half that has nothing to be made, joined or bought.
-            number = self.add(knot.what, RECEIVING, "closure")
+        number = self.seen[id(knot.what)]
         left, right = _RING if knot.one_loop else _TURNED if knot.turned else _STRAIGHT
         return (number, left), (number, right)
 

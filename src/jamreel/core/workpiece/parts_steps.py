@@ -1,6 +1,6 @@
 """The order of work of a piece of parts: cutting, every part and its joining, trying, closing."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -67,9 +67,8 @@ def order_of_work(
     work = work_of(laid, things, order, forms, sets, trial)
     broken = walk(things, order, work, tried=trial is not None)
     if broken is not None:
-        raise Refusal(
-            "law_broken", field="piece.entries", got=broken.thing, why=say(f"law.{broken.law}")
-        )
+        where = broken.thing or laid.closure_name
+        raise Refusal("law_broken", field="piece.entries", got=where, why=say(f"law.{broken.law}"))
     steps = (
         *_cutting(wires),
         step("composed.lay_out", "form", check=True, finished=laid.finished),
@@ -239,7 +238,7 @@ class _Work:
         rows = list(self._hung(number, sort))
         asked = _asks(sort.made)
         kinds = {kind.key: kind.times for kind in self.laid.kinds} if len(keys) > 1 else {}
-        for n, (one, times) in enumerate(timed(rows, sort.made.minutes, count * self.sets)):
+        for n, (one, times) in enumerate(timed(rows, sort.made.minutes, count * self.sets, count)):
             own = one.model_copy(
                 update={
                     "id": f"{keys[0]}/{one.id}",
@@ -267,7 +266,8 @@ class _Work:
         for at in range(len(sort.steps) + 1):
             one = sort.steps[at] if at < len(sort.steps) else None
             sides = before.get(at, [])
-            times = sum(self.order.times(number, side) for side in sides)
+            taking = self.order.taking(number, sides)
+            times = len(taking)
             told = [side for side in sides if sort.mouths[side].told]
             if times and not told:
                 shut = any(sort.mouths[side].shut is not None for side in sides)
@@ -275,19 +275,37 @@ class _Work:
                 name = f"take_{sides[0]}"
                 what = self._what(number, sides)
                 one_in = step(key, "form", name=name, check=True, what=what)
-                yield one_in.model_copy(update={"takes_in": tuple(sides)}), times
+                one_in = one_in.model_copy(update={"takes_in": tuple(sides)})
+                yield self._not_for(one_in, number, taking), times
             if one is None:
                 continue
             if told:
                 if times:
-                    yield saying(one, self._what(number, sides)), times
+                    said = saying(one, self._what(number, sides))
+                    yield self._not_for(said, number, taking), times
                 elif f"step.{one.work}_alone.says" in catalogue("en"):
                     # A string goes through what it makes.
                     yield _alone(one), count
                 continue
-            shuts = lefts is not None and lefts in one.shuts
-            if not shuts or count > 1:
-                yield one, count - shuts
+            if lefts is None or left is None or lefts not in one.shuts:
+                yield one, count
+            elif count > 1:
+                others = set(self.things.members[number]) - {left[0]}
+                yield self._not_for(one, number, others), count - 1
+
+    def _not_for(self, one: Step, number: int, things: Collection[int]) -> Step:
+        """Return a step with the parts of its round that it is not for, where there is a round."""
+        made = next(made for made in self.order.rounds if number in made.sorts)
+        if not self.order.in_turn(made):
+            return one
+        row = [thing for thing in made.things if self.things.sort_of[thing] == number]
+        every = enumerate(row * self.sets, 1)
+        skips = tuple(n for n, thing in every if thing not in things)
+        if not skips:
+            return one
+        key = "step.from_second" if skips == (1,) else "step.skips"
+        parts = ", ".join(map(str, skips[:MOST_TOLD])) + (" …" if len(skips) > MOST_TOLD else "")
+        return one.model_copy(update={"skips": skips, "says": say(key, parts=parts, says=one.says)})
 
     def _what(self, number: int, sides: Sequence[Opening]) -> str:
         """Return what is hung in openings of a sort, in words."""
@@ -309,8 +327,7 @@ class _Work:
             else:
                 yield one
         for side, mouth in sort.mouths.items():
-            times = self.order.times(number, side)
-            if times and not mouth.told:
+            if self.order.taking(number, (side,)) and not mouth.told:
                 what = self._what(number, (side,))
                 one = step("join.open", "form", name=f"string_{side}", check=True, what=what)
                 yield one.model_copy(update={"takes_in": (side,), "thing": STRING})
@@ -350,7 +367,7 @@ def _asks(made: Made) -> tuple[Asked, ...]:
 
 
 def timed(
-    steps: Sequence[tuple[Step, int]], minutes: float, times: int
+    steps: Sequence[tuple[Step, int]], minutes: float, times: int, of: int = 1
 ) -> Iterator[tuple[Step, int]]:
     """Yield the steps of a part with what they take, and of how many things each is.
 
@@ -358,15 +375,15 @@ def timed(
         steps: of one, each with how many of the part it is done for.
         minutes: that one takes in all [min].
         times: how many are made.
+        of: how many of them the second figure of each step counts from.
 
     Source: what no step says for itself is shared out alike; common practice, no source.
     """
     said = sum(one.minutes for one, _ in steps)
     silent = sum(one.minutes == 0 for one, _ in steps)
     rest = max(0.0, minutes - said) / silent if silent else 0.0
-    most = max((count for _, count in steps), default=1)
     for one, count in steps:
-        done = times * count // most if most else times
+        done = times * count // of
         yield (
             one.model_copy(
                 update={"times": done * one.times, "minutes": done * (one.minutes or rest)}
@@ -375,6 +392,8 @@ def timed(
         )
 
 
+# Of the parts that a step is not for, so many are told by number.
+MOST_TOLD = 6
 STRUNG = {"wrapped": "string", "plain": "core", "through": "string_through"}
 STRINGING = frozenset(f"composed.{key}" for key in STRUNG.values())
 # The step that closes the second end of what is strung: the length is tried before it.
