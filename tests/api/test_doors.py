@@ -121,6 +121,7 @@ def test_nobody_reaches_anothers_rows(
         "undone": {"key": "cut"},
         "count": {"key": "cut", "counted": 1},
         "tell": {"key": "cut", "told": {}},
+        "so-far": {"entry": "e1", "over": "20", "version": 1},
         "aside": {"aside": True, "why": "not mine"},
         "note": {"note": "mine"},
         str(stock.pk): {"stock": reel},

@@ -328,3 +328,26 @@ def test_the_signal_can_be_switched_off_and_stays_off(page: Page) -> None:
         page.get_by_role("button", name=name).click()
     page.reload()
     expect(page.get_by_role("button", name="No signal")).to_be_visible()
+
+
+def test_a_body_is_planned_on_from_the_rows_that_are_woven(page: Page) -> None:
+    where = path("/pieces/{Weir-gate ladder}/bench")
+    piece = Piece.objects.get(name="Weir-gate ladder")
+    at_bench.go_to(piece.workshop, piece.pk, "e1/ladder_return")
+    page.goto(where)
+    page.get_by_text("How far is it?").click()
+    page.get_by_label("Made: rows").fill("10")
+    page.get_by_label("They measure, first to last").fill("4")
+    page.get_by_role("button", name="What follows").click()
+    expect(page.get_by_label("They measure, first to last")).to_have_attribute(
+        "aria-invalid", "true"
+    )
+    page.get_by_label("They measure, first to last").fill("50")
+    page.get_by_role("button", name="What follows").click()
+    follows = page.get_by_role("status").filter(has_text="in all")
+    expect(follows).to_contain_text("Each comes out at 5.00 mm")
+    page.get_by_role("button", name="Plan on from here").click()
+    expect(page.get_by_text(re.compile("^10 are made: "))).to_be_visible()
+    # It stands in the make-up, too, where it can be forgotten.
+    page.goto(path("/pieces/{Weir-gate ladder}/make_up"))
+    expect(page.get_by_text("10 of ladder are made, 50.0 mm long")).to_be_visible()

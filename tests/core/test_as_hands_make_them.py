@@ -89,7 +89,7 @@ IN = {
     "roll_over",
 }
 CLOSES = {
-    "wrapped_first", "tassel_top",
+    "wrapped_first", "tassel_top", "lattice_wrapped", "lattice_close",
     "wrapped_second", "hang_wrapped", "join_loop", "bind", "bind_half", "eye_close",
     "tassel_close", "roll_close", "loops_close",
 }  # fmt: skip
@@ -103,6 +103,8 @@ OPENS = {
     "tassel_open",
     "roll",
     "side_loops",
+    "lattice_base",
+    "lattice_last",
 }
 BINDS, CROOKS = {"bind", "join_loop", "loops_close"}, {"crook"}
 HEATS, COLD = {"torch"}, {"glue"}
@@ -168,7 +170,7 @@ def test_heat_comes_before_glue_pearls_and_stones(name: str) -> None:
     order = [one.id for one in steps]
     hot = [i for i, one in enumerate(steps) if HEATS & set(one.cautions)]
     cold = [i for i, one in enumerate(steps) if COLD & set(one.cautions)]
-    threaded = at(steps, {"thread", "legs", "wind_on", "string", "beads", "strand_links"})
+    threaded = at(steps, {"thread", "legs", "wind_on", "string", "beads", "section_1"})
     if hot and (cold or threaded):
         assert max(hot) < min([*cold, *threaded])
     if "lay_out" in order:
@@ -508,6 +510,23 @@ def test_links_lost_at_a_cut_are_bought_and_weigh_nothing_in_the_piece() -> None
 
 
 # --- Parts put right ------------------------------------------------------------------------------
+
+
+def test_each_sort_of_section_of_a_tassel_has_its_step_from_the_top() -> None:
+    """Three strands of two long sections over two short ones, the middle strand one short section
+    less: six long ones, three short ones on all strands and two on the longer ones, counted."""
+    long = Section(row=(OneBead(bead=2.0, times=2), OneBead(bead=5.0)), times=2)
+    short = Section(row=(OneBead(bead=3.0),), times=2)
+    made = Tassel(strands=3, sections=(long, short), shorter=1).make(ONE)
+    rows = [one for one in made.steps if one.id.startswith("section")]
+    assert [one.times for one in rows] == [2 * 3, 1 * 3, 1 * 2]
+    assert [one.figures["beads"] for one in rows] == [3, 1, 1]
+    assert "2 × 2.0 mm, 5.0 mm" in rows[0].says
+    # From the second row on the section above is hung in before the upper loop is wound shut.
+    for one in rows[1:]:
+        assert one.says.index("section above") < one.says.index("wraps")
+    # All of them are there before the head takes them.
+    assert made.steps.index(rows[-1]) < [one.id for one in made.steps].index("tassel_head")
 
 
 def test_a_tassels_strands_go_in_before_its_head_is_closed() -> None:

@@ -20,6 +20,7 @@ from jamreel.core.cutting.problem import Rack, Wanted
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette, palette_of
+from jamreel.core.forming.tools import Outfit
 from jamreel.core.interlace import relax
 from jamreel.core.interlace.bound import Bound
 from jamreel.core.interlace.braid.geometry import BeadedBraid, PlainBraid
@@ -481,6 +482,14 @@ def test_a_plait_of_twelve_with_overlay_and_ribbon_ends() -> None:
     assert "cap_low" in {a.id for a in solved(brief_of(part, low, "0.6 mm"))[0].advice}
 
 
+def test_a_coil_mesh_is_pickled_where_there_is_a_pot() -> None:
+    part = {"kind": "coil_mesh", "coils": 4, "mandrel": "4"}
+    brief = brief_of(part, TUBE_CAPS, "0.8 mm", "half_hard")
+    plan = plan_raw(brief, Shop(outfit=Outfit(torch=True, pickle=True)))
+    told = [one.id.partition("/")[2] for one in plan.steps]
+    assert told.index("pickle_mesh_anneal") == told.index("mesh_rods") - 1
+
+
 def test_a_coil_mesh_with_caps_from_tube() -> None:
     part = {"kind": "coil_mesh", "coils": 4, "mandrel": "4"}
     plan, exact = solved(brief_of(part, TUBE_CAPS, "0.8 mm", "half_hard"))
@@ -489,8 +498,15 @@ def test_a_coil_mesh_with_caps_from_tube() -> None:
     assert (cut(plan, "mesh_coil").quantity, cut(plan, "mesh_rod").quantity) == (4, 3)
     said = {a.id for a in plan.advice}
     assert said & {"tube_goes_in", "tube_stretch", "tube_anneal"}
-    anneals = [one for one in plan.steps if one.id.rpartition("/")[2].startswith("mesh_anneal")]
-    assert [one.waits > 0 for one in anneals] == [True, True]
+    # Soft before the coils are meshed and once more before they are pressed, cooled both times.
+    told = [one.id.partition("/")[2] for one in plan.steps]
+    first, again = told.index("mesh_anneal"), told.index("mesh_anneal_again")
+    assert told[first : first + 3] == ["mesh_anneal", "quench_mesh_anneal", "mesh_rods"]
+    assert told[again : again + 3] == [
+        "mesh_anneal_again",
+        "quench_mesh_anneal_again",
+        "mesh_press",
+    ]
     shallow = {**TUBE_CAPS, "depth": "5"}
     said = {a.id for a in solved(brief_of(part, shallow, "0.8 mm"))[0].advice}
     assert "cap_shallow" in said

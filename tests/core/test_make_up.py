@@ -171,7 +171,7 @@ def test_what_is_wrong_with_a_part_is_said_at_its_field() -> None:
 def advised(**own: Any) -> set[str]:
     makeup = MakeUp(**own)
     laid = compose(makeup, WIRE)
-    return {a.id for a in make_up_advice(makeup, laid, loops_of(laid)) if a is not None}
+    return {a.id for a in make_up_advice(makeup, laid, loops_of(laid), {}) if a is not None}
 
 
 def test_judgement_on_joints_holes_and_ends() -> None:
@@ -189,14 +189,14 @@ def test_judgement_on_joints_holes_and_ends() -> None:
 
 def test_the_weakest_place_is_named_with_its_force() -> None:
     makeup = MakeUp(entries=(entry(LinkedBead(), 5),), closure=CrookHook(hook_pin=5))
-    weakest = weakest_of(compose(makeup, WIRE))
+    weakest = weakest_of(compose(makeup, WIRE), {})
     assert weakest is not None
     assert weakest.says == "closure: the hook"
     by_hand = 210 * D**3 / 6 / ((5 + D) / 2)
     assert weakest.newtons == pytest.approx(by_hand)
     assert weakest.grams == pytest.approx(by_hand / 9.80665 * 1000)
     plain = makeup.model_copy(update={"entries": (entry(LinkedBead(loops="plain", pin=6), 5),)})
-    found = weakest_of(compose(plain, WIRE))
+    found = weakest_of(compose(plain, WIRE), {})
     assert found is not None
     assert found.says == "linked bead: a plain loop"
 
@@ -419,3 +419,20 @@ def test_every_new_piece_starts_with_wire_that_its_parts_take() -> None:
         brief = {**example(kind), "piece": {"kind": kind}, "wire": dict(cls.usual_wire)}
         said = {a.id for a in plan_raw(brief, Shop()).advice}
         assert not said & {"hole_small", "loop_small", "thin_for_loop", "soft"}, (kind, said)
+
+
+def test_a_drop_on_the_ring_in_the_middle_adds_nothing_to_what_is_strung() -> None:
+    beads = [{"id": "e1", "part": {"kind": "bead"}, "times": 8}]
+    row = {"entries": beads, "mirrored": True, "focal": {"kind": "jump_ring"}}
+    bare, hung = (
+        compose(MakeUp.model_validate({**row, **more}), WIRE)
+        for more in ({}, {"hung": {"kind": "dangle"}})
+    )
+    assert hung.finished == pytest.approx(bare.finished)
+    # On the string itself its loop lies between the beads.
+    strung = {"entries": beads, "mirrored": True, "focal": {"kind": "bead"}}
+    on_it, without = (
+        compose(MakeUp.model_validate({**strung, **more}), WIRE)
+        for more in ({"hung": {"kind": "dangle"}}, {})
+    )
+    assert on_it.finished > without.finished

@@ -137,8 +137,8 @@ BY_HAND: list[tuple[str, list[Any], dict[str, Any], Rows]] = [
     # Caps: both made before the body is cut to them, then that is tried, then both are glued.
     ("caps with a plate", [{"kind": "coil_mesh", "coils": 4}],
      {"closure": {"kind": "end_caps", "cap_of": "tube", "plate": "flat", "depth": "8"}}, (
-        "tube", "plate_flat", "tube", "plate_flat", "mesh_coils", "mesh_cut", "half",
-        "glued", "glued")),
+        "tube", "plate_flat", "tube", "plate_flat", "mesh_coils", "mesh_pack", "half",
+        "mesh_cut", "glued", "glued")),
     # Plain loops open again: made one by one, each opened round the last.
     ("plain links", [{"part": PLAIN, "times": 4}], HOOKED, (
         "plain_first", "thread", "plain_second", "take_left: the last one", "half",
@@ -165,9 +165,10 @@ BY_HAND: list[tuple[str, list[Any], dict[str, Any], Rows]] = [
     ("doubled hook", [{"part": LINK, "times": 4}], {"closure": {"kind": "doubled_hook"}}, (
         "half", "catch", "fold", "side_loops", "body_in: linked bead", "loops_close", "crook")),
     ("broad hook", [{"kind": "bundle"}], {"closure": {"kind": "broad_hook"}}, (
-        "bundle_mark", "bundle_middle", "half", "broad_u", "broad_loops", "turn_over")),
+        "bundle_mark", "bundle_middle", "half", "bundle_loops", "broad_u", "broad_loops",
+        "turn_over")),
     ("tassel in a ring", [CHAIN, RING, {"kind": "tassel"}, CHAIN], {}, (
-        "strand_links", "tassel_head", "tassel_top", "tassel_hang", "tassel_close", "rings",
+        "section_1", "tassel_head", "tassel_top", "tassel_hang", "tassel_close", "rings",
         "ring_in: bought chain, tassel", "ring_close", "half")),
     # Strands of closed links go on while the rings are open.
     ("swag between rings", [RING, {"kind": "swag"}, RING], {}, (
@@ -203,6 +204,121 @@ BY_HAND: list[tuple[str, list[Any], dict[str, Any], Rows]] = [
     ("two charms in a ring",
      [CHAIN, RING, {"kind": "finding", "hangs": True}, {"kind": "bare_drop"}, CHAIN], {}, (
         "measure_bought", "paddle", "hang_wrapped", "ring_in: bought chain", "ring_close")),
+    # What is woven is tried before its ends are finished, and before its bars are bent to eyes.
+    ("one row of knots", [{"kind": "knot_row"}], {"closure": {"kind": "s_hook"}}, (
+        "knot_board", "knot_row", "half", "knot_ends", "knot_eyes", "hammer_hook",
+        "body_in: knot rows", "bind_half")),
+    ("crossed wraps", [{"kind": "crossed_wrap"}], {"closure": {"kind": "folded_hook"}}, (
+        "crossed_bars", "crossed_wrap", "half", "crossed_end", "crossed_eyes",
+        "eye_body: crossed wraps", "eye_close", "body_in: crossed wraps", "bind", "crook")),
+    ("a channel", [{"kind": "channel"}], {}, (
+        "channel_bow", "channel_width", "channel_row", "half", "channel_end", "channel_eyes",
+        "clasp_rings: channel", "clasp_on: channel")),
+    # The base wire's first loop comes before all beads, its second when the length was tried.
+    ("a lattice", [{"kind": "lattice"}], HOOKED, (
+        "lattice_base", "lattice_wrapped", "lattice_start", "lattice_row", "half", "lattice_ends",
+        "lattice_last", "lattice_close", "eye_body: lattice", "eye_close", "body_in: lattice",
+        "join_loop", "crook")),
+    # A closed ring at its end is in the first loop before that is wound shut.
+    ("a lattice on closed rings", [CLOSED, {"kind": "lattice"}, CLOSED], {}, (
+        "measure_ring", "lattice_base", "first_in: closed ring", "lattice_wrapped", "lattice_row",
+        "lattice_last", "next_link_first: closed ring", "lattice_close")),
+    # A hook on a ring: hook and body are whole, the ring joins both.
+    ("a lattice, hook on a ring", [{"kind": "lattice"}],
+     {"closure": {"kind": "crook_hook", "fixed": "on_ring"}}, (
+        "half", "lattice_close", "join_open", "join_loop", "crook", "rings",
+        "hang_on_ring: lattice", "ring_close")),
+    # A braid is cut to its caps when it was tried, and only then glued.
+    ("a braid in tubes", [{"kind": "braid", "ends": "bare"}],
+     {"closure": {"kind": "end_caps", "cap_of": "tube"}}, (
+        "tube", "tube", "braid_start", "braid", "half", "braid_end", "glued", "glued")),
+    ("a plait in caps", [{"kind": "flat_plait"}], {"closure": {"kind": "end_caps"}}, (
+        "plait_disc", "plait_move", "half", "plait_bind", "glued", "glued")),
+    ("a cord in wound caps", [{"kind": "cord"}],
+     {"closure": {"kind": "end_caps", "cap_of": "coil"}}, (
+        "cord_coil", "cord_coil", "cord_head", "half", "cord_ends", "glued", "glued")),
+    ("a bundle with loops", [{"kind": "bundle"}], {"closure": {"kind": "folded_hook"}}, (
+        "bundle_mark", "bundle_tape", "bundle_middle", "bundle_outwards", "half", "bundle_loops",
+        "eye_body: bundle", "eye_close", "body_in: bundle", "bind")),
+    # Two bodies with a ring between are joined first; their eyes are bent by then.
+    ("two ladders", [{"kind": "ladder", "rows": 8}, RING, {"kind": "ladder", "rows": 8}], {}, (
+        "ladder_first", "ladder_ends", "ladder_eyes", "rings", "ring_in: ladder", "ring_close",
+        "half")),
+    # A bound bail does not open: the ring takes the stone while it is open itself.
+    ("a caged stone", [CHAIN, RING, {"kind": "stone_cage"}, CHAIN], {}, (
+        "cage_bind", "cage_form", "cage_bail", "cage_bail_close", "cage_pulls", "rings",
+        "ring_in: bought chain, stone cage", "ring_close", "half")),
+    # On a wrapped bead a bound bail is hung before it is wound round its neck.
+    ("a caged stone on a closed ring", [RING, CLOSED, {"kind": "stone_cage"}, RING], {}, (
+        "measure_ring", "cage_bail", "take_left: closed ring", "cage_bail_close", "half")),
+    ("a focal of another sort", [{"part": LINK, "times": 3}],
+     {"mirrored": True, "focal": {"kind": "eye_link"}, **HOOKED}, (
+        "first_open", "first_in: the last one", "wrapped_second", "plain_first", "plain_second",
+        "take_left: linked bead", "half", "eye_body", "eye_close", "body_in", "join_loop")),
+    ("a pendant on the middle ring", [CHAIN, RING],
+     {"mirrored": True, "focal": CLOSED, "hung": {"kind": "dangle"}}, (
+        "count_links", "measure_ring", "hang_open", "hang_wrapped", "rings",
+        "ring_in: bought chain, closed ring", "ring_close", "half")),
+    ("the last loop as the eye", [{"part": LINK, "times": 4}],
+     {"closure": {"kind": "crook_hook", "into": "last_loop"}}, (
+        "first_in: the last one", "wrapped_second", "half", "join_open", "body_in: linked bead",
+        "join_loop", "tip", "crook")),
+    # A split ring is turned into the finished neighbour.
+    ("a hook into a split ring", [{"part": LINK, "times": 4}],
+     {"closure": {"kind": "s_hook", "into": "split_ring"}}, (
+        "first_in: the last one", "half", "split_ring: linked bead", "s_bows", "hammer_hook",
+        "body_in: linked bead", "bind_half")),
+    # Repeated pairs: all beads first, then ring by ring.
+    ("bead and ring, four times", [{"group": [{"part": LINK}, {"part": RING}], "times": 4}], {}, (
+        "first_open", "wrapped_first", "wrapped_second", "rings", "ring_in: linked bead",
+        "ring_close", "half")),
+    ("coil beads on a core", [{"part": {"kind": "coil_bead"}, "times": 3}],
+     {"string_ends": "plain"}, (
+        "first_coil", "coil", "coil_ends", "core", "half", "string_last",
+        "clasp_rings: the loop of the core")),
+    # A swag of closed links goes into both loops of the beads beside it.
+    ("a swag between beads", [LINK, {"kind": "swag"}, LINK], {}, (
+        "swag_count", "first_open", "first_in: swag", "wrapped_first", "wrapped_open",
+        "next_link_first: swag", "wrapped_second", "half")),
+    ("plain eyes to a chain", [{"part": {"kind": "eye_link"}, "times": 3}, CHAIN], {}, (
+        "count_links", "plain_first", "plain_second", "take_left: the last one, bought chain",
+        "half")),
+    # Fire first, then pearls: they take the soldered ring themselves.
+    ("pearls on a soldered ring",
+     [{"part": {**LINK, "stuff": "pearl"}, "times": 2}, SOLDERED,
+      {"part": {**LINK, "stuff": "pearl"}, "times": 2}], {}, (
+        "ring_close", "ring_solder", "ring_quench", "ring_pickle", "first_open",
+        "first_in: the last one, jump ring", "wrapped_first", "thread", "half")),
+    ("a hook of one's own", [{"part": LINK, "times": 3}], {"closure": {"kind": "own_hook"}}, (
+        "first_in: the last one", "half", "eye", "eye_body: linked bead", "eye_close", "own_moves",
+        "take_left: linked bead")),
+    # A closed ring between chains that open: the chains take it, nobody else can.
+    ("closed ring between chains that open", [OPENED, CLOSED, OPENED], {}, (
+        "measure_ring", "count_links", "take_left: closed ring", "half")),
+    ("charm between beads on a string",
+     [{"part": {"kind": "bead"}, "times": 5}, {"kind": "bare_drop"},
+      {"part": {"kind": "bead"}, "times": 5}], {"string_ends": "through"}, (
+        "paddle", "clasp_rings", "clasp_on", "string_through", "half", "string_last")),
+    # What is braided on hangs in the closure's half from the first move on: that is made first.
+    ("a braid hooked on", [{"kind": "braid", "begins": "hooked"}],
+     {"closure": {"kind": "folded_hook"}}, (
+        "eye", "eye_close", "braid_start: folded hook", "braid", "half", "braid_end", "fold",
+        "body_in: braid", "bind")),
+    # Rings at the ends of a woven body come when it was tried and its ends are finished.
+    ("a lattice with rings at its ends", [{"kind": "lattice"}], {"rings": 3, **HOOKED}, (
+        "lattice_row", "half", "lattice_last", "lattice_close", "rings", "ring_in: the last one",
+        "ring_close", "eye_body: jump ring", "body_in: jump ring")),
+    # Cords are cut to their caps when they were tried, the ring between them hung in long before.
+    ("cords to a ring", [{"kind": "cord"}],
+     {"mirrored": True, "focal": {"kind": "wound_ring"},
+      "closure": {"kind": "end_caps", "cap_of": "coil"}}, (
+        "cord_coil", "wound_turns", "cord_head", "half", "cord_ends", "glued")),
+    ("a charm slid on a chain", [{"kind": "chain", "links": 60}],
+     {"hung": {"kind": "finding", "hangs": True, "inner": "4"}}, (
+        "count_links", "slide_on: bought chain", "drops", "half", "clasp_rings: bought chain")),
+    ("figure eight to wrapped beads", [LINK, EIGHT, LINK], HOOKED, (
+        "wrapped_first", "wrapped_second", "other_side", "take_left: linked bead", "half",
+        "eye_body: linked bead", "eye_close", "body_in: linked bead", "join_loop")),
 ]  # fmt: skip
 
 
@@ -436,6 +552,11 @@ FAULTS: list[tuple[int, list[Any], dict[str, Any], Change]] = [
     (4, [{"part": SOLDERED, "times": 3}], {}, swapped("ring_in", "ring_solder")),
     # Used before it is made, or never joined.
     (5, CHAINS, {}, dropped("first_in")),
+    # Left open for good.
+    (5, CHAINS, {}, dropped("wrapped_second")),
+    (5, LINKS, {"closure": {"kind": "open_ends"}}, dropped("wrapped_first")),
+    (5, LINKS, HOOKED, dropped("join_loop")),
+    (5, LINKS, HOOKED, dropped("eye_close")),
     (5, CHAINS, {}, dropped("next_link_first")),
     (5, CHAINS, {}, swapped("first_open", "first_in")),
     (5, CHAINS, {}, moved("next_link_first", "wrapped_open")),

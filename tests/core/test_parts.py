@@ -254,7 +254,7 @@ def fits(closure: Closure) -> set[str]:
     """What is said of a closure, on a bracelet of ten linked beads of 1 mm wire."""
     makeup = LinkedBracelet.model_validate({"closure": closure})
     laid = compose(makeup, ONE)
-    found = make_up_advice(makeup, laid, loops_of(laid))
+    found = make_up_advice(makeup, laid, loops_of(laid), {})
     return {a.id for a in found if a is not None and a.field == "piece.closure"}
 
 

@@ -41,6 +41,7 @@ export type ShopView = Schemas["ShopView"];
 export type ShopTyped = Schemas["Shop_as_typed"];
 export type AtBench = Schemas["AtBenchView"];
 export type StepAtBench = Schemas["StepAtBench"];
+export type OnTheWay = Schemas["OnTheWayView"];
 export type WaitView = Schemas["WaitView"];
 export type Waits = Schemas["Waits"];
 export type Hand = Schemas["HandView"];

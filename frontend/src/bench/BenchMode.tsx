@@ -21,6 +21,7 @@ import { asksWhether } from "../piece/slips";
 import { chosen, CutFrom, type CutTyped } from "./CutFrom";
 import { Foot } from "./Foot";
 import { AllDone, HeldUp, InTheLog } from "./HeldUp";
+import { SoFar } from "./SoFar";
 import { ToldFields } from "./ToldFields";
 import { TopBar } from "./TopBar";
 import { useActions, type View } from "./useActions";
@@ -144,6 +145,7 @@ function OneStep({ view, piece }: { view: View; piece: Piece }) {
                 )
               }
             />
+            <SoFar key={`${at} so far`} view={view} step={step} onTake={take} />
             <ToldFields key={at} piece={view.id} step={step} onTake={take} />
           </Words>
         </main>

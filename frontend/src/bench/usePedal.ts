@@ -4,7 +4,7 @@ import { useEffect } from "react";
 function keeps(target: EventTarget | null, key: string): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target.matches("input, textarea, select")) return !key.startsWith("Page");
-  return target.matches("button:focus-visible, a:focus-visible") && key === " ";
+  return target.matches(":is(button, a, summary):focus-visible") && key === " ";
 }
 
 /** The keys that a foot pedal sends: one press each, however long it is held. */

@@ -47,6 +47,12 @@ describe("names of entries", () => {
     expect(doubled[2]?.group).toHaveLength(2);
   });
 
+  it("has nothing made yet of what is doubled", () => {
+    const begun: Entry = { id: "a", part: { kind: "ladder" }, so_far: { count: 10, over: 44 } };
+    expect(renamed(begun).so_far).toBeNull();
+    expect(renamed({ id: "a", part: { kind: "ladder" } })).not.toHaveProperty("so_far");
+  });
+
   it("stay when an entry is moved, grouped, taken out of a group or changed", () => {
     expect(names(moved(row(), [0], 2)[0])).toEqual(["g", "b", "c", "d", "a"]);
     expect(names(ungrouped(row(), [1]))).toEqual(["a", "b", "c", "d"]);

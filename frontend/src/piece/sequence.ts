@@ -12,6 +12,8 @@ export interface Entry {
   evenly?: boolean;
   fillers?: number;
   made_of?: string;
+  /** What of it is made already; the rest is planned by that. */
+  so_far?: { count?: unknown; over?: unknown } | null;
 }
 
 export interface Part {
@@ -41,10 +43,11 @@ export function freshName(now = Date.now(), chance = Math.random()): string {
   return now.toString(36) + tail;
 }
 
-/** An entry, and all that it holds, under names of its own. */
+/** An entry, and all that it holds, under names of its own; nothing of it is made yet. */
 export function renamed(entry: Entry, name: () => string = freshName): Entry {
   const group = entry.group?.map((one) => renamed(one, name));
-  return { ...entry, id: name(), ...(group ? { group } : {}) };
+  const made = entry.so_far ? { so_far: null } : {};
+  return { ...entry, id: name(), ...made, ...(group ? { group } : {}) };
 }
 
 /** Where an entry stands: its index, then the index within each group that it is in. */

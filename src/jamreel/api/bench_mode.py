@@ -13,9 +13,10 @@ from jamreel.api.errors import EVERY_ERROR
 from jamreel.api.texts import Typed
 from jamreel.core.bench.steps import Caution, Step
 from jamreel.core.path.moves import MarkAt
+from jamreel.core.result import GoneOn, Way
 from jamreel.core.workpiece.questions import OneFigure, Question, figure_at
 from jamreel.devices.calliper import Calliper
-from jamreel.workshop import at_bench, clock
+from jamreel.workshop import at_bench, clock, on_the_way
 from jamreel.workshop.making import NothingToTick
 from jamreel.workshop.models import Stock, Wait, Workshop
 from jamreel.workshop.planning import shop_of
@@ -81,8 +82,8 @@ class InHand(Schema):
 
 
 class AtBenchView(Schema):
-    """A piece in bench mode, with all waits that run, and what else is in hand; ``now`` is what the
-    server's clock says."""
+    """A piece in bench mode, with all waits that run, and what else is in hand; ``ways`` are the
+    entries that can be told how far they are, ``now`` is what the server's clock says."""
 
     id: int
     name: str
@@ -91,6 +92,7 @@ class AtBenchView(Schema):
     finished: bool
     at: str
     steps: list[StepAtBench]
+    ways: list[Way]
     waits: list[WaitView]
     in_hand: list[InHand]
     now: datetime
@@ -122,6 +124,50 @@ class ToldIn(AtStep):
     told: dict[str, Typed] = Field(max_length=8)
 
 
+class SoFarIn(Schema):
+    """What a maker tells on the way, as typed: of which entry so many are made, over so long, what
+    is left of the wire in hand, and what happened."""
+
+    entry: Typed = Field(min_length=1, max_length=16)
+    count: Typed = ""
+    over: Typed
+    left: Typed = ""
+    happened: Typed = "going_on"
+    in_all: Typed = ""
+
+
+class SoFarKept(SoFarIn):
+    """What is told on the way, to be planned on from: of the piece at this version."""
+
+    version: int
+
+
+class WiresView(Schema):
+    """Wires of one cut: what it is called, its length, how many."""
+
+    label: str
+    length_mm: float
+    count: int
+
+
+class MoreToBuy(Schema):
+    """What is to be bought more of: what, in which size, how many."""
+
+    label: str
+    size: str
+    count: int
+
+
+class OnTheWayView(Schema):
+    """What follows from what is made so far: in words, the wires that serve as they were cut, those
+    still to be cut, and what is to be bought more."""
+
+    gone: GoneOn
+    serves: list[WiresView]
+    to_cut: list[WiresView]
+    to_buy: list[MoreToBuy]
+
+
 class ReadingAt(Schema):
     """What the calliper sent."""
 
@@ -146,6 +192,7 @@ def _view(workshop: Workshop, piece_id: int) -> AtBenchView:
         finished=piece.finished_at is not None,
         at=found.at,
         steps=[_step(one, cautions, rack) for one in found.steps],
+        ways=list(plan.ways) if plan else [],
         **_beside(workshop),
     )
 
@@ -246,6 +293,33 @@ def tell(request: HttpRequest, piece_id: int, payload: ToldIn) -> AtBenchView:
     """Keep what a maker tells of a step."""
     workshop = bench_of(request)
     at_bench.tell(workshop, piece_id, payload.key, payload.told)
+    return _view(workshop, piece_id)
+
+
+@router.post(
+    "/pieces/{int:piece_id}/bench/so-far",
+    response={200: OnTheWayView, **EVERY_ERROR},
+    by_alias=True,
+)
+def what_follows(request: HttpRequest, piece_id: int, payload: SoFarIn) -> OnTheWayView:
+    """Return what follows from what is made so far of a piece; nothing is kept."""
+    found = on_the_way.what_follows(bench_of(request), piece_id, payload.dict())
+    return OnTheWayView(
+        gone=found.gone,
+        serves=[WiresView(**vars(one)) for one in found.serves],
+        to_cut=[WiresView(**vars(one)) for one in found.to_cut],
+        to_buy=[
+            MoreToBuy(label=need.label, size=need.size, count=count) for need, count in found.to_buy
+        ],
+    )
+
+
+@router.put("/pieces/{int:piece_id}/bench/so-far", response=VIEW, by_alias=True)
+def plan_on(request: HttpRequest, piece_id: int, payload: SoFarKept) -> AtBenchView:
+    """Keep what is made so far, and plan the rest from there."""
+    workshop = bench_of(request)
+    told = payload.dict(exclude={"version"})
+    on_the_way.plan_on(workshop, piece_id, payload.version, told)
     return _view(workshop, piece_id)
 
 

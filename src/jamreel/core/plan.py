@@ -11,7 +11,8 @@ from jamreel.core.cutting.cuts import of_cut
 from jamreel.core.errors import Refusal, Refusals
 from jamreel.core.families.base import Job
 from jamreel.core.fit.ease import SCHOOLS
-from jamreel.core.result import Plan, Proposal
+from jamreel.core.parts.so_far import ToldSoFar
+from jamreel.core.result import GoneOn, Plan, Proposal
 from jamreel.core.shop import Shop
 from jamreel.core.tagged_union import every_error
 from jamreel.core.wire.sections import SHAPES
@@ -21,6 +22,7 @@ from jamreel.core.workpiece.records import Record
 __all__ = [
     "BriefRefused",
     "Plan",
+    "go_on_raw",
     "in_words",
     "plan",
     "plan_raw",
@@ -76,6 +78,38 @@ def propose_raw(raw: Any, shop: Shop) -> tuple[Proposal, ...]:
     """
     brief = read_brief(raw, shop)
     return in_words(lambda: brief.piece.propose(_job(brief, shop)), shop)
+
+
+def go_on_raw(raw: Any, shop: Shop, told: Any, done: Sequence[Record] = ()) -> GoneOn:
+    """Return what follows from what is made so far of a piece of parts.
+
+    Args:
+        raw: a brief as typed.
+        shop: what the workshop knows.
+        told: what is made, as typed.
+        done: what was done already; of a wire that was cut its real length counts.
+
+    Raises:
+        BriefRefused: as for ``plan``, and figures that can't be so, under ``so_far``.
+
+    Source: ``families.going_on``.
+    """
+    brief = read_brief(raw, shop)
+
+    def read() -> ToldSoFar:
+        return ToldSoFar.model_validate(told, context={"unit": shop.unit})
+
+    so_far = in_words(read, shop, ("so_far",))
+
+    def work() -> GoneOn:
+        try:
+            return brief.piece.go_on(_job(brief, shop, done), so_far)
+        except Refusal as refusal:
+            name = refusal.field.rpartition("so_far.")[2]
+            own = name in ToldSoFar.model_fields
+            raise (refusal.at(f"so_far.{name}") if own else refusal) from None
+
+    return in_words(work, shop)
 
 
 def _job(brief: Brief, shop: Shop, done: Sequence[Record] = ()) -> Job:

@@ -108,12 +108,14 @@ class Need(Written):
 
 class Strength(Written):
     """The place that gives first, by name, and the pull it bears: newtons, grams hung on it, and
-    something everybody has held that weighs as much."""
+    something everybody has held that weighs as much. What was made soft and hardened again bears
+    up to so many newtons."""
 
     says: str
     newtons: Quantity
     grams: Quantity
     felt: str
+    up_to_newtons: Quantity | None = None
 
 
 class Feel(Written):
@@ -149,6 +151,41 @@ class Proposal(Written):
     exact: bool
     word: str
     now: bool
+
+
+class Way(Written):
+    """An entry that can be told on the way: what it is called, how many there are to be and are
+    made already, how long each is [mm], and its working wire, '' where that is no matter."""
+
+    entry: str
+    label: str
+    count: int
+    done: int
+    each_mm: Millimetres
+    wire: str = ""
+
+
+class GoneOn(Written):
+    """What follows from what is made so far, and the edits to the brief's piece that plan it so.
+
+    So many are ``done`` and are to be ``in_all``, each as long as it was made and as it was planned
+    [mm]; the wire in hand goes to number ``reaches``, and new ones join ``joins_after`` so many, as
+    long as they are cut [mm]. What else is to be said stands in ``says``.
+    """
+
+    entry: str
+    label: str
+    done: int
+    in_all: int
+    planned: int
+    each_mm: Millimetres
+    planned_each_mm: Millimetres
+    reaches: int | None = None
+    joins_after: tuple[int, ...] = ()
+    finished_mm: Millimetres
+    off_mm: Millimetres
+    says: tuple[str, ...]
+    edits: tuple[ProposedEdit, ...]
 
 
 class Answers(Written):
@@ -259,4 +296,5 @@ class Plan(Written):
     drawings: Drawings
     woven: tuple[WovenBody, ...] = ()
     worked: tuple[Any, ...] = Field(default=(), exclude=True, repr=False)
+    ways: tuple[Way, ...] = Field(default=(), exclude=True, repr=False)
     putting_right: PuttingRight | None = None

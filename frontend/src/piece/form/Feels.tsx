@@ -34,6 +34,9 @@ export function Feels({ plan }: { plan: Plan }) {
             <dd className="inline">
               {t("feels.gives", { what: weakest.says, felt: weakest.felt })}{" "}
               <span className="figures">{newtons(weakest.newtons)}</span>
+              {weakest.up_to_newtons != null && (
+                <>, {t("feels.up_to", { newtons: newtons(weakest.up_to_newtons) })}</>
+              )}
             </dd>
           </div>
         )}
@@ -43,5 +46,6 @@ export function Feels({ plan }: { plan: Plan }) {
 }
 
 function newtons(value: number): string {
-  return `${value < 1 ? value.toFixed(2) : value.toFixed(1)} N`;
+  // A figure and its unit stay on one line.
+  return `${value < 1 ? value.toFixed(2) : value.toFixed(1)}\u00a0N`;
 }

@@ -66,6 +66,16 @@ export function Inspector(props: Props) {
           {t("sequence.remove")}
         </Button>
       </div>
+      {entry.so_far && (
+        <p className="flex flex-wrap items-center gap-x-3 border-l-[6px] border-accent pl-3">
+          {t("sequence.so_far", {
+            count: Number(entry.so_far.count),
+            over: asText(entry.so_far.over),
+          })}
+          <Button onClick={() => set({ so_far: null })}>{t("sequence.forget")}</Button>
+          <Problem says={problemAt(problems, `${at}.so_far`, true)} />
+        </p>
+      )}
       <RepeatFields
         entry={entry}
         at={at}

@@ -36,6 +36,19 @@ def loop_admits(inner: float, thick: Sequence[float], loop: str, what: str) -> A
     )
 
 
+def goes_by_so_far(place: int, name: str, count: int, over: float) -> Advice:
+    """Return a note that the rest of an entry goes by what is made of it.
+
+    Args:
+        place: of the entry.
+        name: what it is called.
+        count: made so far.
+        over: how long they are [mm].
+    """
+    field = f"piece.entries.{place}.so_far"
+    return advise("goes_by_so_far", "note", field, name=name, count=count, over=over)
+
+
 def ends_differ(first: str, last: str, mirrored: bool) -> Advice | None:
     """Return a note when a pattern does not close evenly round the closure.
 

@@ -19,6 +19,14 @@ Asked = Literal["cut", "left", "came_off", "rows", "finished", "inside"]
 # What a step does to the metal through and through.
 Works = Literal["straightened", "malleted", "hammered", "softened"]
 
+# What else it does: puts beads on; heats what is cooled in steps of its own; makes a cap, or begins
+# to finish the ends of a body; lets the size be tried while it can be changed, or settles it for
+# good; marks the wire, or changes how long it is; trims what was a handle; looks at every end.
+Does = Literal[
+    "beads", "cooled", "caps", "finishes", "tries", "settles",
+    "marks", "lengthens", "trims", "ends",
+]  # fmt: skip
+
 # An opening of a part: a loop on one side, a ring that holds on both, the middle link of a chain,
 # a closure's to the body.
 Opening = Literal["left", "right", "ring", "middle", "body"]
@@ -52,9 +60,10 @@ class Step(Written):
     many ``minutes`` of hands, which ``takes`` those resources; then it is left alone for ``waits``
     [min], ``waits_in`` one of them. ``asks`` is what is known when it is done.
 
-    What it does to openings: it ``makes`` some, which stand open
-    until closed; it ``takes_in`` what hangs in them; it ``shuts`` some for good. It
-    puts ``beads`` on. ``thing`` names what of the piece it is done to, '' for the piece as a whole.
+    What it does to openings: it ``makes`` some, which stand open until closed; it ``takes_in`` what
+    hangs in them; it ``shuts`` some for good. What it ``does`` besides, and the stuffs that it
+    ``spoils`` where they are on already. ``thing`` names what of the piece it is done to, '' for
+    the piece as a whole; ``way`` the entry of which it may be told how far it is.
     """
 
     id: str
@@ -83,8 +92,10 @@ class Step(Written):
     makes: tuple[Opening, ...] = Field(default=(), exclude=True)
     takes_in: tuple[Opening, ...] = Field(default=(), exclude=True)
     shuts: tuple[Opening, ...] = Field(default=(), exclude=True)
-    beads: bool = Field(default=False, exclude=True)
+    does: tuple[Does, ...] = Field(default=(), exclude=True)
+    spoils: tuple[str, ...] = Field(default=(), exclude=True)
     thing: str = Field(default="", exclude=True)
+    way: str = ""
 
     @property
     def stands_for(self) -> tuple[str, ...]:
@@ -102,7 +113,7 @@ class StepFacts(Frozen):
     """What is known of a step by its key: minutes in most hands, of the whole and of ``each`` that
     it counts; minutes that it is left alone, and in what; what it asks; the bends that it makes at
     places of the wire, what else it shapes, and what it does to the metal; the openings that it
-    makes, takes something into, and shuts, and whether it puts beads on."""
+    makes, takes something into, and shuts; what else it does, and what it spoils."""
 
     minutes: float = 0.0
     each: float = 0.0
@@ -116,7 +127,8 @@ class StepFacts(Frozen):
     makes: tuple[Opening, ...] = ()
     takes_in: tuple[Opening, ...] = ()
     shuts: tuple[Opening, ...] = ()
-    beads: bool = False
+    does: tuple[Does, ...] = ()
+    spoils: tuple[str, ...] = ()
 
 
 @cache
@@ -179,7 +191,8 @@ def step(
         makes=facts.makes and (own or facts.makes),
         takes_in=facts.takes_in and (own or facts.takes_in),
         shuts=facts.shuts and (own or facts.shuts),
-        beads=facts.beads,
+        does=facts.does,
+        spoils=facts.spoils,
     )
 
 

@@ -61,6 +61,8 @@ class Closure(Asking, ABC):
     # Whether it fastens, so that rings may be added before it; and whether a new piece has it.
     fastens: ClassVar[bool] = True
     usual: ClassVar[bool] = False
+    # Whether a string can go on through its halves and back.
+    strung_through: ClassVar[bool] = True
     # Whether the body's own hook fastens it.
     by_body: ClassVar[bool] = False
 

@@ -42,6 +42,7 @@ class EndCaps(Closure):
     """
 
     kind: Literal["end_caps"] = "end_caps"
+    strung_through: ClassVar[bool] = False
     first: ClassVar[tuple[str, ...]] = ("clasp", "cap_of", "depth", "fixed_by", "ring_pin")
     cap: Length = choice(9.0, 2, 30, when=("cap_of", "bought", "ribbon_end", "tube"))
     cap_width: Length = choice(7.0, 1, 40, when=("cap_of", "bought", "ribbon_end"))

@@ -1,7 +1,7 @@
 """No closure: tempered wire with a loop bent back at each end."""
 
 import math
-from typing import Literal
+from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import Closure, Fastened, closure_step
@@ -14,6 +14,8 @@ from jamreel.core.values import Length
 
 class MemoryLoops(Closure):
     """Loops that keep the beads on; the wire's own spring holds the piece."""
+
+    strung_through: ClassVar[bool] = False
 
     kind: Literal["memory_loops"] = "memory_loops"
     pin: Length = choice(2.5, 1, 8)

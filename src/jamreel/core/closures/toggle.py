@@ -104,7 +104,7 @@ class Toggle(Received):
             ends=(End(self.loop_pin, w.d), End(0.0, w.d, False)),
             wires=(use,),
             holds=(
-                Hold("toggle_bar", bar_force(w.moment, 2 * w.radius_on(self._opening))),
+                Hold("toggle_bar", bar_force(w.moment, 2 * w.radius_on(self._opening)), w.key),
                 ovals_at("toggle_loop", w, self.loop_pin),
             ),
             strokes=drawn(use),

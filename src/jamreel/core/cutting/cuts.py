@@ -41,8 +41,8 @@ class Cutting(Frozen):
     as long as there are none the usual spread of hands; ``ratio`` cuts what runs through the whole
     piece so many times as long as the piece or the girth that it goes round (``ratio_of``), other
     wires by the fixed margin, and never less than the sum. Short lengths are cut at ``shortest`` at
-    least; longer than ``longest`` they are split. With ``off_reel`` what comes off one wire is
-    worked straight off the reel.
+    least; longer than ``longest`` they are split. With ``off_reel`` links are bent at the end of
+    the reel and then cut, and what is cut from a coil is wound straight off it.
 
     Source of the defaults: 1 to 2 for each flush cut, no margin, 1,500 at most; common practice.
     """

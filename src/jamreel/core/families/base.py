@@ -5,7 +5,9 @@ from collections.abc import Mapping
 from typing import Any, ClassVar
 
 from jamreel.core.choices import Asking, Choice
-from jamreel.core.result import Plan, Proposal
+from jamreel.core.errors import Refusal
+from jamreel.core.parts.so_far import ToldSoFar
+from jamreel.core.result import GoneOn, Plan, Proposal
 from jamreel.core.tagged_union import Kinds
 from jamreel.core.values import Frozen
 from jamreel.core.workpiece.job import Job
@@ -72,6 +74,14 @@ class Construction(Asking, ABC):
     def propose(self, job: Job) -> tuple[Proposal, ...]:
         """Return ways to come nearer to the length; most constructions have none to propose."""
         return ()
+
+    def go_on(self, job: Job, told: ToldSoFar) -> GoneOn:
+        """Return what follows from what is made so far.
+
+        Raises:
+            Refusal: most constructions are of one wire, and have nothing to count.
+        """
+        raise Refusal("so_far_entry", got=told.entry, field="entry")
 
 
 def registered() -> Mapping[str, type[Construction]]:

@@ -194,7 +194,7 @@ class CoilBracelet(OneWire):
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what opens its end loops."""
-        return opens_at("plain_loop", bench.wire, self.loop_pin)
+        return opens_at("plain_loop", bench.worn, self.loop_pin)
 
     def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
         """Yield whether the wire is tempered, and whether the coil fits."""

@@ -13,8 +13,9 @@ from jamreel.core.bench.steps import Step
 from jamreel.core.closures import Closure
 from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job, usually
+from jamreel.core.families.going_on import go_on, ways_of
 from jamreel.core.fit.tryon import PuttingRight, TryOn
-from jamreel.core.makeup.checks import make_up_advice, weakest_of
+from jamreel.core.makeup.checks import Worn, make_up_advice, weakest_of
 from jamreel.core.makeup.compose import Composition, compose
 from jamreel.core.makeup.fill import (
     Edit,
@@ -31,7 +32,8 @@ from jamreel.core.makeup.fill import (
 )
 from jamreel.core.makeup.loops import Loops, loops_of
 from jamreel.core.makeup.sequence import Entry, MakeUp
-from jamreel.core.result import Plan, Proposal, ProposedEdit
+from jamreel.core.parts.so_far import ToldSoFar
+from jamreel.core.result import GoneOn, Plan, Proposal, ProposedEdit
 from jamreel.core.units import Mm
 from jamreel.core.values import PlusMinus, Sheet
 from jamreel.core.words import say
@@ -42,6 +44,7 @@ from jamreel.core.workpiece.assemble import (
     Workings,
     assemble,
     wires_and_steps,
+    worn_of,
 )
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.parts_steps import Trial, order_of_work
@@ -194,7 +197,7 @@ class Composed(MakeUp, Construction):
         steps = order_of_work(
             makeup, laid, wires, makeup.worn_cautions, forms, makeup.sets, trial, worked.loops
         )
-        through = wires_and_steps(job, wires, steps)
+        through = wires_and_steps(job, wires, steps, laid.stuffs)
         own = makeup._workings(worked, through, edits)
         return assemble(job, self.kind, self.family, own, through)
 
@@ -232,6 +235,7 @@ class Composed(MakeUp, Construction):
         job, laid, pm = worked.job, worked.laid, worked.target.doubt
         book = Book(job.wires.body.d)
         self.against(worked, book)
+        worn = worn_of(through)
         in_all = sum(one.length_mm * one.quantity for one in through.cuts)
         answers = self.answers()
         right = laid.finished - (worked.got - worked.target.wanted)
@@ -249,7 +253,7 @@ class Composed(MakeUp, Construction):
                 *self.rows(worked),
             ],
             answers=answers if in_all else {**answers, "cut": "body"},
-            advice=tuple(_once(self._judged(worked))),
+            advice=tuple(_once(self._judged(worked, worn))),
             rule=rule_of(
                 laid,
                 PlusMinus(value=right, plus_minus=pm),
@@ -261,15 +265,17 @@ class Composed(MakeUp, Construction):
             sheets=(sequence_sheet(laid), *self.sheets(worked)),
             righting=self.put_right(worked, tried) if (tried := job.tried) else None,
             needs=needs_of(laid, self.sets),
-            weakest=weakest_of(laid),
+            weakest=weakest_of(laid, worn),
             stuffs=laid.stuffs,
+            tried=self._trial(worked) is not None,
+            ways=tuple(ways_of(self, laid, through.steps)),
             counted_out=_as_proposed(counted_out),
             woven=woven_bodies(laid),
         )
 
-    def _judged(self, worked: OnPiece) -> Iterator[Advice | None]:
+    def _judged(self, worked: OnPiece, worn: Worn) -> Iterator[Advice | None]:
         laid, job = worked.laid, worked.job
-        yield from make_up_advice(self, laid, worked.loops)
+        yield from make_up_advice(self, laid, worked.loops, worn)
         fastened = laid.fastened
         yield extends(
             worked.link, worked.got, worked.worn, fastened.adds_range, fastened.range_step
@@ -278,9 +284,13 @@ class Composed(MakeUp, Construction):
         yield not_to_length(worked.off, worked.target.doubt, unit, name, self.mirrored)
         yield from self.own_advice(worked)
         if self.family == "necklace":
-            weakest = weakest_of(laid)
+            weakest = weakest_of(laid, worn)
             force = weakest.newtons if weakest else None
             yield should_release(force, job.child or self.must_release)
+
+    def go_on(self, job: Job, told: ToldSoFar) -> GoneOn:
+        """Return what follows from what is made so far. Raises Refusal like ``going_on.go_on``."""
+        return go_on(self, job, told)
 
     def propose(self, job: Job) -> tuple[Proposal, ...]:
         """Return the best few ways to bring the make-up to its length, the best first."""

@@ -5,6 +5,7 @@ A ring of one turn is formed with all that it carries; several turns are tempere
 
 import math
 from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from typing import Any, ClassVar, Literal
 
 from jamreel.core.advice import Advice, advise
@@ -18,6 +19,7 @@ from jamreel.core.families.linked import LinkedRound
 from jamreel.core.fit.ease import Ease, word_for
 from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.springback import former_diameter
+from jamreel.core.makeup.compose import Composition
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, PlusMinus, Sheet
@@ -71,8 +73,37 @@ class Threaded(Composed):
         return super().worked(job)
 
 
+def inside_of_core(laid: Composition) -> float:
+    """Return the inside girth of a rigid ring [mm]: what is thickest on it reaches furthest in.
+
+        finished length - pi t: the core is a circle of R_c, beads reach in to R_c - t / 2
+
+    Args:
+        laid: the piece laid out.
+
+    Raises:
+        ValueError: parts so thick that nothing is left inside.
+
+    Source: plain geometry.
+    """
+    thick = max((part.made.thickness for part in laid.parts if not part.drop), default=0.0)
+    inside = laid.finished - math.pi * max(thick, laid.string.d)
+    if inside <= 0:
+        raise ValueError("the parts are too thick to leave an opening")
+    return inside
+
+
 class Cored(Threaded, LinkedRound):
     """Base of rigid rings with parts threaded on them, closed or open at the back."""
+
+    def target(self, job: Job) -> Target:
+        """Return the inside girth wanted, inside of what is thickest: a rigid core does not give
+        way between beads as a string does."""
+        return replace(super().target(job), measure=inside_of_core)
+
+    def _rigid(self, worked: OnPiece) -> float:
+        """Return 0: all of it is rigid, and counted so."""
+        return 0.0
 
     def _inner(self, worked: OnPiece) -> float:
         """Return the inside diameter of the core itself [mm]: parts on it reach further in."""

@@ -174,7 +174,7 @@ class EarCuff(OneWire):
         return Sized(
             stretches=self._stretches(body, inner, d, book),
             target=inner,
-            finished=PlusMinus(value=body, plus_minus=math.pi * depth.plus_minus_mm),
+            finished=PlusMinus(value=body, plus_minus=turns * math.pi * depth.plus_minus_mm),
             rows=[
                 ("ear_inner", inner, depth.plus_minus_mm),
                 ("ear_gap", gap, self.grip * rim.plus_minus_mm),
@@ -223,7 +223,7 @@ class EarCuff(OneWire):
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what pulls the ring open."""
-        return opens_at("open_ring", bench.wire, bench.own.inner)
+        return opens_at("open_ring", bench.worn, bench.own.inner)
 
     def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
         """Yield whether it grips, and whether it keeps its shape."""
@@ -312,7 +312,7 @@ class EarCuff(OneWire):
 
     def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
         """Yield how hard it grips."""
-        own, wire = bench.own, bench.wire
+        own, wire = bench.own, bench.worn
         half = math.pi - own.open / 2
         yield grips(wire, wire.radius_on(own.inner), own.rim, own.gap, half)
 

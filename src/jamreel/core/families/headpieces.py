@@ -66,7 +66,7 @@ class Circlet(OpenArc):
         yield from super().feels(bench, mass)
         arc: Arc = bench.own
         tight = -arc.ease.value_mm if arc.ease else 0.0
-        yield presses(bench.formed, self._radius(bench), tight, mass)
+        yield presses(bench.worn, self._radius(bench), tight, mass)
 
     def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: the ribbon takes up or gives."""

@@ -88,7 +88,7 @@ class HookedRing(OneWire, ABC):
         book.term("half_wire", math.pi * wire.d, rule, "published", "finished")
         finished = book.total("finished", rule, "body")
         body = self._body(wire, book)
-        target, pm = worn / math.pi, girth.plus_minus_mm
+        target, pm = worn / math.pi, ease.doubt(girth.plus_minus_mm)
         bow = Bend(angle=body / ((target + wire.d) / 2), pin=target, label="body")
         return Sized(
             stretches=(
@@ -149,7 +149,7 @@ class HookedRing(OneWire, ABC):
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what opens first, the hook or the eye."""
-        wire = bench.wire
+        wire = bench.worn
         holds = (opens_at("hook", wire, self.hook_pin), opens_at("eye", wire, self.eye_pin))
         return min(holds, key=lambda hold: hold.newtons)
 
@@ -218,8 +218,8 @@ class HookedRing(OneWire, ABC):
 
     def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
         """Yield what it gives, hooked: it is closed all round, but for what plays in the eye."""
-        radius = bench.wire.radius_on(bench.own / math.pi)
-        yield pressed(bench.formed, radius, closed=True)
+        radius = bench.worn.radius_on(bench.own / math.pi)
+        yield pressed(bench.worn, radius, closed=True)
 
     def put_right(self, bench: OnBench, tryon: TryOn) -> PuttingRight | None:
         """Return what a try-on asks for: length comes off at the eye, which is made again."""

@@ -40,7 +40,8 @@ class LinkedRound(Composed):
         girth = job.girths[self.girth_name()]
         ease = job.ease_on(self.worn_on, girth.value_mm)
         notch = self._notch(job)
-        return Target(girth.value_mm + ease.value_mm + notch, girth.plus_minus_mm, inside_of)
+        doubt = ease.doubt(girth.plus_minus_mm)
+        return Target(girth.value_mm + ease.value_mm + notch, doubt, inside_of)
 
     def counts_beside(self) -> tuple[str, ...]:
         """Return rings at the back, where the maker set none and they hang in loops."""
@@ -64,7 +65,7 @@ class LinkedRound(Composed):
         self.write_parts(worked, book, "in_all")
         finished = book.total("in_all", "makeup.compose.compose", "fastened")
         rule = "fit.thickness.inside_girth_of"
-        rigid = _rigid(worked)
+        rigid = self._rigid(worked)
         book.term("thickness_off", worked.got - rigid - finished, rule, "published", "fastened")
         if rigid:
             key = "rigid_off" if rigid < 0 else "rigid_on"
@@ -75,6 +76,15 @@ class LinkedRound(Composed):
             more = worked.worn - worked.got
             book.term("extended", more, rule, "geometry", "at_link", links=worked.link, pitch=pitch)
             book.total("at_link", rule)
+
+    def _rigid(self, worked: OnPiece) -> float:
+        """Return what it takes or gives that parts don't bend [mm], 0 where that is not worth a
+        line."""
+        try:
+            smooth = inside_girth_of([one.bending for one in worked.laid.segments])
+        except ValueError:
+            return 0.0  # so few and thick that nothing would be left if they bent
+        return worked.got - smooth if abs(worked.got - smooth) >= LEAST_RIGID_MM else 0.0
 
     def rows(self, worked: OnPiece) -> list[Row]:
         """Return inside girth and what thickness takes."""
@@ -152,15 +162,6 @@ class LinkedRound(Composed):
         if tryon.stays_on is False:
             return verdict("units_off", amount=unit, count=1, name=name, off=unit)
         return verdict("fits", settled=True)
-
-
-def _rigid(worked: OnPiece) -> float:
-    """Return what it takes or gives that parts don't bend [mm], 0 where it is not worth a line."""
-    try:
-        smooth = inside_girth_of([one.bending for one in worked.laid.segments])
-    except ValueError:
-        return 0.0  # so few and thick that nothing would be left if they bent
-    return worked.got - smooth if abs(worked.got - smooth) >= LEAST_RIGID_MM else 0.0
 
 
 def _counted(name: str, times: int, part: object) -> Entry:

@@ -131,18 +131,19 @@ class HangingNecklace(Composed):
         book.term("less_back", -back, "fit.fall.hang", "geometry", "front", girth=girth)
         book.total("front", "fit.fall.hang")
 
-    def _outline(self, worked: OnPiece) -> Outline:
-        return usual_outline("neck", worked.job.girths["neck_base_girth"].value_mm)
+    def _outline(self, worked: OnPiece, wider: float = 0.0) -> Outline:
+        return usual_outline("neck", worked.job.girths["neck_base_girth"].value_mm + wider)
 
-    def _falls(self, worked: OnPiece, more: float = 0.0) -> Fall:
-        """Return how its front hangs.
+    def _falls(self, worked: OnPiece, wider: float = 0.0) -> Fall:
+        """Return how its front hangs, from a neck that is so much more round than was read [mm]: a
+        wider neck takes more of it behind, and holds its ends further apart.
 
         Raises:
             Refusal: a piece that does not go round the neck's base.
         """
-        outline = self._outline(worked)
+        outline = self._outline(worked, wider)
         span, back = 2 * outline.across, outline.girth / 2
-        front = worked.laid.finished - back + more
+        front = worked.laid.finished - back
         if front <= span * LEAST_HANGING:
             raise Refusal(
                 "chain_short",
@@ -192,7 +193,8 @@ class HangingNecklace(Composed):
     def rows(self, worked: OnPiece) -> list[Row]:
         """Return where it falls."""
         fall = self._fall(worked)
-        doubt = self._falls(worked, worked.job.girths["neck_base_girth"].plus_minus_mm / 2)
+        # Towards the narrower neck, round which it goes in any case.
+        doubt = self._falls(worked, -worked.job.girths["neck_base_girth"].plus_minus_mm)
         pm = abs(doubt.sag - fall.sag)
         drop = self._drop(worked)
         return [

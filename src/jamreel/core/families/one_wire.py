@@ -74,7 +74,8 @@ class Sized:
 @dataclass(frozen=True)
 class OnBench:
     """A piece of one wire worked out for a job: its wire, sizes, the wire laid straight, what it is
-    bent on, and the wire as it is then."""
+    bent on, the wire as it is then, and how many times as much that bears in the end, at least and
+    at most."""
 
     job: Job
     wire: Wire
@@ -82,6 +83,12 @@ class OnBench:
     laid: StraightWire
     former: Former | None
     formed: Wire
+    bears: tuple[float, float] = (1.0, 1.0)
+
+    @property
+    def worn(self) -> Wire:
+        """The wire as hard as it is in the end, at least."""
+        return replace(self.formed, yield_mpa=self.formed.yield_mpa * self.bears[0])
 
     @property
     def own(self) -> Any:
@@ -202,13 +209,17 @@ class OneWire(Construction):
         if soft is not None and formed is wire:
             bench, book = self._on_bench(job, wire, replace(wire, yield_mpa=soft))
             through = self._wires_and_steps(bench)
+        track = next((one.track for one in through.wires if not one.entry), None)
+        if track is not None and track.softened:
+            least, most = (mpa / bench.formed.yield_mpa for mpa in track.ends_at)
+            bench = replace(bench, bears=(least, most))
         return assemble(job, self.kind, self.family, self._workings(bench, book), through)
 
     def _wires_and_steps(self, bench: OnBench) -> WiresAndSteps:
         """Return its wires through the steps of its making."""
         wires = (self._shaped(bench), *self._wires_hung(bench.job))
         steps = (*self.first_steps(bench), *self.forming(bench), *self.last_steps())
-        return wires_and_steps(bench.job, wires, steps)
+        return wires_and_steps(bench.job, wires, steps, self.stuffs)
 
     def _on_bench(self, job: Job, wire: Wire, formed: Wire) -> tuple[OnBench, Book]:
         book = Book(formed.bend_adds)
@@ -283,7 +294,11 @@ class OneWire(Construction):
 
     def _weakest(self, bench: OnBench) -> Weakest | None:
         hold = self.hold(bench)
-        return Weakest(say(f"hold.{hold.key}"), hold.newtons, hold.key) if hold else None
+        if hold is None:
+            return None
+        # It holds in proportion to the yield.
+        up_to = hold.newtons * bench.bears[1] / bench.bears[0]
+        return Weakest(say(f"hold.{hold.key}"), hold.newtons, hold.key, up_to)
 
 
 def _former_rows(former: Former | None) -> list[Row]:

@@ -86,7 +86,9 @@ class OpenArc(OneWire, ABC):
         rule = "fit.thickness.arc_centre_length"
         book.term("half_wire_arc", centre - arc.inner_arc, rule, "published", "body")
         book.total("body", rule, "cut")
-        target, pm = self.bent_to(job, arc), arc.girth.plus_minus_mm
+        read = arc.girth.plus_minus_mm
+        pm = arc.ease.doubt(read) if arc.ease else read
+        target = self.bent_to(job, arc)
         bow = Bend(angle=centre / ((target + wire.bend_adds) / 2), pin=target, label="body")
         body = Stretch("body", (bow,), "body", ("body", "half_wire_arc", "inner_arc"))
         inside = PlusMinus(value=arc.inside_girth, plus_minus=pm) if arc.ease else None
@@ -148,8 +150,8 @@ class OpenArc(OneWire, ABC):
     def hold(self, bench: OnBench) -> Hold:
         """Return what opens its loops, or the arc itself."""
         if self.looped:
-            return opens_at("plain_loop", bench.wire, self.loop_pin)
-        return opens_at("open_ring", bench.wire, bench.own.inside_girth / math.pi)
+            return opens_at("plain_loop", bench.worn, self.loop_pin)
+        return opens_at("open_ring", bench.worn, bench.own.inside_girth / math.pi)
 
     def own_advice(self, bench: OnBench) -> Iterator[Advice | None]:
         """Yield how it goes on, whether it keeps its shape, and whether its pin is there."""
@@ -170,7 +172,7 @@ class OpenArc(OneWire, ABC):
 
     def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
         """Yield what it gives under finger and thumb."""
-        yield pressed(bench.formed, self._radius(bench), closed=False)
+        yield pressed(bench.worn, self._radius(bench), closed=False)
 
     def _radius(self, bench: OnBench) -> float:
         return bench.wire.radius_on(bench.own.inside_girth / math.pi)

@@ -86,7 +86,7 @@ class OpenCuff(OpenArc):
         yield from super().feels(bench, mass)
         radius = self._radius(bench)
         half = bench.sized.finished.value / (2 * radius)
-        opens = opened(bench.formed, radius, self._wants(bench)[1] - self.gap, half)
+        opens = opened(bench.worn, radius, self._wants(bench)[1] - self.gap, half)
         if opens:
             yield opens
 

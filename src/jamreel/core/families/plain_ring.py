@@ -74,7 +74,8 @@ class PlainRing(OneWire, ABC):
             own = f"{type(self).__module__.removeprefix('jamreel.core.')}.{type(self).__name__}"
             book.term("ends_over", made.overlap, own, "chosen", "body")
         body = book.total("body", rule, "cut")
-        target, pm = made.inside / math.pi, made.rests_on.plus_minus_mm
+        target, read = made.inside / math.pi, made.rests_on.plus_minus_mm
+        pm = made.ease.doubt(read) if made.rests_on is made.wrist else read
         bow = Bend(angle=body / ((target + wire.bend_adds) / 2), pin=target, label="body")
         return Sized(
             stretches=self.stretches_of(bow, body, job, book),
@@ -137,7 +138,7 @@ class PlainRing(OneWire, ABC):
 
     def feels(self, bench: OnBench, mass: float) -> Iterator[Feel]:
         """Yield what it gives under finger and thumb, and what opens it to go on."""
-        made, wire = bench.own, bench.formed
+        made, wire = bench.own, bench.worn
         radius = wire.radius_on(made.inside / math.pi)
         yield pressed(wire, radius, closed=self.closed)
         opens = None if self.closed else opened(wire, radius, made.parted)
@@ -224,7 +225,7 @@ class ClosedBangle(PlainRing):
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what pulls the soldered ring oval."""
-        return ovals_at("soldered_ring", bench.wire, bench.own.inside / math.pi)
+        return ovals_at("soldered_ring", bench.worn, bench.own.inside / math.pi)
 
     def going_on(self, bench: OnBench) -> Advice | None:
         """Return the note on how far it hangs from the wrist."""
@@ -280,7 +281,7 @@ class OpenRing(PlainRing):
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what pulls the ring open."""
-        return opens_at("open_ring", bench.formed, bench.own.inside / math.pi)
+        return opens_at("open_ring", bench.worn, bench.own.inside / math.pi)
 
     def going_on(self, bench: OnBench) -> Advice | None:
         """Return how far it is sprung open to go on, and whether it springs back."""

@@ -123,7 +123,8 @@ class EaseBook(Frozen):
 
 
 class Ease(Written):
-    """An ease worked out: how much, by which school, under which word, and its backing."""
+    """An ease worked out: how much, by which school, under which word, and its backing. Where the
+    girth is a millimetre more, the inside girth is so much more (``spreads``)."""
 
     school: Literal["fixed", "proportional", "finger", "copy"]
     word: str | None
@@ -131,6 +132,18 @@ class Ease(Written):
     backing: Backing
     parameter: Quantity | None = None
     chosen: bool = False
+    spreads: Quantity = Field(default=1.0, exclude=True)
+
+    def doubt(self, girth_pm: float) -> float:
+        """Return the doubt of the inside girth [mm]: a share of the girth spreads the girth's own,
+        what is copied from another piece has none of it.
+
+        Args:
+            girth_pm: doubt of the girth [mm].
+
+        Source: error propagation to first order; published.
+        """
+        return self.spreads * girth_pm
 
 
 def proportional_ease(girth: float, percent: float) -> float:
@@ -192,7 +205,12 @@ def ease_of(choice: EaseChoice, girth: float, table: EaseTable) -> Ease:
     if isinstance(choice, FingerEase):
         value = finger_ease(girth, choice.finger)
         return Ease(
-            school="finger", word=None, value_mm=value, backing="published", parameter=choice.finger
+            school="finger",
+            word=None,
+            value_mm=value,
+            backing="published",
+            parameter=choice.finger,
+            spreads=1 + finger_ease(girth + 1, choice.finger) - value,
         )
     if isinstance(choice, CopyEase):
         return _copied(choice, girth)
@@ -210,6 +228,7 @@ def ease_of(choice: EaseChoice, girth: float, table: EaseTable) -> Ease:
         value_mm=value,
         backing="chosen" if own is not None else "common practice",
         parameter=parameter,
+        spreads=1.0 if isinstance(choice, FixedEase) else 1 + parameter / 100,
     )
 
 
@@ -224,7 +243,12 @@ def _copied(choice: CopyEase, girth: float) -> Ease:
             high=MOST_EASE_MM,
         )
     return Ease(
-        school="copy", word=None, value_mm=value, backing="measured", parameter=choice.inside_girth
+        school="copy",
+        word=None,
+        value_mm=value,
+        backing="measured",
+        parameter=choice.inside_girth,
+        spreads=0.0,
     )
 
 

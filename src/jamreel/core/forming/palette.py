@@ -31,17 +31,19 @@ class Palette:
 
     A role that has no wire of its own takes the body's. Wire longer than ``handled`` [mm] kinks and
     tangles in the maker's hands: what is worked in long lengths is split there. ``hands`` is how
-    they weave, by samples.
+    they weave, by samples. Links are bent ``off_reel`` before they are cut.
     """
 
     body: Wire
     beside: Mapping[str, Wire] = field(default_factory=dict)
     handled: float = LONGEST_HANDLED_MM
     hands: tuple[WovenHand, ...] = ()
+    off_reel: bool = False
 
     def __hash__(self) -> int:
         # Parts made of a palette are remembered by it; equal ones have the same roles.
-        return hash((self.body, self.handled, self.hands, tuple(sorted(self.beside))))
+        beside = tuple(sorted(self.beside))
+        return hash((self.body, self.handled, self.hands, self.off_reel, beside))
 
     def hand(self, technique: str, wire: Wire) -> WovenHand | None:
         """Return how the maker weaves a technique in some wire, None where nobody counted."""

@@ -131,11 +131,13 @@ def grams_of(force: float) -> float:
 
 @dataclass(frozen=True)
 class Weakest:
-    """The place of a piece that gives first: its name, the pull that it bears [N], and its key."""
+    """The place of a piece that gives first: its name, the pull that it bears [N], and its key;
+    hardened by work since it was soft it bears up to so much [N]."""
 
     says: str
     newtons: float
     key: str
+    up_to: float = 0.0
 
     @property
     def grams(self) -> float:

@@ -91,6 +91,20 @@ class Track:
         return None
 
     @property
+    def softened(self) -> bool:
+        """Whether it was made soft on the way: no hardness that it was bought with is left."""
+        return any(stage.annealed or stage.work.softens for stage in self.stages)
+
+    @property
+    def ends_at(self) -> tuple[float, float]:
+        """The yield that it has in the end [MPa]: at least, and where what was made soft was
+        hardened again by work through and through."""
+        if not self.softened:
+            return self.wire.yield_mpa, self.wire.yield_mpa
+        least = self.wire.metal.yields["dead_soft"]
+        return least, max(least, self.ends.get(THROUGH, least))
+
+    @property
     def anneals(self) -> tuple[Stage, ...]:
         """The stages that it is annealed before."""
         return tuple(stage for stage in self.stages if stage.annealed)

@@ -11,6 +11,8 @@ from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Any, ClassVar, Literal, Self
 
+from pydantic import PrivateAttr
+
 from jamreel.core.advice import Advice
 from jamreel.core.advice.weaving import eyes_side_by_side, woven_by_sum
 from jamreel.core.bench.steps import Step
@@ -27,11 +29,13 @@ from jamreel.core.interlace.working import (
     START_MM,
     Sample,
     Share,
+    going_on,
     shared_out,
 )
 from jamreel.core.parts.base import Bought, Interlacing, Made, Part, Role, WireUse, part_step
 from jamreel.core.parts.beads import BRITTLE, Colour, OneBead, Stuff, bought_bead
 from jamreel.core.parts.ends import PIN_RANGE
+from jamreel.core.parts.so_far import SoFar
 from jamreel.core.path.coils import turn
 from jamreel.core.path.moves import Straight, Wrap
 from jamreel.core.units import Mm
@@ -67,6 +71,20 @@ class Interlaced(Part):
 
     joins: ClassVar[Role] = "link"
 
+    # Rows that are woven already, where the piece goes on from there.
+    _done: SoFar | None = PrivateAttr(default=None)
+
+    def going_on(self, so_far: SoFar) -> Self:
+        """Return it with rows that are woven already: they tell how it comes out."""
+        found = self.model_copy()
+        found._done = so_far
+        return found
+
+    @property
+    def done(self) -> SoFar | None:
+        """The rows that are woven already."""
+        return self._done
+
     @abstractmethod
     def body(self, wires: Palette) -> Body:
         """Return what it comes to in the wires of a palette.
@@ -95,6 +113,13 @@ class Interlaced(Part):
         before that."""
         return None if self.sample else wires.hand(self.kind, self.working(wires))
 
+    @property
+    def counted(self) -> Sample | None:
+        """Rows that tell how far one goes on: those woven already, else its sample."""
+        if self._done is not None:
+            return Sample(self._done.count, self._done.over, None)
+        return self.sample
+
     def pitched(self, usual: float, wires: Palette) -> float:
         """Return the pitch of rows: the maker's own where a sample was counted.
 
@@ -105,8 +130,12 @@ class Interlaced(Part):
         Raises:
             Refusal: a sample with more rows than fit.
         """
-        if self.sample:
-            return self.sample.pitch_beside(usual)
+        counted = self.counted
+        if counted:
+            try:
+                return counted.pitch_beside(usual)
+            except Refusal as refusal:
+                raise refusal.at("so_far.count" if self.done else refusal.field) from None
         hand = self.hand(wires)
         return usual * hand.pitch if hand else usual
 
@@ -255,8 +284,11 @@ class Weaving(Interlacing):
         takes = tuple(self.spare * row + one.uneven for row in self.every_row(one))
         if one.whole:
             return (Share(0, len(takes), sum(takes)),)
-        tails = sum(self.tails(one)) + one.start + one.end
-        return shared_out(takes, tails, self.wires.handled)
+        done, most = self.part.done, max(self.body.wires.worked, key=lambda w: max(w.takes))
+        tails = (self.tails(one)[0] + one.start, self.tails(one)[1] + one.end)
+        if done is not None and done.left is not None and one is most:
+            return going_on(takes, tails, self.wires.handled, done)
+        return shared_out(takes, sum(tails), self.wires.handled)
 
     def _use(
         self, one: Takes, share: Share, quantity: int, strokes: tuple[Stroke, ...], name: str
@@ -354,11 +386,32 @@ class Weaving(Interlacing):
         others = WIRE_MINUTES * wires / max(1, len(every) - len(b.work.row_steps))
         woven = {one.id for one in b.work.row_steps}
         return tuple(
-            one.model_copy(update={"minutes": rows, "cautions": (*one.cautions, "kinks")})
+            one.model_copy(
+                update={
+                    **self._told(one),
+                    "minutes": rows,
+                    "cautions": (*one.cautions, "kinks"),
+                    "does": ("beads",) if any(b.wires.beads) else (),
+                }
+            )
             if one.id in woven
             else one.model_copy(update={"minutes": others})
             for one in every
         )
+
+    @property
+    def going(self) -> frozenset[str]:
+        """The steps at which its rows grow, by id."""
+        return frozenset(("woven_join", *(one.id for one in self.body.work.row_steps)))
+
+    def _told(self, one: Step) -> dict[str, Any]:
+        """Return what a step of its rows says, with how many are left."""
+        done = self.part.done
+        if done is None:
+            return {}
+        more = max(0, self.rows - done.count)
+        says = say("step.so_far", done=done.count, more=more, in_all=self.rows, says=one.says)
+        return {"says": says, "figures": {**one.figures, "more": float(more)}}
 
     def _every_step(self) -> tuple[Step, ...]:
         b = self.body

@@ -2,10 +2,11 @@
 tells."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import accumulate
 
 from jamreel.core.errors import Refusal
+from jamreel.core.parts.so_far import SoFar
 from jamreel.core.units import Mm
 
 # Held in the hand at the start and left to grip at the end [mm]; turns with which both are made
@@ -60,6 +61,40 @@ def _cut_up(takes: tuple[float, ...], wires: int) -> tuple[Share, ...]:
         Share(start, rows, sum(takes[start : start + rows]))
         for start, rows in zip(starts, counts, strict=False)
     )
+
+
+def going_on(
+    takes: tuple[float, ...], tails: tuple[float, float], longest: float, done: SoFar
+) -> tuple[Share, ...]:
+    """Return how rows are shared out where some are woven: the wires used up, the one in hand as
+    far as it goes, and new ones for the rest.
+
+    Args:
+        takes: wire of every row [mm].
+        tails: of each wire, at its start and at its end [mm].
+        longest: that the maker handles [mm].
+        done: so many rows, and what is left of the wire in hand.
+
+    Raises:
+        Refusal: more or less wire in the rows than any hand takes.
+
+    Source: plain counting; new wires are cut by what this hand took.
+    """
+    begun, upto = min(done.begun, len(takes)), min(done.count, len(takes))
+    before = shared_out(takes[:begun], sum(tails), longest) if begun else ()
+    woven = sum(takes[begun:upto])
+    ratio = done.took / woven if done.took is not None and woven > 0 else 1.0
+    left = done.left or 0.0
+    if not LEAST_TIGHT <= ratio <= MOST_TIGHT:
+        likely = max(0.0, left + (done.took or 0.0) - woven)
+        raise Refusal("so_far_left", got=Mm(left), field="so_far.left", likely=likely)
+    rest = tuple(ratio * one for one in takes[upto:])
+    rows = min(rows_of(left, rest, tails[1])[0], len(rest)) if rest else 0
+    known = done.took is not None
+    cut = (done.took or 0.0) + left - tails[1] if known else woven + sum(rest[:rows])
+    share = Share(begun, upto - begun + rows, cut)
+    new = shared_out(rest[rows:], sum(tails), longest) if rest[rows:] else ()
+    return (*before, share, *(replace(one, first=one.first + upto + rows) for one in new))
 
 
 def rows_of(wire: float, takes: tuple[float, ...], tails: float) -> tuple[int, float]:

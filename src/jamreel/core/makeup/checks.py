@@ -1,7 +1,7 @@
 """What a make-up's joints, holes and holds come to, as advice."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from jamreel.core.advice import Advice
 from jamreel.core.advice.closing import (
@@ -14,7 +14,7 @@ from jamreel.core.advice.closing import (
     solder_spoils,
     stronger_than_loops,
 )
-from jamreel.core.advice.joining import ends_differ, loop_admits, nothing_in_it
+from jamreel.core.advice.joining import ends_differ, goes_by_so_far, loop_admits, nothing_in_it
 from jamreel.core.advice.parts import hole_passes, jostling
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition
@@ -23,42 +23,59 @@ from jamreel.core.makeup.sequence import CLOSURE, MakeUp
 from jamreel.core.parts.base import End, Hold
 from jamreel.core.words import say
 
+# By entry and stock key how many times as much a wire bears in the end as when it was bought: at
+# least, and at most.
+Worn = Mapping[tuple[str, str], tuple[float, float]]
+AS_BOUGHT = (1.0, 1.0)
 
-def weakest_of(composition: Composition, closure: bool = True) -> Weakest | None:
+
+def weakest_of(composition: Composition, worn: Worn, closure: bool = True) -> Weakest | None:
     """Return the weakest place of a piece by name, or None where nothing is known to give.
 
     Args:
         composition: the piece laid out.
+        worn: what its wires bear in the end: what was made soft on the way bears less.
         closure: whether the closure's own halves are looked at.
 
     Source: ``forming.strength``, the least of all.
     """
-    rows: list[tuple[str, Hold]] = [
-        (kind.name, hold)
+    rows: list[tuple[str, str, Hold]] = [
+        (kind.key, kind.name, hold)
         for kind in composition.kinds
         if kind.key != CLOSURE
         for hold in kind.made.holds
     ]
-    if composition.runs:
-        rows += [(say("hold.the_string"), hold) for hold in composition.string_end.holds]
+    for run in composition.runs:
+        rows += [(run.key, say("hold.the_string"), hold) for hold in composition.string_end.holds]
     fastened = composition.fastened
     if closure:
+        name = say("hold.the_closure")
         halves = (fastened.receiving, fastened.holding)
-        rows += [(say("hold.the_closure"), hold) for half in halves for hold in half.holds]
+        rows += [(CLOSURE, name, hold) for half in halves for hold in half.holds]
     if not rows:
         return None
-    name, hold = min(rows, key=lambda row: row[1].newtons)
+    held = [(_held(worn, entry, hold), name, hold) for entry, name, hold in rows]
+    (newtons, up_to), name, hold = min(held, key=lambda row: row[0])
     what = say(f"hold.{hold.key}")
     # A jump ring's weakest place is the jump ring.
     says = name if what.endswith(name) else say("hold.of", what=what, where=name)
-    return Weakest(says, hold.newtons, hold.key)
+    return Weakest(says, newtons, hold.key, up_to)
+
+
+def _held(worn: Worn, entry: str, hold: Hold) -> tuple[float, float]:
+    """Return what a place holds in the end [N]: at least, and at most."""
+    least, most = worn.get((entry, hold.stock), AS_BOUGHT)
+    return hold.newtons * least, hold.newtons * most
 
 
 def make_up_advice(
-    makeup: MakeUp, composition: Composition, loops: Loops
+    makeup: MakeUp, composition: Composition, loops: Loops, worn: Worn
 ) -> Iterator[Advice | None]:
     """Yield the advice on a make-up's parts, joints, holes, closure and strength."""
     yield nothing_in_it(len(composition.parts))
+    for n, entry in enumerate(makeup.entries):
+        if entry.so_far is not None:
+            yield goes_by_so_far(n, entry.says, entry.so_far.count, entry.so_far.over)
     for kind in composition.kinds:
         yield from kind.made.advice
         if kind.made.hole is not None:
@@ -72,7 +89,7 @@ def make_up_advice(
     yield from _own_hook(makeup, composition, loops.first)
     soldered_on = any(k.key == CLOSURE and k.made.goes_last for k in composition.kinds)
     yield solder_spoils() if soldered_on and composition.brittle else None
-    yield from _closure(composition, loops.first)
+    yield from _closure(composition, loops.first, worn)
     lying = [p.name for p in composition.parts if not p.drop]
     if lying and composition.fastened.hold is not None:
         yield ends_differ(lying[0], lying[-1], makeup.mirrored or makeup.focal is not None)
@@ -102,15 +119,16 @@ def _own_hook(
         yield hook_passes(hooked, into.inner)
 
 
-def _closure(composition: Composition, into: End | None) -> Iterator[Advice | None]:
+def _closure(composition: Composition, into: End | None, worn: Worn) -> Iterator[Advice | None]:
     yield from _through(composition, into)
     hold = composition.fastened.hold
     if hold is None:
         return
-    yield opens_easily(hold.newtons)
-    inner = weakest_of(composition, closure=False)
+    held, _ = _held(worn, CLOSURE, hold)
+    yield opens_easily(held)
+    inner = weakest_of(composition, worn, closure=False)
     if inner is not None:
-        yield stronger_than_loops(hold.newtons, inner.newtons, inner.says)
+        yield stronger_than_loops(held, inner.newtons, inner.says)
 
 
 def _through(composition: Composition, into: End | None) -> Iterator[Advice | None]:

@@ -14,7 +14,7 @@ from jamreel.core.fit.thickness import Lies, Segment
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.tight import refuse_breaking
-from jamreel.core.makeup.sequence import CLOSURE, HUNG, RINGS, STRING, MakeUp, Unit, alone
+from jamreel.core.makeup.sequence import CLOSURE, HUNG, RINGS, STRING, MakeUp, Unit, alone, laid_out
 from jamreel.core.parts import lengthening
 from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, pulls_at
 from jamreel.core.parts.drawn import drawn, laid
@@ -151,20 +151,21 @@ class Maker:
 
     def __init__(self, wires: Palette) -> None:
         self._wires = wires
-        self._known: dict[str, tuple[Part, Made, str, bool]] = {}
-        self._others: dict[tuple[str, Part], tuple[Part, Made, str, bool]] = {}
+        self._known: dict[tuple[str, float], tuple[Part, Made, str, bool]] = {}
+        self._others: dict[tuple[str, Part, float], tuple[Part, Made, str, bool]] = {}
 
     def lay(self, unit: Unit, at: float, length: float | None = None) -> Lying:
         """Return a unit at its place; as long as it is made where no length is given."""
-        known = self._known.get(unit.key)
+        place = (unit.key, unit.stretch)
+        known = self._known.get(place)
         if known is None or known[0] is not unit.part:
-            known = self._known[unit.key] = self._another(unit)
+            known = self._known[place] = self._another(unit)
         _, made, name, drop = known
         return Lying(unit, made, name, drop, at, made.length if length is None else length)
 
     def _another(self, unit: Unit) -> tuple[Part, Made, str, bool]:
         """Return an entry's part as it is now: while a fit is sought it changes back and forth."""
-        wanted = (unit.made_of, unit.part)
+        wanted = (unit.made_of, unit.part, unit.stretch)
         found = self._others.get(wanted)
         if found is None:
             drop = unit.part.role == "drop"
@@ -180,8 +181,11 @@ class Maker:
         try:
             made = _made(unit.part, wires, voice())
         except Refusal as refusal:
-            under = place if unit.path == unit.entry else f"{place}.part"
+            of_entry = unit.path == unit.entry or refusal.field.startswith("so_far")
+            under = place if of_entry else f"{place}.part"
             raise refusal.at(f"{under}.{refusal.field}") from None
+        if unit.stretch != 1.0:
+            made = made.but(length=made.length * unit.stretch)
         return in_its_metal(made, self._wires.body)
 
 
@@ -226,13 +230,17 @@ def compose(
     """
     maker = maker or Maker(wires)
     string = wires.of(STRING, makeup.string)
+    if makeup.string_ends == "through" and not makeup.closure.strung_through:
+        got = makeup.closure.says
+        raise Refusal("string_no_way", got=got, field="piece.string_ends")
     fastened = _fastened(makeup, wires)
     end = string_end(makeup, string)
     reaches = end.length
     parts: list[Lying] = []
     runs: list[Run] = []
     at = fastened.receiving.length
-    every = with_rings(makeup, makeup.units() if units is None else units)
+    units = makeup.units() if units is None else units
+    every = with_rings(makeup, _as_made(makeup, units, maker))
     for strung, members in _stretches(every):
         if strung:
             run = _strung(members, maker, at, reaches)
@@ -264,6 +272,22 @@ def compose(
         body=body,
         segments=_round_a_body(parts, runs, fastened, end),
     )
+
+
+def _as_made(makeup: MakeUp, units: Sequence[Unit], maker: Maker) -> Sequence[Unit]:
+    """Return units as long as those of their entry that are made already; what is woven goes by its
+    rows itself."""
+    stretch = {}
+    for entry in makeup.entries:
+        rows = entry.part is not None and entry.part.counted_in is not None
+        if entry.so_far is None or rows:
+            continue
+        once = laid_out((entry.model_copy(update={"times": 1}),))
+        planned = sum(part.length for unit in once if not (part := maker.lay(unit, 0.0)).drop)
+        stretch[entry.id] = entry.so_far.each / planned if planned > 0 else 1.0
+    if not stretch:
+        return units
+    return [replace(one, stretch=stretch.get(one.top, 1.0)) for one in units]
 
 
 def _fastened(makeup: MakeUp, wires: Palette) -> Fastened:
@@ -382,11 +406,16 @@ def _through(
 def _stretches(units: Sequence[Unit]) -> Iterator[tuple[bool, list[Unit]]]:
     """Yield runs of strung units whole, everything else one by one.
 
-    A drop beside a strung part hangs on its string.
+    A drop beside a strung part hangs on its string, but one that hangs from the middle hangs in a
+    ring that stands there.
     """
     i = 0
     while i < len(units):
         j = i
+        if units[i].top == HUNG and i and units[i - 1].part.role == "link":
+            yield False, [units[i]]
+            i += 1
+            continue
         while j < len(units) and units[j].part.role in ("strung", "drop"):
             j += 1
         run = list(units[i:j])

@@ -15,6 +15,7 @@ from jamreel.core.interlace.base import MOST_ROWS
 from jamreel.core.makeup.compose import Composition, Maker, compose
 from jamreel.core.makeup.sequence import Entries, Entry, MakeUp
 from jamreel.core.parts.base import Varies, near
+from jamreel.core.parts.so_far import SoFar
 
 MOST_RINGS, MOST_PROPOSALS, NEARBY = 4, 6, 2
 # The furthest that anything but rows and mm is counted; how often the line to the count is drawn.
@@ -38,7 +39,7 @@ class Edit:
     """One value to set in the make-up, by its path below the piece."""
 
     path: tuple[str | int, ...]
-    value: Settable
+    value: Settable | SoFar | None
 
 
 @dataclass(frozen=True)
@@ -165,7 +166,7 @@ def changed(makeup: AnyMakeUp, edits: tuple[Edit, ...]) -> AnyMakeUp:
     return makeup
 
 
-def _set(value: Any, path: tuple[str | int, ...], new: Settable) -> Any:
+def _set(value: Any, path: tuple[str | int, ...], new: object) -> Any:
     if not path:
         return new
     step, *rest = path

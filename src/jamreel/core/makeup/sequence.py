@@ -17,6 +17,7 @@ from jamreel.core.closures import AnyClosure, usual_closure
 from jamreel.core.errors import Refusal
 from jamreel.core.makeup.layout import laid_evenly
 from jamreel.core.parts import AnyPart, Part
+from jamreel.core.parts.so_far import SoFar
 from jamreel.core.values import Frozen, Length, OptionalCount, OptionalLength, refused
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.words import say
@@ -36,7 +37,8 @@ class Entry(Frozen):
     ``graduate_to`` lets a bead grow or shrink over the repeats. ``fill`` marks what the solver may
     count anew. A group laid out ``evenly`` has two parts: the first ``times`` times, and the second
     in the gaps before, between and behind, ``fillers`` of them in all. ``made_of`` names a wire of
-    the maker's own in the palette.
+    the maker's own in the palette. ``so_far`` is what of it is made already: the rest is planned
+    from there.
     """
 
     id: str = Field(default="", pattern=r"^[a-z0-9]{0,16}$")
@@ -48,6 +50,7 @@ class Entry(Frozen):
     evenly: bool = False
     fillers: Annotated[int, Field(ge=0, le=MOST_TIMES)] = 0
     made_of: str = Field(default="", max_length=30)
+    so_far: SoFar | None = None
 
     @model_validator(mode="after")
     def _one_of_both(self) -> "Entry":
@@ -69,6 +72,21 @@ class Entry(Frozen):
             for one in self.group
         )
         return say("part.grouped", names=", ".join(names))
+
+    @property
+    def countable(self) -> bool:
+        """Whether it can be counted on the way: rows, or parts and groups one by one."""
+        if self.evenly or self.graduate_to is not None:
+            return False
+        if self.part is None:
+            return True
+        lying = self.part.role != "drop" and len(self.part.unfolded()) == 1
+        return lying and self.part.counted_in in (None, "rows")
+
+    @property
+    def done(self) -> int:
+        """How many of it are made already."""
+        return self.so_far.count if self.so_far is not None else 0
 
 
 Entries = tuple[Entry, ...]
@@ -107,7 +125,8 @@ class Unit:
     """One part at its place in the sequence.
 
     ``entry`` names the entry it comes from and ``top`` the outermost one that holds it, ``size``
-    tells graduated ones apart; ``path`` is the field, for errors.
+    tells graduated ones apart; ``path`` is the field, for errors. As made it is so many times as
+    long (``stretch``) as its sum says.
     """
 
     part: Part
@@ -117,6 +136,7 @@ class Unit:
     size: str = ""
     made_of: str = ""
     turned: bool = False
+    stretch: float = 1.0
 
     @property
     def key(self) -> str:
@@ -280,6 +300,8 @@ def _units(entry: Entry, path: str, top: str) -> tuple[Unit, ...]:
     own."""
     assert entry.part is not None  # by the caller
     parts = entry.part.unfolded()
+    if entry.so_far is not None:
+        parts = tuple(part.going_on(entry.so_far) for part in parts)
     return tuple(
         Unit(part, entry.id, top, path, str(i) if len(parts) > 1 else "", entry.made_of)
         for i, part in enumerate(parts)

@@ -31,7 +31,8 @@ class Mouth:
     It is there from step ``made`` on, -1 from the start; it takes what hangs in it just before step
     ``takes``, None where it never does; ``told`` where that step says so itself. ``shut`` is the
     step that closes it for good. Of a closure's half one is ``to_body``;
-    ``said`` where a step says that it makes it.
+    ``said`` where a step says that it makes it. It is made ``round_it`` where the very first
+    step makes it round what hangs there: that has to be there.
     """
 
     side: Opening
@@ -41,6 +42,7 @@ class Mouth:
     shut: int | None = None
     to_body: bool = False
     said: bool = False
+    round_it: bool = False
 
 
 @dataclass(frozen=True)
@@ -54,6 +56,13 @@ class Sort:
     steps: tuple[Step, ...]
     mouths: dict[Opening, Mouth] = field(hash=False)
     sort: str = ""
+
+    @cached_property
+    def told(self) -> tuple[object, ...]:
+        """All of it that an order hangs on: two that tell the same are made in the same order."""
+        made = self.made
+        does = (self.heats, made.brittle, made.goes_last, bool(self.steps), bool(made.wires))
+        return (self.keys, self.name, does, tuple(self.mouths.items()))
 
     @cached_property
     def taking(self) -> dict[Opening, bool]:
@@ -91,16 +100,33 @@ class Pair(NamedTuple):
     slides: bool = False
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Things:
     """The things of a piece from left to right: of each the number of its sort; the pairs that hang
-    in each other; and what is threaded on which string, by numbers."""
+    in each other; and what is threaded on which string, by numbers.
+
+    Those of two pieces are equal where one order holds for both, whatever the sizes are.
+    """
 
     sorts: tuple[Sort, ...]
     sort_of: tuple[int, ...]
     pairs: tuple[Pair, ...]
     threaded: tuple[tuple[int, int], ...]
     path_of: tuple[str, ...]
+
+    @cached_property
+    def _told(self) -> tuple[object, ...]:
+        return (tuple(one.told for one in self.sorts), self.sort_of, self.pairs, self.threaded)
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash(self._told)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Things) and self._told == other._told
 
     @cached_property
     def pairs_of(self) -> dict[tuple[int, Opening], list[tuple[int, int, Opening]]]:
@@ -148,12 +174,20 @@ class Things:
 
     @cached_property
     def one_way(self) -> tuple[tuple[int, int], ...]:
-        """Pairs of which only one opening takes: first the other, then the one that takes it."""
-        return tuple(
-            (pair.other[0], pair.one[0]) if one else (pair.one[0], pair.other[0])
-            for pair, one, other in self._taking
-            if one != other
-        )
+        """Pairs of which only one opening takes, or is made round the other: first the other, then
+        the one that takes it."""
+        found = []
+        for pair, one, other in self._taking:
+            mine, theirs = (self._made_round(end) for end in (pair.one, pair.other))
+            if one != other or mine != theirs:
+                takes = mine if mine != theirs else one
+                ends = (pair.other[0], pair.one[0]) if takes else (pair.one[0], pair.other[0])
+                found.append(ends)
+        return tuple(found)
+
+    def _made_round(self, end: tuple[int, Opening]) -> bool:
+        mouth = self.sorts[self.sort_of[end[0]]].mouths.get(end[1])
+        return mouth is not None and mouth.round_it
 
     @cached_property
     def never(self) -> tuple[Pair, ...]:
@@ -322,4 +356,4 @@ def _mouth(made: Made, end: End, side: Opening, called: tuple[Opening, ...]) -> 
         takes = shut if shut > first else None
     elif takes is None and end.opens:
         takes = len(steps)
-    return Mouth(side, first, takes, told, shut, to_body, said)
+    return Mouth(side, first, takes, told, shut, to_body, said, told and first == takes == 0)

@@ -139,7 +139,7 @@ def _act(sort: Sort, one: Step) -> _Act | None:
     """Return a step as it is done to a thing of a sort, None where it does nothing to openings,
     beads or what spoils."""
     spoils = one.works in FORCED or bool(SPOILING & set(one.cautions))
-    beads = one.beads and sort.made.brittle
+    beads = "beads" in one.does and sort.made.brittle
     rows = (one.makes, one.takes_in, one.shuts)
     if not spoils and not beads and not any(rows):
         return None
@@ -276,7 +276,9 @@ def _try(bench: _Bench, one: Step) -> Broken | None:
     ]
     ends = [stands for (thing, _), stands in bench.stands.items() if thing in things.strings]
     shut = ends and all(stands == "shut" for stands in ends)
-    if bench.glued or (all(last) and last) or (shut and not last):
+    # A string that goes on through the closure is drawn tight and run back after the try-on.
+    runs_on = any(not things.sorts[things.sort_of[string]].mouths for string in things.strings)
+    if bench.glued or (all(last) and last and not runs_on) or (shut and not last):
         return Broken(TRIAL, one.id, "")
     return None
 
@@ -287,6 +289,7 @@ def _finished(bench: _Bench, *, tried: bool) -> Broken | None:
         pair = bench.things.pairs[bench.joined.index(False)]
         return Broken(USED, "", bench.name(pair.one[0]))
     for where, stands in bench.stands.items():
-        if stands == "absent" and where in bench.things.pairs_of:
+        # What was to be shut for good is, and what something hangs in was made.
+        if stands == "open" or (stands == "absent" and where in bench.things.pairs_of):
             return Broken(USED, "", bench.name(where[0]))
     return Broken(TRIAL, "", "") if tried and not bench.tried else None

@@ -18,6 +18,7 @@ from jamreel.core.fit.thickness import Lies
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import opening_force, oval_force, pulling_force
+from jamreel.core.parts.so_far import SoFar
 from jamreel.core.path.moves import Move, developed_length
 from jamreel.core.tagged_union import Kinds
 from jamreel.core.units import format_length
@@ -56,14 +57,15 @@ class WireUse:
     """A wire that a part is made of, as named stretches of moves from left to right.
 
     What is ``off_coil`` comes off one wire however often it is made: rings and spacers are cut from
-    a long coil. In the part's picture the stretch ``held`` begins ``at`` a place [mm] and runs to
-    the right, the whole turned, and rolled about it [rad]; what is ``wound`` has the axis of its
-    turns to the right, bent to an ``arc`` of some radius [mm] where it lies on one. ``eye`` are the
-    axes of the picture in space instead: right, up and towards the eye. ``shown`` are the strokes
-    that show it where no path of moves does: what is coiled twice, or folded back over itself. What
-    is ``woven`` goes over and under others row by row; no step bends it by itself. A ``technique``
-    of its own takes so much of it ``by_sum``, and is cut ``cut_for`` so much [mm]; of wire without
-    one it is read off its moves.
+    a long coil. What is ``off_reel`` is bent at the end of a reel and then cut. In the part's
+    picture the stretch ``held`` begins ``at`` a place [mm] and runs to the right, the whole turned,
+    and rolled about it [rad]; what is ``wound`` has the axis of its turns to the right, bent to an
+    ``arc`` of some radius [mm] where it lies on one. ``eye`` are the axes of the picture in space
+    instead: right, up and towards the eye. ``shown`` are the strokes that show it where no path of
+    moves does: what is coiled twice, or folded back over itself. What is ``woven`` goes over and
+    under others row by row; no step bends it by itself. A ``technique`` of its own takes so much of
+    it ``by_sum``, and is cut ``cut_for`` so much [mm]; of wire without one it is read off its
+    moves.
     """
 
     key: str
@@ -71,6 +73,7 @@ class WireUse:
     stretches: Stretches
     quantity: int = 1
     off_coil: bool = False
+    off_reel: bool = False
     held: str = "body"
     turn: float = 0.0
     roll: float = 0.0
@@ -138,10 +141,13 @@ class Varies:
 
 @dataclass(frozen=True)
 class Hold:
-    """A place that bears the pull: its name in the catalogue, and the force it holds [N]."""
+    """A place that bears the pull: its name in the catalogue, the force it holds [N], and the wire
+    that holds it, by its stock key, '' for what is bought. The wire as bought: softer wire holds
+    less in proportion."""
 
     key: str
     newtons: float
+    stock: str = ""
 
 
 class Interlacing:
@@ -239,6 +245,10 @@ class Part(Asking, ABC):
         """Return it as it lies in the sequence: a list of beads on a string is its beads."""
         return (self,)
 
+    def going_on(self, so_far: SoFar) -> "Part":
+        """Return it as it goes on from what is made already; most parts are made as they are."""
+        return self
+
     @property
     def stuffs(self) -> frozenset[str]:
         """What its beads are made of."""
@@ -290,7 +300,7 @@ def opens_at(key: str, wire: Wire, pin: float, wires: int = 1) -> Hold:
         pin: inner diameter of its bend [mm].
         wires: side by side.
     """
-    return Hold(key, opening_force(wire.moment, wire.radius_on(pin), wires))
+    return Hold(key, opening_force(wire.moment, wire.radius_on(pin), wires), wire.key)
 
 
 def ovals_at(key: str, wire: Wire, pin: float) -> Hold:
@@ -303,7 +313,7 @@ def ovals_at(key: str, wire: Wire, pin: float) -> Hold:
         pin: inner diameter [mm].
     """
     oval = oval_force(wire.moment, wire.radius_on(pin))
-    return Hold(key, min(oval, pulling_force(wire.area, wire.yield_mpa)))
+    return Hold(key, min(oval, pulling_force(wire.area, wire.yield_mpa)), wire.key)
 
 
 def pulls_at(key: str, wire: Wire) -> Hold:
@@ -313,7 +323,7 @@ def pulls_at(key: str, wire: Wire) -> Hold:
         key: its name in the catalogue.
         wire: that it is made of.
     """
-    return Hold(key, pulling_force(wire.area, wire.yield_mpa))
+    return Hold(key, pulling_force(wire.area, wire.yield_mpa), wire.key)
 
 
 def near(now: int, by: int, least: int = 0) -> tuple[int, ...]:

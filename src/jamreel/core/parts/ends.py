@@ -20,7 +20,7 @@ from jamreel.core.parts.base import (
     part_step,
 )
 from jamreel.core.path.loops import centred, wrapped_loop_reach
-from jamreel.core.path.moves import Bend, PlaneTurn, Spiral, Straight, Wrap
+from jamreel.core.path.moves import Bend, PlaneTurn, Spiral, Straight, Wrap, developed_length
 from jamreel.core.values import Length
 
 LoopKind = Literal["wrapped", "plain"]
@@ -112,14 +112,30 @@ class Loop:
             return opens_at("plain_loop", self.wire, self.pin)
         return ovals_at("wrapped_loop", self.wire, self.pin)
 
-    def made_steps(self, *between: Step) -> tuple[Step, ...]:
+    def made_steps(
+        self, *threaded: Step, stem: float = 0.0, off_reel: bool = False
+    ) -> tuple[Step, ...]:
         """Return the steps of a wire with such a loop at each end.
 
-        What hangs in a loop goes in before it is wound shut.
+        What hangs in a loop goes in before it is wound shut. Off the reel beads come before the
+        first loop, and the wire is cut behind them.
 
         Args:
-            between: what is done when one end has its loop.
+            threaded: how its beads go on.
+            stem: bare wire between the loops [mm].
+            off_reel: whether it is bent before it is cut.
         """
+        between = (self._snipped(stem, "reel" if threaded else "stem"),) if off_reel else threaded
+        return (*(threaded if off_reel else ()), *self._both_loops(between))
+
+    def _snipped(self, stem: float, key: str) -> Step:
+        """Return the cut off the reel, with enough left for the stem and the second loop."""
+        moves = tuple(move for _, row in self.stretches("right") for move in row)
+        left = stem + developed_length(moves, self.wire.bend_adds)
+        cautions = ("eyes", "whip")
+        return part_step(f"snip_{key}", name="snip_reel", cautions=cautions, check=True, left=left)
+
+    def _both_loops(self, between: tuple[Step, ...]) -> tuple[Step, ...]:
         if not self.wrapped:
             return (
                 part_step("plain_first", pin=self.pin),

@@ -33,7 +33,7 @@ class EyeLink(Looped):
             ("body", (Straight(length=self.stem),)),
             *loop.stretches("right", quarter(self.stand)),
         )
-        use = laid(WireUse(self.kind, w, stretches), middle=length / 2)
+        use = laid(WireUse(self.kind, w, stretches, off_reel=wires.off_reel), middle=length / 2)
         return Made(
             length=length,
             thickness=loop.thickness,
@@ -42,7 +42,10 @@ class EyeLink(Looped):
             wires=(use,),
             holds=(loop.hold,),
             strokes=drawn(use),
-            steps=(*loop.made_steps(), face_step(self.stand)),
+            steps=(
+                *loop.made_steps(stem=self.stem, off_reel=wires.off_reel),
+                face_step(self.stand),
+            ),
             minutes=4.0 if loop.wrapped else 2.0,
             advice=loop.advice,
         )

@@ -34,7 +34,8 @@ class FigureEight(Part):
         second = Bend(angle=2 * math.pi, pin=self.pin, side="right", label="loop")
         hammer = (part_step("hammer_flat", cautions=("hammer",)),) if self.hammered else ()
         stretches = (("loop_left", (first,)), ("body", (second,)))
-        eight = WireUse(self.kind, w, stretches, turn=math.pi / 2)
+        eight = WireUse(self.kind, w, stretches, turn=math.pi / 2, off_reel=wires.off_reel)
+        snip = part_step("snip_eight", name="snip_reel", cautions=("eyes", "whip"), check=True)
         use = laid(eight, middle=length / 2)
         return Made(
             length=length,
@@ -47,6 +48,7 @@ class FigureEight(Part):
             steps=(
                 part_step("plain_first", pin=self.pin),
                 part_step("other_side", pin=self.pin, check=True),
+                *((snip,) if wires.off_reel else ()),
                 *hammer,
             ),
             minutes=2.0,

@@ -37,8 +37,10 @@ class LinkedBead(Looped, Beaded):
         length = eye.reach + row.length + loop.reach
         body = ("body", (Straight(length=row.length),))
         stretches = (*eye.stretches("left"), body, *loop.stretches("right", quarter(self.stand)))
-        use = laid(WireUse(self.kind, w, stretches), middle=length / 2)
-        thread = part_step("thread", beads=row.count)
+        reel = wires.off_reel and self.stock == "wire"
+        use = laid(WireUse(self.kind, w, stretches, off_reel=reel), middle=length / 2)
+        key = "thread_reel" if reel else "thread"
+        thread = part_step(key, name="thread", beads=row.count)
         made = Made(
             length=length,
             thickness=max(row.widest, loop.thickness),
@@ -48,7 +50,7 @@ class LinkedBead(Looped, Beaded):
             bought=row.bought(),
             holds=(loop.hold,),
             strokes=(*drawn(use), *row.strokes(eye.reach)),
-            steps=(*loop.made_steps(thread), face_step(self.stand)),
+            steps=(*loop.made_steps(thread, off_reel=reel), face_step(self.stand)),
             minutes=4.0 if loop.wrapped else 2.0,
             brittle=row.brittle,
             advice=(row.passes(w.d), *loop.advice),

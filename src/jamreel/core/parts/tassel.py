@@ -1,5 +1,6 @@
 """The tassel: strands of beaded sections, hung in the lower loop of a head."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
@@ -12,7 +13,7 @@ from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step
+from jamreel.core.parts.base import Made, Part, Role, WireUse, part_step, size_of
 from jamreel.core.parts.beads import BRITTLE, MOST_LISTED, BeadList, BeadRow, OneBead
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import PIN_RANGE, TAIL_RANGE, WRAPS_RANGE, Loop
@@ -115,7 +116,7 @@ class Tassel(Part):
             ),
             holds=(upper.hold, self._loops(fine)[0].hold),
             strokes=hung(self._picture(use, upper.reach, fine, neck)),
-            steps=self._steps(upper, head.count, sum(one.times for one in rows)),
+            steps=self._steps(upper, head.count),
             minutes=4.0 * (1 + sum(used)),
             brittle=bool(self.stuffs & BRITTLE),
             advice=(
@@ -131,17 +132,9 @@ class Tassel(Part):
             ),
         )
 
-    def _steps(self, upper: Loop, beads: int, sections: int) -> tuple[Step, ...]:
+    def _steps(self, upper: Loop, beads: int) -> tuple[Step, ...]:
         return (
-            part_step(
-                "strand_links",
-                beads=sections,
-                strands=self.strands,
-                above=self.above,
-                below=self.below,
-                rows=self._listed,
-                check=True,
-            ),
+            *self._section_steps(),
             part_step("tassel_head", pin=self.head_pin),
             part_step("tassel_in"),
             part_step("tassel_top", beads=beads),
@@ -151,13 +144,25 @@ class Tassel(Part):
             upper.finish_step,
         )
 
-    @property
-    def _listed(self) -> str:
-        """The sections of the longest strand from above, in words."""
-        return " · ".join(
-            say("part.section", beads=BeadRow(one.row).count, count=one.times)
-            for one in self.sections
-        )
+    def _section_steps(self) -> Iterator[Step]:
+        """Yield a step for each sort of section, from the top: every section's upper loop takes the
+        finished one above it before it is wound shut."""
+        for n, one in enumerate(self._rows()):
+            made = part_step(
+                "tassel_section" if n else "tassel_first",
+                name=f"section_{n + 1}",
+                check=True,
+                number=n + 1,
+                count=one.times * one.strands,
+                strands=one.strands,
+                in_turn=one.times,
+                beads=one.row.count,
+                row=", ".join(_bead_said(bead) for bead in one.row.beads),
+                pin=self.pin,
+                above=self.above,
+                below=self.below,
+            )
+            yield made.model_copy(update={"times": one.times * one.strands})
 
     def _rows(self) -> list[_Rows]:
         """Return the sections of the longest strand from above, alike ones together; of those that
@@ -206,6 +211,12 @@ class Tassel(Part):
                 strokes += shifted(column, at, (k - (seen - 1) / 2) * apart)
             at += long * one.times
         return strokes
+
+
+def _bead_said(one: OneBead) -> str:
+    """Return a bead of a section in words: how many, and how big."""
+    size = size_of(one.bead).says
+    return say("part.so_many", count=one.times, name=size) if one.times > 1 else size
 
 
 def _counted(links: list[tuple[WireUse, float]], used: list[int]) -> tuple[WireUse, ...]:

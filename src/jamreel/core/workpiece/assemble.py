@@ -24,6 +24,7 @@ from jamreel.core.advice.wire import (
 from jamreel.core.bench.steps import Step, cautions_of
 from jamreel.core.body.readings import BodyMeasure
 from jamreel.core.cutting.cuts import Cut, told_alike
+from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseTable, ease_options, word_for
 from jamreel.core.fit.tryon import PuttingRight, possible
 from jamreel.core.forming.oval import OvalFormer
@@ -31,6 +32,8 @@ from jamreel.core.forming.strength import Weakest
 from jamreel.core.forming.tight import Tight
 from jamreel.core.forming.tools import Former
 from jamreel.core.makeup.compose import STRING_RUN
+from jamreel.core.makeup.sequence import STRING
+from jamreel.core.making.whole import walk_plan
 from jamreel.core.result import (
     Answers,
     EaseOption,
@@ -41,6 +44,7 @@ from jamreel.core.result import (
     PlannedBend,
     ProposedEdit,
     Strength,
+    Way,
     WovenBody,
 )
 from jamreel.core.values import Drawings, LedgerLine, PlusMinus, RuleDrawing, Sheet
@@ -55,6 +59,8 @@ from jamreel.core.workpiece.tools_needed import tools_needed
 from jamreel.core.workpiece.worked import WorkedWire, worked_wires
 
 Row = tuple[str, float | None, float | None]
+# A strength that differs by less than this share is the same.
+SAME_SHARE = 0.01
 
 
 @dataclass(frozen=True)
@@ -73,7 +79,8 @@ class Workings:
 
     ``rows`` are figures (id, value, ±), ``answers`` the figure of each station by id. ``weakest``
     is what gives first, ``feels`` gives how it feels from its mass [g], ``stuffs`` what its beads
-    are made of.
+    are made of; ``tried`` whether it has a size to try,
+    ``ways`` what can be told of it on the way.
     """
 
     finished: PlusMinus
@@ -95,6 +102,8 @@ class Workings:
     counted_out: tuple[ProposedEdit, ...] = ()
     stuffs: frozenset[str] = frozenset()
     woven: tuple[WovenBody, ...] = ()
+    tried: bool = True
+    ways: tuple[Way, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -108,21 +117,48 @@ class WiresAndSteps:
     wires: tuple[WorkedWire, ...]
 
 
-def wires_and_steps(job: Job, laid: Sequence[StraightWire], steps: Sequence[Step]) -> WiresAndSteps:
+def wires_and_steps(
+    job: Job,
+    laid: Sequence[StraightWire],
+    steps: Sequence[Step],
+    stuffs: frozenset[str] = frozenset(),
+) -> WiresAndSteps:
     """Return wires through the steps of their piece.
 
     Args:
         job: what the maker decided.
         laid: the wires, straight.
         steps: as its parts tell them; what was chosen for the whole piece is added.
+        stuffs: what its beads are made of.
 
     Source: ``worked_wires``, ``tracked``.
     """
     cuts = told_alike([one.cut for one in laid])
-    every = worked(steps, job.wires.body, job.making)
+    every = worked(steps, job.wires.body, job.making, stuffs)
     return WiresAndSteps(
         laid, cuts, every, tracked(worked_wires(laid, cuts, every), every, job.shop.outfit)
     )
+
+
+def worn_of(through: WiresAndSteps) -> dict[tuple[str, str], tuple[float, float]]:
+    """Return by entry and stock key how many times as much a wire bears in the end as when it was
+    bought: at least, and at most.
+
+    Args:
+        through: wires with their tracks.
+
+    Source: ``forming.temper.track``.
+    """
+    found: dict[tuple[str, str], tuple[float, float]] = {}
+    tracks = {one.cut.id: one.worn for one in through.wires}
+    for cut in through.cuts:
+        worn = tracks.get(cut.alike)
+        if worn is None:
+            continue
+        for entry in [share.entry for share in cut.shares] or [cut.id.rpartition("/")[0]]:
+            key = entry, cut.stock
+            found[key] = min(found.get(key, worn), worn)
+    return found
 
 
 def assemble(job: Job, kind: str, family: str, own: Workings, through: WiresAndSteps) -> Plan:
@@ -143,6 +179,7 @@ def assemble(job: Job, kind: str, family: str, own: Workings, through: WiresAndS
     cuts, wires = through.cuts, through.wires
     bends = tuple(_bends(job, through.laid, cuts))
     steps = _steps(job, with_heat(through.steps, wires, job.shop.outfit), cuts, bends)
+    _refuse_broken(kind, own, cuts, steps)
     usual, steps = steps, paced(steps, job.hand)
     answers = dict(own.answers)
     if righting and righting.amount_mm is not None:
@@ -180,9 +217,28 @@ def assemble(job: Job, kind: str, family: str, own: Workings, through: WiresAndS
         counted_out=own.counted_out,
         woven=own.woven,
         worked=wires,
+        ways=own.ways,
         drawings=Drawings(rule=own.rule, sheets=tuple(own.sheets)),
         putting_right=righting,
     )
+
+
+def _refuse_broken(kind: str, own: Workings, cuts: Sequence[Cut], steps: Sequence[Step]) -> None:
+    """Refuse steps that break a law of the order of hands."""
+    broken = walk_plan(steps, dict(_cut_for(cuts)), tried=own.tried, stuffs=own.stuffs)
+    if broken is not None:
+        where = broken.thing or say(f"family.{kind}")
+        raise Refusal("law_broken", field="piece", got=where, why=say(f"law.{broken.law}"))
+
+
+def _cut_for(cuts: Iterable[Cut]) -> Iterator[tuple[str, str]]:
+    """Yield what wires are cut for, with what the wire is called: what runs through beads is for
+    the string, what is bent first is cut by a step of its own."""
+    for cut in cuts:
+        entry, _, role = cut.id.rpartition("/")
+        shares = [share.entry for share in cut.shares] or [entry]
+        for name in (STRING,) if role.partition("~")[0] == STRING_RUN else shares:
+            yield name, cut.label
 
 
 def _advice(
@@ -304,8 +360,13 @@ def _entry_of(name: str) -> str:
 def _strength(weakest: Weakest | None) -> Strength | None:
     if weakest is None:
         return None
+    more = weakest.up_to > weakest.newtons * (1 + SAME_SHARE)
     return Strength(
-        says=weakest.says, newtons=weakest.newtons, grams=weakest.grams, felt=felt(weakest.newtons)
+        says=weakest.says,
+        newtons=weakest.newtons,
+        grams=weakest.grams,
+        felt=felt(weakest.newtons),
+        up_to_newtons=weakest.up_to if more else None,
     )
 
 

@@ -1,7 +1,7 @@
 """The job at hand, and what is the same for every piece made of one wire."""
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
@@ -108,7 +108,8 @@ class Job:
             WovenHand(one.technique, one.stock, one.pitch, one.tight)
             for one in (self.shop.woven if self.goes_by_record else ())
         )
-        return palette_of(self.wire, self.palette, self.known, self.cutting.longest, hands)
+        found = palette_of(self.wire, self.palette, self.known, self.cutting.longest, hands)
+        return replace(found, off_reel=self.cutting.off_reel)
 
     def ratio_of(self, finished: float) -> float:
         """Return what a margin by ratio multiplies [mm]: the piece, or the girth it goes round.

@@ -5,8 +5,8 @@ from typing import Literal
 
 from pydantic import Field
 
-from jamreel.core.advice import Advice, advise
-from jamreel.core.bench.steps import Step, step
+from jamreel.core.advice import Advice, Severity, advise
+from jamreel.core.bench.steps import Step, step, step_facts
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.values import Frozen
 from jamreel.core.words import say
@@ -21,14 +21,6 @@ CAUTIONS: dict[Finish, tuple[str, ...]] = {
     "patina": ("patina",),
     "tumble": (),
     "polish": (),
-}
-# What each finish spoils: stuffs of beads, glue, and metals with a coat; common practice.
-SPOILS: dict[Finish, frozenset[str]] = {
-    "hallmark": frozenset({"coating"}),
-    "file": frozenset({"coating"}),
-    "patina": frozenset({"pearl", "stone", "wood", "glue", "coating"}),
-    "tumble": frozenset({"pearl", "stone", "glass", "wood", "glue", "coating"}),
-    "polish": frozenset({"pearl", "coating"}),
 }
 COATED = frozenset({"enamelled_copper", "gold_filled"})
 PATTERNED = frozenset({"twisted", "fancy"})
@@ -71,22 +63,45 @@ def drawn_straight(wire: Wire, making: Making) -> bool:
     return making.straighten == "draw" and not tempered and not patterned
 
 
-def worked(steps: Sequence[Step], wire: Wire, making: Making) -> tuple[Step, ...]:
+def worked(
+    steps: Sequence[Step], wire: Wire, making: Making, stuffs: frozenset[str] = frozenset()
+) -> tuple[Step, ...]:
     """Return the steps of a piece as its maker works it.
 
     Args:
         steps: of the construction.
         wire: of the body.
         making: how the maker works.
+        stuffs: what its beads are made of.
+
+    Source: the law of finishing: before glue, and before the beads that it would spoil.
     """
     found = list(_shaped(steps, making))
     if any(one.station == "cut" for one in steps) and drawn_straight(wire, making):
         found.insert(0, step("wire.straighten", "cut", check=True))
     last = len(found) - 1 if found and found[-1].station == "fit" else len(found)
     # Nothing is filed, tumbled or polished beside glue, nor with what hangs on it.
-    before = (n for n, one in enumerate(found) if "glue" in one.cautions or one.id in HANGS_ON)
-    at = min(next(before, last), last)
-    return (*found[:at], *_finished(making), *found[at:])
+    glued = (n for n, one in enumerate(found) if "glue" in one.cautions or one.id in HANGS_ON)
+    end = min(next(glued, last), last)
+    beaded = min(_first_beads(found), end)
+    early: list[Step] = []
+    rest: list[Step] = []
+    for one in ORDER:
+        if one in making.finish:
+            done = step(f"finish.{one}", "form", cautions=CAUTIONS[one], check=True)
+            (early if stuffs & set(done.spoils) else rest).append(done)
+    if early:
+        says = say("step.finish_first", says=early[0].says)
+        early[0] = early[0].model_copy(update={"says": says})
+    return (*found[:beaded], *early, *found[beaded:end], *rest, *found[end:])
+
+
+def _first_beads(steps: Sequence[Step]) -> int:
+    """Return the place before the first step that puts beads on, or before its round."""
+    at = next((n for n, one in enumerate(steps) if "beads" in one.does), len(steps))
+    while 0 < at < len(steps) and steps[at].round and steps[at - 1].round == steps[at].round:
+        at -= 1
+    return at
 
 
 def _shaped(steps: Sequence[Step], making: Making) -> Iterator[Step]:
@@ -107,12 +122,6 @@ def _shaped(steps: Sequence[Step], making: Making) -> Iterator[Step]:
                 yield step("wire.steel", "form", cautions=("hammer",), check=True)
 
 
-def _finished(making: Making) -> Iterator[Step]:
-    for one in ORDER:
-        if one in making.finish:
-            yield step(f"finish.{one}", "form", cautions=CAUTIONS[one], check=True)
-
-
 def spoilt(making: Making, stuffs: frozenset[str], wire: Wire, *, glued: bool) -> Iterator[Advice]:
     """Yield which finish spoils what of the piece.
 
@@ -126,8 +135,13 @@ def spoilt(making: Making, stuffs: frozenset[str], wire: Wire, *, glued: bool) -
     """
     there = stuffs | ({"glue"} if glued else set()) | ({"coating"} if _coated(wire) else set())
     for one in ORDER:
-        for what in sorted(SPOILS[one] & there) if one in making.finish else ():
-            yield advise(f"spoils_{what}", "fix", "making.finish", finish=finish_named(one))
+        for what in (
+            sorted(there & set(step_facts()[f"finish.{one}"].spoils))
+            if one in making.finish
+            else ()
+        ):
+            severity: Severity = "fix" if what == "coating" else "check"
+            yield advise(f"spoils_{what}", severity, "making.finish", finish=finish_named(one))
 
 
 def finish_named(finish: Finish) -> str:

@@ -1,6 +1,6 @@
 """The order of work of a piece of parts: cutting, every part and its joining, trying, closing."""
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -9,12 +9,13 @@ from jamreel.core.errors import Refusal
 from jamreel.core.interlace.base import Weaving
 from jamreel.core.makeup.compose import Composition
 from jamreel.core.makeup.loops import Loops, loops_of
-from jamreel.core.makeup.sequence import CLOSURE, STRING, MakeUp
-from jamreel.core.making.order import Order, Round, in_one, order_of
+from jamreel.core.makeup.sequence import CLOSURE, RINGS, STRING, Entry, MakeUp
+from jamreel.core.making.known import Declared, known_order, known_walk
+from jamreel.core.making.order import Order, Round, in_one
 from jamreel.core.making.things import CLOSING, MIDDLE, Sort, Things, things_of
-from jamreel.core.making.walk import LAST_IN, walk
+from jamreel.core.making.walk import LAST_IN
 from jamreel.core.parts.base import Made
-from jamreel.core.words import catalogue, say
+from jamreel.core.words import catalogue, say, voice
 from jamreel.core.workpiece.steps import press_in_step
 from jamreel.core.workpiece.straight import StraightWire
 
@@ -63,9 +64,10 @@ def order_of_work(
     """
     strung = strung_steps(makeup) if laid.runs else ()
     things = things_of(laid, loops or loops_of(laid), strung)
-    order = order_of(things, tried=trial is not None)
-    work = work_of(laid, things, order, forms, sets, trial)
-    broken = walk(things, order, work, tried=trial is not None)
+    order = known_order(things, trial is not None, voice())
+    ways = {one.id: one.done for one in makeup.entries if _shows_early(one)}
+    work = work_of(laid, things, order, forms, sets, trial, ways)
+    broken = known_walk(things, order, Declared(work), trial is not None)
     if broken is not None:
         where = broken.thing or laid.closure_name
         raise Refusal("law_broken", field="piece.entries", got=where, why=say(f"law.{broken.law}"))
@@ -78,6 +80,12 @@ def order_of_work(
     )
     silent = sum(kind.made.minutes * kind.times for kind in laid.kinds if not kind.made.steps)
     return _with_minutes(steps, sets * silent)
+
+
+def _shows_early(entry: Entry) -> bool:
+    """Return whether the first few of an entry tell how long all of it will be."""
+    woven = entry.part is not None and entry.part.counted_in == "rows"
+    return entry.countable and (woven or entry.times >= SHOWS_EARLY)
 
 
 def _with_minutes(steps: tuple[Step, ...], more: float) -> tuple[Step, ...]:
@@ -93,11 +101,23 @@ def _with_minutes(steps: tuple[Step, ...], more: float) -> tuple[Step, ...]:
 def _cutting(wires: Sequence[StraightWire]) -> Iterator[Step]:
     if not wires:
         return
-    count = sum(one.cut.quantity for one in wires)
-    sizes = len({(one.cut.stock, round(one.cut.length_mm, 2), one.cut.label) for one in wires})
     hard = any(one.wire.metal.hard for one in wires)
     cautions = ("eyes", "whip", "hard") if hard else ("eyes", "whip")
-    key = "composed.cut" if count > 1 else "composed.cut_one"
+    pulled = [one for one in wires if one.bent_first]
+    if pulled:
+        sorts = in_one(one.cut.label for one in pulled)
+        pull = sum(one.cut.length_mm for one in pulled)
+        yield step(
+            "composed.off_reel", "cut", cautions=cautions, check=True, sorts=sorts, pull=pull
+        )
+    cut = [one for one in wires if not one.bent_first]
+    if not cut:
+        return
+    count = sum(one.cut.quantity for one in cut)
+    sizes = len({(one.cut.stock, round(one.cut.length_mm, 2), one.cut.label) for one in cut})
+    key = (
+        "composed.cut_one" if count == 1 else "composed.cut_alike" if sizes == 1 else "composed.cut"
+    )
     yield step(key, "cut", name="cut", cautions=cautions, check=True, count=count, sizes=sizes)
     yield step("composed.ends", "cut", cautions=("ends",))
 
@@ -109,6 +129,7 @@ def work_of(
     forms: tuple[Step, ...] = (),
     sets: int = 1,
     trial: Trial | None = None,
+    ways: Mapping[str, int] | None = None,
 ) -> tuple[Step, ...]:
     """Return the steps between cutting and the last try-on.
 
@@ -119,8 +140,9 @@ def work_of(
         forms: how the whole is bent once it is threaded.
         sets: how often the whole is made.
         trial: how its length is tried, None for what has none to try.
+        ways: entries that can be told how far they are, and how many of each are made already.
     """
-    return tuple(_Work(laid, things, order, forms, sets, trial).steps())
+    return tuple(_Work(laid, things, order, forms, sets, trial, ways or {}).steps())
 
 
 class _Work:
@@ -134,8 +156,11 @@ class _Work:
         forms: tuple[Step, ...],
         sets: int,
         trial: Trial | None,
+        ways: Mapping[str, int],
     ) -> None:
         self.laid, self.things, self.order = laid, things, order
+        self.ways = ways
+        self.tops = {kind.key: kind.top for kind in laid.kinds if kind.top in ways}
         self.forms, self.sets, self.trial = forms, sets, trial
         self.counts = [len(row) for row in things.members]
 
@@ -146,17 +171,20 @@ class _Work:
         # made before either is glued: no flame near glue.
         yield from (one for made, _ in halves for one in made)
         body = [one for one in self.order.rounds if not self._closes(one)]
-        last = body[-1] if body else None
+        at = self._tried_at(body)
         held: tuple[Step, ...] = ()
-        for made in body:
+        for made in body[: at + 1]:
             rows = self._of_round(made)
-            if made is last:
+            if made is body[at]:
                 rows, held = self._parted(made, rows)
             yield from rows
+        yield from self._slid_on()
         if any(part.drop for part in self.laid.parts):
             yield step("composed.drops", "form", check=True)
         yield from self._tried(held=bool(held))
         yield from held
+        for made in body[at + 1 :]:
+            yield from self._of_round(made)
         if self.order.left is not None:
             what = self.order.left_name
             side = (self.order.left[1],)
@@ -165,18 +193,35 @@ class _Work:
         yield from (one for _, put_on in halves for one in put_on)
 
     def _halves(self) -> list[tuple[list[Step], list[Step]]]:
-        """Return the steps of both halves of the closure: what is made before the body, of caps
-        that are glued, and what is put on in the end."""
+        """Return the steps of both halves of the closure: what is made before the body, which are
+        caps, and what is put on in the end."""
         found = []
         for made in self.order.rounds:
             if self._closes(made):
                 rows = self._of_round(made)
-                at = next((n for n, one in enumerate(rows) if one.waits_in == "glue"), 0)
+                at = next((n for n, one in enumerate(rows) if "settles" in one.does), 0)
                 found.append((rows[:at], rows[at:]))
         return found
 
-    def _tried(self, *, held: bool) -> Iterator[Step]:
-        """Yield trying the length, and sliding on what has to be on before the ends are shut."""
+    def _tried_at(self, body: Sequence[Round]) -> int:
+        """Return the round of the body in which its length is tried: that of the one thing that is
+        woven, where only rings follow at its ends, else the last."""
+        sorts = self.things.sorts
+        woven = [
+            n
+            for n, made in enumerate(body)
+            if any(isinstance(sorts[sort].made.weaving, Weaving) for sort in made.sorts)
+        ]
+        return woven[0] if self.trial and self._lone and woven else len(body) - 1
+
+    @property
+    def _lone(self) -> bool:
+        """Whether one thing is all of the body, but for rings at its ends."""
+        lying = (one for one in self.laid.parts if not one.drop and one.unit.top != RINGS)
+        return sum(1 for _ in lying) == 1
+
+    def _slid_on(self) -> Iterator[Step]:
+        """Yield sliding on what has to be on before the ends are shut."""
         for pair in self.things.pairs:
             if pair.slides:
                 drop, host = (
@@ -184,6 +229,9 @@ class _Work:
                 )
                 slid = step("join.thread", "form", check=True, what=host.name)
                 yield slid.model_copy(update={"id": f"{drop.keys[0]}/slide_on"})
+
+    def _tried(self, *, held: bool) -> Iterator[Step]:
+        """Yield trying the length."""
         if self.trial is None:
             return
         closes = self.laid.fastened.length > 0
@@ -207,11 +255,14 @@ class _Work:
         if STRING in sort.keys:
             at = next(n for n, row in enumerate(rows) if row.id == LAST_END)
             return rows[:at], tuple(rows[at:])
-        lone = sum(not part.drop for part in self.laid.parts) == 1
-        if self.trial is None or not lone or not isinstance(sort.made.weaving, Weaving):
+        # Into a cap each end of a cord goes by itself, whatever hangs between.
+        ends_last = self._lone or (sort.made.bare is not None and not rows[0].round)
+        if self.trial is None or not ends_last or sort.made.weaving is None:
             return rows, ()
-        ends = [n for n, row in enumerate(rows) if row.makes or row.shuts]
-        return (rows[: ends[0]], tuple(rows[ends[0] :])) if ends else (rows, ())
+        ends = (n for n, row in enumerate(rows) if "finishes" in row.does)
+        made = (n for n, row in enumerate(rows) if row.makes and set(row.makes) != {"left"})
+        at = min(next(ends, len(rows)), next(made, len(rows)))
+        return rows[:at], tuple(rows[at:])
 
     def _of_round(self, made: Round) -> list[Step]:
         """Return the steps of a round; where it goes thing by thing, that is said at its first."""
@@ -236,7 +287,16 @@ class _Work:
         keys = (CLOSURE,) if closing else sort.keys
         part = say("part.times", name=sort.name, count=count) if count > 1 else sort.name
         rows = list(self._hung(number, sort))
+        way = self._way(sort)
+        done = 0 if sort.made.weaving else self.ways.get(way, 0)
+        if done and rows:
+            one, times = rows[0]
+            more = max(0, count - done)
+            says = say("step.so_far", done=done, more=more, in_all=count, says=one.says)
+            rows[0] = one.model_copy(update={"says": says}), times
         asked = _asks(sort.made)
+        weaving = sort.made.weaving
+        woven = weaving.going if isinstance(weaving, Weaving) else None
         kinds = {kind.key: kind.times for kind in self.laid.kinds} if len(keys) > 1 else {}
         for n, (one, times) in enumerate(timed(rows, sort.made.minutes, count * self.sets, count)):
             own = one.model_copy(
@@ -249,9 +309,16 @@ class _Work:
                     "sort": sort.sort,
                     "figures": {**one.figures, "count": times},
                     "thing": sort.keys[0],
+                    "way": way if woven is None or one.id in woven else "",
                 }
             )
             yield own
+
+    def _way(self, sort: Sort) -> str:
+        """Return the entry of which it may be told at a sort's steps how far it is, '' for none:
+        what is strung shows on its string only."""
+        shows = sort.made.ends is not None or isinstance(sort.made.weaving, Weaving)
+        return self.tops.get(sort.keys[0], "") if shows and sort.made.length else ""
 
     def _hung(self, number: int, sort: Sort) -> Iterator[tuple[Step, int]]:
         """Yield the steps of one of a sort and of how many things each is: where nothing is hung
@@ -392,6 +459,8 @@ def timed(
         )
 
 
+# Of so many parts in the line the first few tell how long all will be; common practice.
+SHOWS_EARLY = 4
 # Of the parts that a step is not for, so many are told by number.
 MOST_TOLD = 6
 STRUNG = {"wrapped": "string", "plain": "core", "through": "string_through"}

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
 
-from jamreel.core.cutting.cuts import Share, TechniqueIn
+from jamreel.core.cutting.cuts import CutLine, Share, TechniqueIn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import tightest
 from jamreel.core.makeup.compose import STRING_RUN, Composition, string_use
@@ -123,6 +123,8 @@ def needs_beside(entry: str, made: Made, times: int) -> tuple[Need, ...]:
 
 def _laid(used: Used, by: CutsBy, whole: float | None = None) -> StraightWire:
     use, named = used.use, {"id": used.id, "shares": used.shares}
+    if use.off_reel:
+        return _pulled(used, by)
     if use.off_coil:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
         return _coil(use, used.times, by, named)
@@ -131,6 +133,29 @@ def _laid(used: Used, by: CutsBy, whole: float | None = None) -> StraightWire:
     cut = laid.cut.model_copy(update={**named, "quantity": used.times})
     # What is woven is bent by no step of its own.
     return replace(laid, cut=cut, pictured=use, bends=() if use.woven else laid.bends)
+
+
+def _pulled(used: Used, by: CutsBy) -> StraightWire:
+    """Return what is pulled off the reel for so many: each as long as it lies, with both its trims.
+    It is cut when it is bent, so that nothing is added for safety."""
+    use = used.use
+    plain = by.cutting.model_copy(update={"school": "exact", "shortest": 0.0})
+    one = _once(use.key, use.stretches, use.wire, CutsBy(plain), None, None, voice())
+    pull = used.times * one.cut.length_mm
+    says = say("ledger.pull.says", count=used.times, each=one.cut.length_mm)
+    cut = one.cut.model_copy(
+        update={
+            "id": used.id,
+            "shares": used.shares,
+            "length_mm": pull,
+            "mass_g": used.times * one.cut.mass_g,
+            "lines": (CutLine(id="pull", value_mm=pull, says=says),),
+            # Marked from the free end, each time anew.
+            "techniques": (),
+            "off_reel": True,
+        }
+    )
+    return replace(one, cut=cut, pictured=use)
 
 
 # A keystroke changes one part; the wires of the others lie as they lay.

@@ -44,7 +44,7 @@ class OneFigure(Frozen):
 
 # What a hand needs first of all that a step speaks of; common practice, no source.
 FIRST = (
-    *("length", "former", "pin", "inner", "body", "finished", "inside", "gap", "overlap"),
+    *("more", "length", "former", "pin", "inner", "body", "finished", "inside", "gap", "overlap"),
     *("tail", "at", "up", "rows", "turns", "wraps", "beads", "strands", "count"),
 )
 

@@ -279,7 +279,20 @@ def _changes(then: dict[str, float], now: dict[str, float]) -> Iterator[str]:
 
 # Figures of steps that are numbers, not lengths.
 COUNTS = frozenset(
-    {"count", "wraps", "beads", "turns", "strands", "links", "sizes", "n", "sides", "drop", "rows"}
+    {
+        "count",
+        "more",
+        "wraps",
+        "beads",
+        "turns",
+        "strands",
+        "links",
+        "sizes",
+        "n",
+        "sides",
+        "drop",
+        "rows",
+    }
 )
 
 

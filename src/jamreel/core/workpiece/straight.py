@@ -78,6 +78,11 @@ class StraightWire:
             return ()
         return self.shapes_to or tuple(move for one in self.stretches for move in one.moves)
 
+    @property
+    def bent_first(self) -> bool:
+        """Whether it is bent at the end of the reel before it is cut."""
+        return self.pictured is not None and self.pictured.off_reel
+
     @cached_property
     def spans(self) -> tuple[Span, ...]:
         """What lies where on the wire, trims at its ends."""

@@ -18,6 +18,7 @@ from jamreel.core.forming.temper import (
     works_of,
 )
 from jamreel.core.forming.tools import Outfit
+from jamreel.core.wire.metals import Metal
 from jamreel.core.wire.sections import Twisted
 from jamreel.core.words import catalogue, say
 from jamreel.core.workpiece.worked import WorkedWire
@@ -98,6 +99,9 @@ def with_heat(
         if each.id in before:
             found += _of(each, _heat(before[each.id], outfit))
         found.append(each)
+        hot = [one.wire.metal for one in wires if "cooled" in each.does and each.id in one.of_steps]
+        if hot:
+            found += _of(each, _cooled(hot[0], outfit))
     return tuple(found)
 
 
@@ -133,6 +137,11 @@ def _heat(wires: Sequence[WorkedWire], outfit: Outfit) -> Iterator[Step]:
     habit = say(note if note in catalogue("en") else "metal_note.other")
     what: dict[str, Any] = {"what": say("step.heat.wires", names=names), "habit": habit}
     yield step("heat.anneal", "form", cautions=("torch",), check=True, **what)
+    yield from _cooled(metal, outfit)
+
+
+def _cooled(metal: Metal, outfit: Outfit) -> Iterator[Step]:
+    """Yield what is done to a hot metal before it is touched again."""
     if metal.quench:
         yield step("heat.quench", "form", cautions=("torch",), metal=metal.name)
     else:

@@ -50,6 +50,13 @@ class WorkedWire:
         return self.track.softened_to(step) if self.track else None
 
     @property
+    def worn(self) -> tuple[float, float]:
+        """How many times as much it bears in the end as when it was bought: at least, at most."""
+        least, most = self.track.ends_at if self.track else (self.wire.yield_mpa,) * 2
+        bought = self.track.wire.yield_mpa if self.track else self.wire.yield_mpa
+        return least / bought, most / bought
+
+    @property
     def entry(self) -> str:
         """The entry that it is for, '' in a piece of one wire."""
         return entry_of(self.cut)

@@ -114,9 +114,12 @@ def _rows_at(weaving: Weaving) -> dict[str, float]:
     """Return how many rows are done at each step: while rows are woven, the third one is begun."""
     body, rows = weaving.body, float(weaving.rows)
     begun = {one.id: 1.0 if one.id.endswith("_first") else 0.0 for one in body.work.begin}
-    woven = {one.id: min(BEGUN_ROWS, rows) for one in body.work.row_steps}
-    done = {one.id: rows for one in body.work.finish}
-    return {**begun, **woven, "woven_join": rows, **done}
+    # What is woven already is shown, and the row after it begun.
+    done = weaving.part.done
+    begun_rows = done.count + 0.5 if done else BEGUN_ROWS
+    woven = {one.id: min(begun_rows, rows) for one in body.work.row_steps}
+    whole = {one.id: rows for one in body.work.finish}
+    return {**begun, **woven, "woven_join": rows, **whole}
 
 
 def _counted(row: tuple[object, ...]) -> int:

@@ -122,7 +122,7 @@ class SlidingBangle(OneWire):
 
     def hold(self, bench: OnBench) -> Hold:
         """Return what opens a loop."""
-        return opens_at("plain_loop", bench.wire, self.loop_pin)
+        return opens_at("plain_loop", bench.worn, self.loop_pin)
 
     def as_cut(self, bench: OnBench) -> Advice | None:
         """Return what a wire cut otherwise does to the fit: loops are made as planned, and the

@@ -395,6 +395,8 @@ class Lattice(OfRoundBeads):
         return Work(
             begin=(
                 part_step("lattice_hook", name="lattice_base", check=True, pin=self.pin),
+                part_step("first_in", check=True),
+                part_step("wrapped_first", name="lattice_wrapped", wraps=self.wraps, check=True),
                 part_step(
                     "lattice_folded" if self.folded else "lattice_laid",
                     name="lattice_start",
@@ -414,7 +416,9 @@ class Lattice(OfRoundBeads):
             ),
             finish=(
                 part_step("lattice_ends", cautions=("eyes", "ends"), turns=FAST_TURNS),
-                part_step("lattice_close", cautions=("ends",), check=True, pin=self.pin),
+                part_step("lattice_last", check=True, pin=self.pin),
+                part_step("next_link_first", check=True),
+                part_step("lattice_close", cautions=("ends",), check=True, wraps=self.wraps),
             ),
             row_minutes=1.0 + 0.5 * self.ribbon,
         )

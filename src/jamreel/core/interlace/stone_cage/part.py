@@ -209,7 +209,7 @@ class StoneCage(WithBindings):
         neck = self._neck(w, binding, top)
         mass = DENSITY[self.stuff] * 1e-3 * stone.mass_volume
         size = size_of(stone.length, stone.width, stone.height)
-        end = End(self.bail, d, True, strands=2)
+        end = End(self.bail, d, False, strands=2)
         shape = self._shape(stone, top)
         return Made(
             length=0.0,
@@ -462,9 +462,8 @@ class StoneCage(WithBindings):
             turns=self.turns,
         )
         yield part_step("cage_form", check=True)
-        yield part_step(
-            "cage_bail", cautions=("eyes", "ends"), check=True, neck=self.neck, bail=self.bail
-        )
+        yield part_step("cage_bail", cautions=("eyes",), check=True, neck=self.neck, bail=self.bail)
+        yield part_step("cage_bail_close", cautions=("eyes", "ends"), check=True)
         if self.pulls:
             yield part_step(
                 "cage_pulls", check=True, pulls=self.pulls, lip=self.lip, base=cage.base
