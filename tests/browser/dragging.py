@@ -17,6 +17,21 @@ def told(page: Page) -> Locator:
     return page.get_by_role("status").filter(has_text=re.compile(r"place \d+ of \d+"))
 
 
+def move_by_key(page: Page, key: str, place: int) -> None:
+    """Press an arrow key until what is lifted is said to be over a place.
+
+    The keys are listened to a moment after it was said to be lifted, so that a first press can come
+    too early; at either end a press more changes nothing.
+    """
+    there = re.compile(f"over place {place} of")
+    for _ in range(20):
+        page.keyboard.press(key)
+        page.wait_for_timeout(200)
+        if there.search(told(page).text_content() or ""):
+            break
+    expect(told(page)).to_have_text(there)
+
+
 def drag(page: Page, grip: Locator, to: Locator, place: int) -> None:
     """Drag a row by its grip with the mouse, over another row, until that is said to be there."""
     page.mouse.move(*middle(grip))

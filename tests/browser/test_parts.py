@@ -7,7 +7,7 @@ import pdfplumber
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.dragging import drag, middle, told
+from tests.browser.dragging import drag, middle, move_by_key, told
 from tests.browser.paths import path
 from tests.browser.test_slice import answer, open_piece
 
@@ -98,8 +98,7 @@ def test_a_row_is_lifted_moved_and_put_down_by_the_keys_and_by_the_mouse(page: P
     page.keyboard.press("Space")
     expect(told(page)).to_have_text(re.compile("lifted, place 2 of 2"))
     # Rows of the group are not in its way: it goes before the group at once.
-    page.keyboard.press("ArrowUp")
-    expect(told(page)).to_have_text(re.compile("over place 1 of 2"))
+    move_by_key(page, "ArrowUp", 1)
     page.keyboard.press("Space")
     expect(rows(page).first).to_contain_text("bead on the string")
     expect(page.get_by_role("status").filter(has_text="saved")).to_be_visible()

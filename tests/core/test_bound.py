@@ -622,7 +622,7 @@ def necklace(falls: str) -> dict[str, Any]:
     brief: dict[str, Any] = json.loads((EXAMPLES / "linked-necklace.json").read_text())
     brief["wire"] = {"size": "1 mm", "metal": "copper", "temper": "half_hard"}
     brief["palette"] = {"winding": {"size": "0.5 mm", "metal": "copper", "temper": "dead_soft"}}
-    cord = {"kind": "cord", "hangs_on": "2.9"}
+    cord = {"kind": "cord"}
     brief["piece"] = {
         "kind": "linked_necklace",
         "mirrored": True,
@@ -739,7 +739,7 @@ def test_a_keystroke_makes_any_of_them_in_few_calls(part: Any) -> None:
 
 def test_one_folded_cord_carries_its_ring_in_the_middle_and_charms_clear_the_pile() -> None:
     brief = necklace("150")
-    cord = {"kind": "cord", "goes": "both", "hangs_on": "2.9"}
+    cord = {"kind": "cord", "goes": "both"}
     brief["piece"].update(
         entries=[{"id": "e1", "part": cord, "fill": True}],
         mirrored=False,

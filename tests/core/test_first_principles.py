@@ -14,7 +14,6 @@ from jamreel.core.closures.broad_hook import BroadHook
 from jamreel.core.closures.crook_hook import CrookHook
 from jamreel.core.closures.doubled_hook import DoubledHook
 from jamreel.core.closures.folded_hook import FoldedHook
-from jamreel.core.closures.memory_loops import MemoryLoops
 from jamreel.core.closures.s_hook import SHook
 from jamreel.core.closures.toggle import Toggle
 from jamreel.core.forming.chosen import Wire
@@ -83,14 +82,6 @@ def test_a_doubled_hook_reaches_from_loop_to_loop() -> None:
     # The arms of the catch run out from its legs, whose middles are a pin and a wire apart.
     bow, arms, feet, loops = math.pi * 7 / 2, 12 - 7, 6, 2 * math.pi * 3.5
     assert length_of(catch.wires[0]) == pytest.approx(bow + arms + feet + loops)
-
-
-def test_a_memory_loop_takes_a_turn_of_the_coil() -> None:
-    closure = MemoryLoops(pin=2.5).make(PALETTE)
-    half = closure.receiving
-    assert half.length == 2.5 + D
-    assert length_of(half.wires[0]) == pytest.approx(math.pi * 3.5)
-    assert closure.length == 2 * 3.5
 
 
 def test_an_ear_wire_hangs_from_the_top_of_its_bow() -> None:

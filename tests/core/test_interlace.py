@@ -374,9 +374,10 @@ def test_a_ladder_of_unlike_beads_crosses_the_last_gap_first_on_its_way_back() -
     cell = body.look.cell()
     assert cell.length_of("working") == pytest.approx(sum(rows), rel=0.005)
     # Its two eyes are as far apart as the bars that they are turned from.
-    eyes, apart = body.size.eyes
-    assert eyes == 2
-    assert apart == pytest.approx(gaps[1])
+    assert body.size.ends is not None
+    for end in body.size.ends:
+        assert end.count == 2
+        assert end.apart == pytest.approx(gaps[1])
     assert "6.0 mm, 10.0 mm, 14.0 mm" in body.work.begin[0].says
     assert len(Ladder(bars=4).body(WIRES).wires.worked[0].takes) == 1
 

@@ -128,6 +128,7 @@ def _job(brief: Brief, shop: Shop, done: Sequence[Record] = ()) -> Job:
         tryon=brief.tryon,
         shop=shop,
         child=brief.child,
+        in_cap=brief.piece.in_cap,
     )
 
 

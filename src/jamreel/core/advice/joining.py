@@ -1,6 +1,7 @@
 """Judgement calls on what hangs in what, and on the piece as a whole."""
 
 from collections.abc import Sequence
+from typing import Any, NamedTuple
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.wire.holes import room_for
@@ -34,6 +35,81 @@ def loop_admits(inner: float, thick: Sequence[float], loop: str, what: str) -> A
     return advise(
         key, "fix", FIELD, inner=inner, least=least, loop=loop, what=what, count=len(thick)
     )
+
+
+class Row(NamedTuple):
+    """Openings side by side at an end, one or several, lengths in mm: what it is called, how many,
+    from the middle of the first to that of the last, their inside, and their wire."""
+
+    name: str
+    openings: int
+    span: float
+    inner: float
+    wire: float
+
+
+def rows_meet(one: Row, other: Row, field: str) -> Advice | None:
+    """Return what to do about two ends that can't be hung in each other opening by opening.
+
+    A row meets a row over as much, give or take what loops can be shifted in each other, and a
+    single opening only where that spans it.
+
+    Args:
+        one: end.
+        other: end that it is to hang in.
+        field: the choice that it belongs to.
+
+    Source: plain geometry.
+    """
+    if one.openings > 1 and other.openings > 1:
+        play = min(one.inner - other.wire, other.inner - one.wire)
+        if abs(one.span - other.span) <= max(play, 0.0):
+            return None
+        return advise("rows_unlike", "fix", field, **_told("one", one), **_told("other", other))
+    row, single = (one, other) if one.openings > 1 else (other, one)
+    if row.openings == 1 or single.inner >= row.span:
+        return None
+    return advise("row_into_one", "fix", field, **_told("row", row), **_told("single", single))
+
+
+def _told(which: str, row: Row) -> dict[str, Any]:
+    apart = row.span / max(row.openings - 1, 1)
+    told = {"count": row.openings, "span": row.span, "apart": apart, "inner": row.inner}
+    return {which: row.name, **{f"{which}_{key}": value for key, value in told.items()}}
+
+
+def hooked_on_nothing(name: str) -> Advice:
+    """Return what to do about strands that are to be hooked on at an end where nothing is.
+
+    Args:
+        name: of the part.
+
+    Source: plain topology.
+    """
+    return advise("hooked_on_nothing", "fix", FIELD, name=name)
+
+
+def spare_hook(name: str, closure: str) -> Advice:
+    """Return what to do about a body that ends in a hook, and has a closure beside it.
+
+    Args:
+        name: of the body.
+        closure: what it is called.
+
+    Source: plain topology.
+    """
+    return advise("spare_hook", "fix", CLOSURE, name=name, closure=closure)
+
+
+def eyes_in_cap(name: str) -> Advice:
+    """Return what to do about caps over an end that is not bare.
+
+    Args:
+        name: of the part.
+
+    Source: plain topology.
+    """
+    return advise("eyes_in_cap", "fix", CLOSURE, name=name)
 
 
 def goes_by_so_far(place: int, name: str, count: int, over: float) -> Advice:

@@ -65,6 +65,20 @@ def charm_slides(ring: float, wire: float) -> Advice | None:
     return advise("charm_ring", "fix", "piece.charm_ring", ring=ring, wire=wire, least=least)
 
 
+def charm_wanders(ring: float, loop: float) -> Advice | None:
+    """Return a note on a charm's ring that goes over the loops it should stay between.
+
+    Args:
+        ring: its inside diameter [mm].
+        loop: outside of a sliding loop [mm].
+
+    Source: plain geometry.
+    """
+    if ring <= loop:
+        return None
+    return advise("charm_wanders", "check", "piece.charm_ring", ring=ring, loop=loop)
+
+
 def charms_fit(count: int, width: float, overlap: float) -> Advice | None:
     """Return how many charms fit when there are more than the overlap has room for.
 

@@ -18,18 +18,6 @@ def woven_by_sum(takes: float, spare: float) -> Advice:
     return advise("woven_by_sum", "note", FIELD, takes=takes, more=takes * (spare - 1))
 
 
-def eyes_side_by_side(eyes: int, apart: float) -> Advice | None:
-    """Return what a wide end wants.
-
-    Args:
-        eyes: side by side.
-        apart: from middle to middle [mm].
-
-    Source: common practice.
-    """
-    return advise("eyes_side_by_side", "note", FIELD, eyes=eyes, apart=apart) if eyes > 1 else None
-
-
 def room_beside_beads(room: float, along: float) -> Advice | None:
     """Return what to do about a row that has room for one more bead.
 

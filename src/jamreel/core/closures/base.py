@@ -63,8 +63,9 @@ class Closure(Asking, ABC):
     usual: ClassVar[bool] = False
     # Whether a string can go on through its halves and back.
     strung_through: ClassVar[bool] = True
-    # Whether the body's own hook fastens it.
+    # Whether the body's own hook fastens it; whether its halves are put over bare ends.
     by_body: ClassVar[bool] = False
+    swallows: ClassVar[bool] = False
 
     @classmethod
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
@@ -107,6 +108,11 @@ class Closure(Asking, ABC):
             thickness: of it [mm].
         """
         return (bare_end(name),)
+
+    @property
+    def in_cap(self) -> float | None:
+        """How far bare ends go into its caps [mm], None where it has none."""
+        return None
 
     @property
     def says(self) -> str:

@@ -11,7 +11,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made
 from jamreel.core.path.loops import centred, turned_over
 from jamreel.core.path.moves import Bend, Straight
-from jamreel.core.values import Length
+from jamreel.core.values import Length, OptionalLength
 
 
 class BroadHook(TwoLegged):
@@ -24,6 +24,7 @@ class BroadHook(TwoLegged):
     catch_leg: Length = choice(8.0, 2, 40)
     catch_pin: Length = choice(9.5, 3, 30)
     loop_pin: Length = choice(3.2, 1, 12)
+    catch_loop_pin: OptionalLength = choice(None, 1, 12, when=("into", "own"))
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the hook is as broad as the pin its U is bent on lets pass."""
@@ -36,13 +37,14 @@ class BroadHook(TwoLegged):
         # Both legs go over the pin, and the bow comes to lie underneath.
         crook = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
         rows = (
-            ("loop", centred(self.loop, first=True)),
+            ("loop", centred(self.loop(self.loop_pin), first=True)),
             ("leg", (Straight(length=self.shank), *crook)),
         )
         return self.hook_half(
             w,
             both_sides(rows, Bend(angle=math.pi, pin=broad, label="bow")),
             self.shank,
+            apart=broad + w.d,
             thickness=self.hook_pin + 2 * w.d,
             width=broad + w.d + self.loop_pin + 2 * w.d,
             steps=(
@@ -57,10 +59,9 @@ class BroadHook(TwoLegged):
     def catch(self, w: Wire) -> Made:
         """Return the catch: a wider U."""
         rows = (
-            ("loop", centred(self.loop, first=True)),
+            ("loop", centred(self.loop(self.catch_loop), first=True)),
             ("leg", (Straight(length=self.catch_leg),)),
         )
-        wide = self.catch_pin + w.d + self.loop_pin + 2 * w.d
-        return self.catch_half(
-            "broad_catch", w, rows, leg=self.catch_leg, apart=self.catch_pin, wide=wide
-        )
+        apart = self.catch_pin + w.d
+        wide = apart + self.catch_loop + 2 * w.d
+        return self.catch_half("broad_catch", w, rows, leg=self.catch_leg, apart=apart, wide=wide)

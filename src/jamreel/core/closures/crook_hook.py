@@ -4,8 +4,7 @@ from typing import ClassVar, Literal
 
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, closure_step
-from jamreel.core.closures.eye import JOIN_PIN_MM
-from jamreel.core.closures.hook_and_eye import HookAndEye
+from jamreel.core.closures.hook_and_eye import JOIN_PIN_MM, JOIN_RANGE, HookAndEye
 from jamreel.core.closures.receiving import body_in
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import End, Made, WireUse, opens_at
@@ -24,12 +23,13 @@ class CrookHook(HookAndEye):
     shank: Length = choice(6.0, 1, 40)
     hook_pin: Length = choice(5.0, 2, 16)
     tip_pin: Length = choice(1.0, 0.5, 5)
+    join_pin: Length = choice(JOIN_PIN_MM, *JOIN_RANGE)
     wraps: int = choice(3, 1, 10)
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; the curled tip is what has to pass the eye."""
         w = wires.of("closure", self.wire)
-        join = Loop("wrapped", w, JOIN_PIN_MM, self.wraps, self.tail)
+        join = Loop("wrapped", w, self.join_pin, self.wraps, self.tail)
         crook = Crook(self.hook_pin, self.tip_pin)
         length = join.reach + self.shank + crook.bearing
         tip, bow = crook.moves()
@@ -44,13 +44,13 @@ class CrookHook(HookAndEye):
             length=length,
             thickness=join.thickness,
             # From the join loop's side to the outside of the curled tip.
-            width=(JOIN_PIN_MM + w.d) / 2 + self.hook_pin + self.tip_pin + 3 * w.d,
+            width=(self.join_pin + w.d) / 2 + self.hook_pin + self.tip_pin + 3 * w.d,
             ends=(join.end(), End(self.hook_pin, w.d, False)),
             wires=(use,),
             holds=(opens_at("hook", w, self.hook_pin), join.hold),
             strokes=drawn(use),
             steps=(
-                closure_step("join_open", pin=JOIN_PIN_MM),
+                closure_step("join_open", pin=self.join_pin),
                 body_in(),
                 closure_step("join_loop", cautions=("ends",), wraps=self.wraps),
                 closure_step("tip", pin=self.tip_pin),

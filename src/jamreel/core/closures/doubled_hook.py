@@ -12,7 +12,7 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made
 from jamreel.core.path.loops import turned_over
 from jamreel.core.path.moves import Bend, Fold, Kink, Straight
-from jamreel.core.values import Length
+from jamreel.core.values import Length, OptionalLength
 
 
 class DoubledHook(TwoLegged):
@@ -25,22 +25,23 @@ class DoubledHook(TwoLegged):
     apart: Length = choice(10.0, 4, 60)
     loop_pin: Length = choice(2.5, 1, 12)
     catch_pin: Length = choice(6.0, 2, 20, when=("into", "own"))
+    catch_loop_pin: OptionalLength = choice(None, 1, 12, when=("into", "own"))
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves: the catch is a U as wide as the loops stand apart."""
         w = wires.of("closure", self.wire)
         return self.fastened(w, wires, self._hook(w), 2 * w.d)
 
-    def _wide(self, w: Wire) -> float:
+    def _wide(self, w: Wire, pin: float) -> float:
         # Each loop's middle lies where its arm ends.
-        return self.apart + self.loop_pin + 2 * w.d
+        return self.apart + pin + 2 * w.d
 
     def _hook(self, w: Wire) -> Made:
         # How far each loop stands to its side.
         side = Straight(length=max(0.0, self.apart / 2 - w.d / 2))
         crook = turned_over(Bend(angle=math.pi, pin=self.hook_pin, label="crook"))
         rows = (
-            ("loop", (self.loop,)),
+            ("loop", (self.loop(self.loop_pin),)),
             ("side", (side, Kink(angle=math.pi / 2, side="right"))),
             ("leg", (Straight(length=self.shank), *crook, Straight(length=2.5 * w.d))),
         )
@@ -48,8 +49,9 @@ class DoubledHook(TwoLegged):
             w,
             both_sides(rows, Fold(label="fold")),
             self.shank,
+            apart=self.apart,
             thickness=2 * w.d,
-            width=self._wide(w),
+            width=self._wide(w, self.loop_pin),
             steps=(
                 closure_step("fold", fold=self.shank + 2.5 * w.d),
                 closure_step("side_loops", pin=self.loop_pin, apart=self.apart),
@@ -66,10 +68,10 @@ class DoubledHook(TwoLegged):
         across = self.apart / 2 - (self.catch_pin + w.d) / 2
         turn = Kink(angle=math.pi / 2, side="right" if across >= 0 else "left")
         rows = (
-            ("loop", (self.loop,)),
+            ("loop", (self.loop(self.catch_loop),)),
             ("side", (Straight(length=abs(across)), turn)),
             ("leg", (Straight(length=foot),)),
         )
         return self.catch_half(
-            "wide_catch", w, rows, leg=foot, apart=self.apart, wide=self._wide(w)
+            "wide_catch", w, rows, leg=foot, apart=self.apart, wide=self._wide(w, self.catch_loop)
         )

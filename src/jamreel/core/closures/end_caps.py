@@ -43,6 +43,7 @@ class EndCaps(Closure):
 
     kind: Literal["end_caps"] = "end_caps"
     strung_through: ClassVar[bool] = False
+    swallows: ClassVar[bool] = True
     first: ClassVar[tuple[str, ...]] = ("clasp", "cap_of", "depth", "fixed_by", "ring_pin")
     cap: Length = choice(9.0, 2, 30, when=("cap_of", "bought", "ribbon_end", "tube"))
     cap_width: Length = choice(7.0, 1, 40, when=("cap_of", "bought", "ribbon_end"))
@@ -112,6 +113,11 @@ class EndCaps(Closure):
                 wires=(moved(use, at - 2 * use.at[0]), *holding.wires[1:]),
             ),
         )
+
+    @property
+    def in_cap(self) -> float:
+        """Its depth [mm]."""
+        return self.depth
 
     def takes_in(self, name: str, width: float, thickness: float) -> tuple[Advice | None, ...]:
         """Return whether a bare end goes into its caps, and is held by them."""

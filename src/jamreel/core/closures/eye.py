@@ -7,21 +7,20 @@ from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.parts.ends import Loop, LoopKind
 from jamreel.core.path.moves import Straight
 
-JOIN_PIN_MM = 3.0
 
-
-def wrapped_eye(w: Wire, eye_pin: float, wraps_: int, tail: float) -> Made:
+def wrapped_eye(w: Wire, eye_pin: float, join_pin: float, wraps_: int, tail: float) -> Made:
     """Return an eye with a loop for the body: both wound shut on one stem, coils meeting; two
     plain loops for no wraps.
 
     Args:
         w: the wire.
         eye_pin: inner diameter of the eye [mm].
+        join_pin: inner diameter of the loop for the body [mm].
         wraps_: of each loop round the stem.
         tail: held while wrapping each [mm].
     """
     kind: LoopKind = "wrapped" if wraps_ else "plain"
-    eye, join = (Loop(kind, w, pin, wraps_, tail) for pin in (eye_pin, JOIN_PIN_MM))
+    eye, join = (Loop(kind, w, pin, wraps_, tail) for pin in (eye_pin, join_pin))
     length = eye.reach + join.reach
     stretches = (
         *eye.stretches("left"),
@@ -31,14 +30,14 @@ def wrapped_eye(w: Wire, eye_pin: float, wraps_: int, tail: float) -> Made:
     steps = (
         (
             closure_step("eye", pin=eye_pin, wraps=wraps_),
-            closure_step("join_open", name="eye_join", pin=JOIN_PIN_MM),
+            closure_step("join_open", name="eye_join", pin=join_pin),
             closure_step("body_in", name="eye_body"),
             closure_step("eye_close", cautions=("ends",), wraps=wraps_),
         )
         if wraps_
         else (
             closure_step("eye_plain", name="eye", pin=eye_pin),
-            closure_step("join_plain", name="eye_join", pin=JOIN_PIN_MM),
+            closure_step("join_plain", name="eye_join", pin=join_pin),
         )
     )
     use = laid(WireUse("eye", w, stretches), middle=length / 2)

@@ -6,8 +6,7 @@ from typing import ClassVar, Literal
 from jamreel.core.advice.parts import few_wraps
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import Fastened, closure_step
-from jamreel.core.closures.eye import JOIN_PIN_MM
-from jamreel.core.closures.hook_and_eye import HookAndEye
+from jamreel.core.closures.hook_and_eye import JOIN_PIN_MM, JOIN_RANGE, HookAndEye
 from jamreel.core.closures.receiving import body_in
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
@@ -29,6 +28,7 @@ class FoldedHook(HookAndEye):
     first: ClassVar[tuple[str, ...]] = ("hook_pin", "fold", "wraps", "into", "eye_pin")
     fold: Length = choice(30.0, 12, 80)
     hook_pin: Length = choice(5.0, 2, 16)
+    join_pin: Length = choice(JOIN_PIN_MM, *JOIN_RANGE)
     wraps: int = choice(3, 1, 10)
 
     def make(self, wires: Palette) -> Fastened:
@@ -44,7 +44,7 @@ class FoldedHook(HookAndEye):
         if shank < least:
             needs = crook + tip + least
             raise Refusal("fold_short", got=Mm(self.fold), field="fold", least=needs)
-        length = JOIN_PIN_MM + w.d + shank + hook_bearing(self.hook_pin)
+        length = self.join_pin + w.d + shank + hook_bearing(self.hook_pin)
         stretches = self._stretches(w, Straight(length=shank), Straight(length=tip))
         # Seen from the side: both legs behind each other, the crook in the paper.
         folded = WireUse("folded_hook", w, stretches, held="leg_left", roll=math.pi / 2)
@@ -53,14 +53,14 @@ class FoldedHook(HookAndEye):
             length=length,
             thickness=2 * w.d,
             # From the join loop's side to the outside of the doubled crook.
-            width=JOIN_PIN_MM / 2 + self.hook_pin + 3 * w.d,
-            ends=(End(JOIN_PIN_MM, w.d), End(self.hook_pin, w.d, False)),
+            width=self.join_pin / 2 + self.hook_pin + 3 * w.d,
+            ends=(End(self.join_pin, w.d), End(self.hook_pin, w.d, False)),
             wires=(use,),
-            holds=(opens_at("hook", w, self.hook_pin, 2), opens_at("plain_loop", w, JOIN_PIN_MM)),
+            holds=(opens_at("hook", w, self.hook_pin, 2), opens_at("plain_loop", w, self.join_pin)),
             strokes=drawn(use),
             steps=(
                 closure_step("fold", fold=self.fold),
-                closure_step("join_open", pin=JOIN_PIN_MM),
+                closure_step("join_open", pin=self.join_pin),
                 body_in(),
                 closure_step("bind", cautions=("ends",), wraps=self.wraps),
                 closure_step("crook", pin=self.hook_pin),
@@ -72,7 +72,7 @@ class FoldedHook(HookAndEye):
     def _stretches(self, w: Wire, leg: Straight, tip: Straight) -> Stretches:
         """Return its wire: loop, leg, crook, tip; folded back the same way, and bound round both
         legs from the end of the second one."""
-        join = Bend(angle=2 * math.pi, pin=JOIN_PIN_MM, label="loop")
+        join = Bend(angle=2 * math.pi, pin=self.join_pin, label="loop")
         core = row_hull(2, w.d) / math.pi
         binding = (
             Kink(angle=math.pi / 2, side="left"),

@@ -11,12 +11,16 @@ from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made
 from jamreel.core.values import Length
 
+# Of the loop that a half hangs on the body by [mm]; common practice.
+JOIN_PIN_MM, JOIN_RANGE = 3.0, (1.0, 20.0)
+
 
 class HookAndEye(Hook):
     """Base of hooks with a wrapped eye, where they go into nothing else."""
 
     eye_pin: Length = choice(5.0, 2, 20)
     eye_wraps: int = choice(2, 0, 6)
+    eye_join_pin: Length = choice(JOIN_PIN_MM, *JOIN_RANGE)
     tail: Length = choice(12.0, 0, 60)
 
     def with_eye(self, w: Wire, wires: Palette, hook: Made, width: float, *advice: Any) -> Fastened:
@@ -31,7 +35,9 @@ class HookAndEye(Hook):
         """
         return self.fastens_by(
             self.into_what(
-                w, wires, lambda: wrapped_eye(w, self.eye_pin, self.eye_wraps, self.tail)
+                w,
+                wires,
+                lambda: wrapped_eye(w, self.eye_pin, self.eye_join_pin, self.eye_wraps, self.tail),
             ),
             self.on_body(hook, wires),
             Passes(width),

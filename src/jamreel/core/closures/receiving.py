@@ -8,6 +8,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 from typing import Any, ClassVar, Literal, get_args
 
+from jamreel.core.advice.closing import FIELD as CLOSURE_FIELD
 from jamreel.core.bench.steps import Opening, Step
 from jamreel.core.choices import choice
 from jamreel.core.closures.base import (
@@ -23,7 +24,7 @@ from jamreel.core.closures.base import (
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.heat import solderable
 from jamreel.core.forming.palette import Palette
-from jamreel.core.parts.base import Made, Varies, WireUse, opens_at, ovals_at
+from jamreel.core.parts.base import Made, Varies, WireUse, ends_meet, opens_at, ovals_at
 from jamreel.core.parts.bought_ring import BoughtRing
 from jamreel.core.parts.drawn import drawn, laid, moved
 from jamreel.core.parts.jump_ring import JumpRing
@@ -33,6 +34,7 @@ from jamreel.core.parts.split_ring import SplitRing
 from jamreel.core.path.moves import Bend
 from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.words import say
 
 Ring = Literal["jump_ring", "soldered_ring", "split_ring", "bought_ring"]
 Into = Literal["own", "last_loop", "jump_ring", "soldered_ring", "split_ring", "bought_ring"]
@@ -87,6 +89,7 @@ class Received(Closure):
     only_if: ClassVar[Mapping[str, tuple[str, ...]]] = {
         "eye_pin": ("into", "own"),
         "eye_wraps": ("into", "own"),
+        "eye_join_pin": ("into", "own"),
     }
 
     into: Into = "own"
@@ -122,6 +125,7 @@ class Received(Closure):
         # Both have loops.
         assert link.ends is not None
         assert half.ends is not None
+        ring, own = (say("shelf.jump_ring.name"), link.ends[1]), (self.says, half.ends[0])
         return replace(
             half,
             length=link.length + half.length,
@@ -132,6 +136,7 @@ class Received(Closure):
             strokes=(*link.strokes, *shifted(half.strokes, link.length)),
             steps=_hung_on(half.steps, link.steps),
             minutes=half.minutes + link.minutes,
+            advice=(*half.advice, ends_meet(*ring, *own, CLOSURE_FIELD)),
         )
 
     def fastens_by(self, receiving: Made, holding: Made, passes: Passes, *mates: Any) -> Fastened:

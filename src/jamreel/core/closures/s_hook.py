@@ -12,7 +12,7 @@ from jamreel.core.parts.base import End, Made, WireUse, opens_at
 from jamreel.core.parts.drawn import drawn_round, laid
 from jamreel.core.path.coils import row_hull
 from jamreel.core.path.moves import Bend, Straight, Wrap
-from jamreel.core.values import Length
+from jamreel.core.values import Length, OptionalLength
 
 # Held at each end of the binding while it is wound, and trimmed off [mm]; common practice.
 TAIL_MM = 15.0
@@ -29,6 +29,7 @@ class SHook(Hook):
     kind: Literal["s_hook"] = "s_hook"
     first: ClassVar[tuple[str, ...]] = ("hook_pin", "wraps", "into", "fixed", "wire")
     hook_pin: Length = choice(6.0, 2, 20)
+    join_pin: OptionalLength = choice(None, 1, 20)
     wraps: int = choice(3, 1, 10)
     into: IntoOther = "last_loop"
 
@@ -50,9 +51,10 @@ class SHook(Hook):
     def _hook(self, w: Wire, fine: Wire) -> Made:
         """Return the S; finer wire binds the tip of its closed half to the middle."""
         # Bound shut its tip comes back to the middle; the other half stays open for the loop.
-        bow = Bend(angle=CLOSED, pin=self.hook_pin, label="bow")
+        join = self.hook_pin if self.join_pin is None else self.join_pin
+        bow = Bend(angle=CLOSED, pin=join, label="bow")
         other = Bend(angle=OPEN, pin=self.hook_pin, side="right", label="bow")
-        length = 2 * self.hook_pin + w.d
+        length = join + self.hook_pin + w.d
         tips = Straight(length=1.5 * w.d)
         core = row_hull(2, w.d) / math.pi
         tail = Straight(length=TAIL_MM)
@@ -66,13 +68,15 @@ class SHook(Hook):
         return Made(
             length=length,
             thickness=max(0.8 * w.d, w.d + 2 * fine.d),
-            width=self.hook_pin + 2 * w.d,
-            ends=(End(self.hook_pin, w.d), End(self.hook_pin, w.d, False)),
+            width=max(join, self.hook_pin) + 2 * w.d,
+            ends=(End(join, w.d), End(self.hook_pin, w.d, False)),
             wires=(use, binding),
             holds=(opens_at("hook", w, self.hook_pin),),
             strokes=drawn_round(use, binding),
             steps=(
-                closure_step("s_bows", pin=self.hook_pin),
+                closure_step("s_bows", pin=self.hook_pin)
+                if join == self.hook_pin
+                else closure_step("s_bows_unlike", name="s_bows", pin=self.hook_pin, join=join),
                 closure_step("hammer_hook", cautions=("hammer",)),
                 body_in(),
                 closure_step("bind_half", cautions=("ends",), wraps=self.wraps),

@@ -12,7 +12,7 @@ from jamreel.core.parts.base import End, Hold, Made, Stretches, WireUse, opens_a
 from jamreel.core.parts.drawn import drawn, laid
 from jamreel.core.path.bearings import hook_bearing
 from jamreel.core.path.moves import Bend, Move, PlaneTurn
-from jamreel.core.values import Length
+from jamreel.core.values import Length, OptionalLength
 
 Row = tuple[str, tuple[Move, ...]]
 
@@ -25,6 +25,7 @@ class TwoLegged(Hook):
     hook_pin: Length
     catch_pin: Length
     loop_pin: Length
+    catch_loop_pin: OptionalLength
 
     def fastened(self, w: Wire, wires: Palette, holding: Made, width: float) -> Fastened:
         """Return both halves.
@@ -46,25 +47,37 @@ class TwoLegged(Hook):
         """Return its own catch."""
 
     @property
-    def loop(self) -> Bend:
-        """One of its loops."""
-        return Bend(angle=2 * math.pi, pin=self.loop_pin, label="loop")
+    def catch_loop(self) -> float:
+        """The pin that the catch's loops are bent on [mm]: the hook's, where nothing is said."""
+        return self.loop_pin if self.catch_loop_pin is None else self.catch_loop_pin
 
-    def hook_half(self, w: Wire, stretches: Stretches, shank: float, **more: Any) -> Made:
+    def loop(self, pin: float) -> Bend:
+        """Return one of its loops.
+
+        Args:
+            pin: that it is bent on [mm].
+        """
+        return Bend(angle=2 * math.pi, pin=pin, label="loop")
+
+    def hook_half(
+        self, w: Wire, stretches: Stretches, shank: float, *, apart: float, **more: Any
+    ) -> Made:
         """Return the hook, hung by its loops at the left.
 
         Args:
             w: the wire.
             stretches: of it, both legs.
             shank: from the loops to the crook [mm].
+            apart: from the middle of one loop to that of the other [mm].
             more: how thick and wide it is, its steps and its minutes.
         """
+        loops = End(self.loop_pin, w.d).in_row(2, apart)
         use = laid(WireUse(self.kind, w, stretches, held="leg_left"), left=0.0, low=True)
         return Made(
             length=self.loop_pin + w.d + shank + hook_bearing(self.hook_pin),
-            ends=(End(self.loop_pin, w.d), End(self.hook_pin, w.d, False)),
+            ends=(loops, End(self.hook_pin, w.d, False)),
             wires=(use,),
-            holds=(opens_at("hook", w, self.hook_pin, 2), self._by_loops(w)),
+            holds=(opens_at("hook", w, self.hook_pin, 2), self._by_loops(w, self.loop_pin)),
             strokes=drawn(use),
             **more,
         )
@@ -79,10 +92,11 @@ class TwoLegged(Hook):
             w: the wire.
             rows: of its left side, from the loop to the bow.
             leg: from the bow to the loops [mm].
-            apart: how far its feet stand apart [mm].
+            apart: from the middle of one loop to that of the other [mm].
             wide: across [mm].
         """
-        length = self.loop_pin + w.d + leg + hook_bearing(self.catch_pin)
+        loops = End(self.catch_loop, w.d).in_row(2, apart)
+        length = self.catch_loop + w.d + leg + hook_bearing(self.catch_pin)
         bow = Bend(angle=math.pi, pin=self.catch_pin, label="catch")
         catch = WireUse(key, w, both_sides(rows, bow), held="leg_left", turn=math.pi)
         use = laid(catch, middle=length / 2, low=True)
@@ -90,16 +104,16 @@ class TwoLegged(Hook):
             length=length,
             thickness=w.d,
             width=wide,
-            ends=(End(self.catch_pin, w.d, False), End(self.loop_pin, w.d)),
+            ends=(End(self.catch_pin, w.d, False), loops),
             wires=(use,),
-            holds=(self._by_loops(w),),
+            holds=(self._by_loops(w, self.catch_loop),),
             strokes=drawn(use),
             steps=(closure_step("catch", pin=self.catch_pin, apart=apart),),
             minutes=4.0,
         )
 
-    def _by_loops(self, w: Wire) -> Hold:
-        return opens_at("plain_loop", w, self.loop_pin, 2)
+    def _by_loops(self, w: Wire, pin: float) -> Hold:
+        return opens_at("plain_loop", w, pin, 2)
 
 
 def both_sides(rows: tuple[Row, ...], middle: Move) -> Stretches:

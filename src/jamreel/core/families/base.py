@@ -59,6 +59,11 @@ class Construction(Asking, ABC):
     def __pydantic_init_subclass__(cls, **kwargs: Any) -> None:
         CONSTRUCTIONS.add(cls)
 
+    @property
+    def in_cap(self) -> float | None:
+        """How far bare ends go into its caps [mm], None where it has none."""
+        return None
+
     def wants(self) -> tuple[str, ...]:
         """Return the sites that this piece needs measured."""
         return self.sites

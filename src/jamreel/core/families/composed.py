@@ -136,6 +136,11 @@ class Composed(MakeUp, Construction):
     def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the drawings beside that of the sequence."""
 
+    @property
+    def in_cap(self) -> float | None:
+        """As far as its closure takes them."""
+        return self.closure.in_cap
+
     def own_advice(self, worked: OnPiece) -> Iterator[Advice | None]:
         """Yield what only this construction has to say."""
         yield from ()

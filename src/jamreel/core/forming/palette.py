@@ -31,7 +31,8 @@ class Palette:
 
     A role that has no wire of its own takes the body's. Wire longer than ``handled`` [mm] kinks and
     tangles in the maker's hands: what is worked in long lengths is split there. ``hands`` is how
-    they weave, by samples. Links are bent ``off_reel`` before they are cut.
+    they weave, by samples. Links are bent ``off_reel`` before they are cut. Bare ends go ``in_cap``
+    so far [mm], None where no cap is put over them.
     """
 
     body: Wire
@@ -39,11 +40,12 @@ class Palette:
     handled: float = LONGEST_HANDLED_MM
     hands: tuple[WovenHand, ...] = ()
     off_reel: bool = False
+    in_cap: float | None = None
 
     def __hash__(self) -> int:
         # Parts made of a palette are remembered by it; equal ones have the same roles.
         beside = tuple(sorted(self.beside))
-        return hash((self.body, self.handled, self.hands, self.off_reel, beside))
+        return hash((self.body, self.handled, self.hands, self.off_reel, self.in_cap, beside))
 
     def hand(self, technique: str, wire: Wire) -> WovenHand | None:
         """Return how the maker weaves a technique in some wire, None where nobody counted."""
@@ -61,6 +63,14 @@ class Palette:
         if size is None and usual is not None and role not in self.beside:
             return self.body.of_size(WireSize(diameter_mm=usual))
         return self.beside.get(role, self.body).of_size(size)
+
+    def in_cap_or(self, usual: float) -> float:
+        """Return how far bare ends go into their caps [mm].
+
+        Args:
+            usual: that is left of them where no cap is chosen yet [mm].
+        """
+        return usual if self.in_cap is None else self.in_cap
 
     def made_of(self, own: str) -> "Palette":
         """Return the palette as a part sees it that is made of a wire of the maker's own.

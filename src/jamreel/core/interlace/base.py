@@ -14,14 +14,14 @@ from typing import Any, ClassVar, Literal, Self
 from pydantic import PrivateAttr
 
 from jamreel.core.advice import Advice
-from jamreel.core.advice.weaving import eyes_side_by_side, woven_by_sum
+from jamreel.core.advice.weaving import woven_by_sum
 from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette, WovenHand
 from jamreel.core.interlace.body import Body, Takes
-from jamreel.core.interlace.endings import Ending
+from jamreel.core.interlace.endings import BARE_MM, Ending
 from jamreel.core.interlace.face import Face, face
 from jamreel.core.interlace.working import (
     FAST_TURNS,
@@ -177,9 +177,9 @@ class OnBars(Interlaced):
 
     ends: Literal["eyes", "bare"] = "eyes"
 
-    def ending(self, bar: Wire) -> Ending:
+    def ending(self, bar: Wire, wires: Palette) -> Ending:
         """Return how its bars end."""
-        return Ending(bar, self.pin, self.ends == "bare")
+        return Ending(bar, self.pin, self.ends == "bare", wires.in_cap_or(BARE_MM))
 
 
 class OfRoundBeads(Interlaced):
@@ -433,19 +433,14 @@ class Weaving(Interlacing):
     def _advice(self) -> tuple[Advice | None, ...]:
         b = self.body
         sum_ = sum(one.count * sum(self.every_row(one)) for one in b.wires.worked)
-        return (
-            *b.advice,
-            woven_by_sum(sum_, self.part.spare) if self.spare != 1.0 else None,
-            eyes_side_by_side(*b.size.eyes) if b.size.ends else None,
-        )
+        return (*b.advice, woven_by_sum(sum_, self.part.spare) if self.spare != 1.0 else None)
 
     @property
     def _eyes_wide(self) -> float:
         """How wide its ends are over all their eyes [mm]."""
-        eyes, apart = self.body.size.eyes
-        if self.body.size.ends is None:
-            return 0.0
-        return (eyes - 1) * apart + self.part.pin + 2 * self.body.wires.core
+        ends = self.body.size.ends or ()
+        eyes = self.part.pin + 2 * self.body.wires.core
+        return max((one.span for one in ends), default=-eyes) + eyes
 
     @property
     def made(self) -> Made:

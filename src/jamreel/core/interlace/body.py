@@ -53,9 +53,8 @@ class BodySize:
 
     ``before`` and ``behind`` are what lies from bearing point to first row and from last row to
     bearing point. The ``first`` row's middle lies so far beyond where rows begin, in cells that are
-    drawn from a row's middle on. ``eyes`` are how many lie side by side at each end, and how far
-    apart. What is ``hooked`` ends in a hook so wide. ``pegs`` are the heights on the board of what
-    holds it while it is worked.
+    drawn from a row's middle on. What is ``hooked`` ends in a hook so wide. ``pegs`` are the
+    heights on the board of what holds it while it is worked.
     """
 
     pitch: float
@@ -66,7 +65,6 @@ class BodySize:
     ends: tuple[End, End] | None
     first: float = 0.0
     hooked: float = 0.0
-    eyes: tuple[int, float] = (1, 0.0)
     pegs: tuple[float, ...] = ()
     lies: Lies = "bends"
 

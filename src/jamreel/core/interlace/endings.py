@@ -9,18 +9,19 @@ from jamreel.core.parts.base import End, Hold, Stretches, opens_at, part_step
 from jamreel.core.parts.ends import Loop, Side
 from jamreel.core.path.moves import Straight
 
-# So much of each bar goes into a cap where it ends bare [mm]; common practice.
+# So much of each bar stands over where it ends bare and no cap is chosen [mm]; common practice.
 BARE_MM = 8.0
 
 
 @dataclass(frozen=True)
 class Ending:
-    """How the bars of a body end: each in an eye on a ``pin`` [mm], or bare, bound together to go
-    into a cap."""
+    """How the bars of a body end: each in an eye on a ``pin`` [mm], or bare, bound together, so
+    much of them ``over`` that goes into a cap [mm]."""
 
     bar: Wire
     pin: float
     bare: bool
+    over: float = BARE_MM
 
     @cached_property
     def _loop(self) -> Loop:
@@ -35,13 +36,18 @@ class Ending:
     def stretches(self, side: Side) -> Stretches:
         """Return what it takes of a bar on one side."""
         if self.bare:
-            return ((f"tail_{side}", (Straight(length=BARE_MM),)),)
+            return ((f"tail_{side}", (Straight(length=self.over),)),)
         return self._loop.stretches(side)
 
-    @property
-    def pair(self) -> tuple[End, End] | None:
-        """What joins see of both ends of the body."""
-        return None if self.bare else (self._loop.end(), self._loop.end())
+    def in_row(self, count: int, apart: float) -> tuple[End, End] | None:
+        """Return what joins see of both ends of the body: so many eyes.
+
+        Args:
+            count: side by side.
+            apart: from middle to middle [mm].
+        """
+        end = self._loop.end().in_row(count, apart)
+        return None if self.bare else (end, end)
 
     @property
     def holds(self) -> tuple[Hold, ...]:
@@ -51,7 +57,7 @@ class Ending:
     def steps(self, key: str) -> tuple[Step, ...]:
         """Return the last steps of the body: its eyes, or its ends bound for a cap."""
         if self.bare:
-            return (part_step("woven_bound", cautions=("eyes",), check=True, long=BARE_MM),)
+            return (part_step("woven_bound", cautions=("eyes",), check=True, long=self.over),)
         return (part_step(key, cautions=("ends",), check=True, pin=self.pin),)
 
 

@@ -56,7 +56,7 @@ class Frame:
     def ends(self) -> tuple[End, End]:
         """What joins see: the eyes of the legs, and the bow or its eye."""
         inner = self.pin if self.bow_turns else self.width
-        return (self.loop.end(), End(inner, self.bar.d, False))
+        return (self.loop.end().in_row(2, self.apart), End(inner, self.bar.d, False))
 
     def use(self, key: str, long: float) -> WireUse:
         """Return its wire: an eye, a leg, the bow, the other leg, an eye.

@@ -14,7 +14,7 @@ from jamreel.core.values import Stroke
 
 Kind = Literal["fold", "hooked", "eye", "hook", "bare"]
 # Ends are bound with so many turns; strands are held by so much at each end [mm]; what is bare
-# stands so far over into its cap [mm], and is bound with it. Common practice.
+# stands so far over where no cap is chosen [mm], and is bound with it. Common practice.
 BOUND_TURNS, HELD_MM, OVER_MM = 3, 30.0, 15.0
 
 
@@ -22,7 +22,7 @@ BOUND_TURNS, HELD_MM, OVER_MM = 3, 30.0, 15.0
 class StrandEnd:
     """An end of some strands, lengths in mm: of what kind, a wire of them, how many wires, how
     thick they are together, the wire that binds them, the pin of eye or hook, and the shank of a
-    hook."""
+    hook, what each wire is held by, and how far a bare end goes into its cap."""
 
     kind: Kind
     wire: Wire
@@ -32,6 +32,7 @@ class StrandEnd:
     pin: float
     shank: float = 0.0
     held: float = HELD_MM
+    over: float = OVER_MM
 
     @property
     def band(self) -> float:
@@ -53,7 +54,7 @@ class StrandEnd:
         """What it takes of every wire, by name, from the rows outwards."""
         round_ = math.pi * (self.pin + self.thick)
         if self.kind == "bare":
-            return (("in_cap", OVER_MM), ("tail_end", self.held))
+            return (("in_cap", self.over), ("tail_end", self.held))
         if self.kind == "fold":
             return (("bound", self.band), ("fold", round_), ("bound", self.band))
         if self.kind == "hook":
@@ -66,8 +67,8 @@ class StrandEnd:
         """What joins see of it."""
         if self.kind == "bare":
             return None
-        opens = self.kind == "hooked"
-        return End(self.pin, self.wire.d, opens, strands=self.wires)
+        hooked = self.kind == "hooked"
+        return End(self.pin, self.wire.d, hooked, strands=self.wires, hooked_on=hooked)
 
     @property
     def holds(self) -> tuple[Hold, ...]:
@@ -91,7 +92,7 @@ class StrandEnd:
         far = at + side * self.band
         found = [edge(at, far, d, round(y, 2)) for y in lanes]
         if self.kind == "bare":
-            found = [edge(at, at + side * OVER_MM, d, round(y, 2)) for y in lanes]
+            found = [edge(at, at + side * self.over, d, round(y, 2)) for y in lanes]
         elif self.kind == "hook":
             # Its crook is seen on its edge.
             out = far + side * (self.shank + self.pin / 2 + d)

@@ -1,9 +1,11 @@
 """What a make-up's joints, holes and holds come to, as advice."""
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
+from itertools import pairwise
 
 from jamreel.core.advice import Advice
+from jamreel.core.advice.closing import FIELD as CLOSURE_FIELD
 from jamreel.core.advice.closing import (
     bar_holds,
     bar_passes,
@@ -14,13 +16,22 @@ from jamreel.core.advice.closing import (
     solder_spoils,
     stronger_than_loops,
 )
-from jamreel.core.advice.joining import ends_differ, goes_by_so_far, loop_admits, nothing_in_it
+from jamreel.core.advice.joining import (
+    FIELD,
+    ends_differ,
+    eyes_in_cap,
+    goes_by_so_far,
+    hooked_on_nothing,
+    loop_admits,
+    nothing_in_it,
+    spare_hook,
+)
 from jamreel.core.advice.parts import hole_passes, jostling
 from jamreel.core.forming.strength import Weakest
 from jamreel.core.makeup.compose import Composition
-from jamreel.core.makeup.loops import Loops
+from jamreel.core.makeup.loops import Knot, Loops
 from jamreel.core.makeup.sequence import CLOSURE, MakeUp
-from jamreel.core.parts.base import End, Hold
+from jamreel.core.parts.base import End, Hold, Made, ends_meet
 from jamreel.core.words import say
 
 # By entry and stock key how many times as much a wire bears in the end as when it was bought: at
@@ -84,6 +95,8 @@ def make_up_advice(
         yield loop_admits(one.inner, one.thick, one.loop, ", ".join(one.names))
         widest = max(one.drops, default=0.0)
         yield jostling(widest, len(one.drops), math.pi * (one.inner + widest))
+    # Caps go over ends: nothing of theirs hangs in the body.
+    yield from _meeting(loops.line[1:-1] if makeup.closure.swallows else loops.line)
     yield from _bare_ends(makeup, composition)
     yield from composition.fastened.mates
     yield from _own_hook(makeup, composition, loops.first)
@@ -95,12 +108,33 @@ def make_up_advice(
         yield ends_differ(lying[0], lying[-1], makeup.mirrored or makeup.focal is not None)
 
 
+def _meeting(line: Sequence[Knot | None]) -> Iterator[Advice | None]:
+    """Yield whether neighbours hang in each other opening by opening, alike ones once."""
+    told: dict[tuple[str, End, str, End], Advice | None] = {}
+    for left, right in pairwise((None, *line, None)):
+        if left is not None and right is not None:
+            alike = (left.name, left.ends[1], right.name, right.ends[0])
+            closes = isinstance(left.what, Made) or isinstance(right.what, Made)
+            if alike not in told:
+                told[alike] = ends_meet(*alike, CLOSURE_FIELD if closes else FIELD)
+        else:
+            alone = (left, 1) if left is not None else (right, 0)
+            knot, side = alone
+            if knot is not None and knot.ends[side].hooked_on:
+                yield hooked_on_nothing(knot.name)
+    yield from told.values()
+
+
 def _bare_ends(makeup: MakeUp, composition: Composition) -> Iterator[Advice | None]:
     """Yield whether bare ends at both ends of the piece go into what fastens it."""
     lying = [p for p in composition.parts if not p.drop]
     for part in {id(p.made): p for p in (*lying[:1], *lying[-1:])}.values():
         if part.made.bare is not None:
             yield from makeup.closure.takes_in(part.name, *part.made.bare)
+        elif makeup.closure.swallows:
+            yield eyes_in_cap(part.name)
+    if lying and lying[-1].made.hooked and composition.fastened.holding.ends:
+        yield spare_hook(lying[-1].name, composition.closure_name)
 
 
 def _own_hook(

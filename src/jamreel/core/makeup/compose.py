@@ -240,7 +240,7 @@ def compose(
     runs: list[Run] = []
     at = fastened.receiving.length
     units = makeup.units() if units is None else units
-    every = with_rings(makeup, _as_made(makeup, units, maker))
+    every = _as_hung(makeup, with_rings(makeup, _as_made(makeup, units, maker)), maker)
     for strung, members in _stretches(every):
         if strung:
             run = _strung(members, maker, at, reaches)
@@ -288,6 +288,35 @@ def _as_made(makeup: MakeUp, units: Sequence[Unit], maker: Maker) -> Sequence[Un
     if not stretch:
         return units
     return [replace(one, stretch=stretch.get(one.top, 1.0)) for one in units]
+
+
+def _as_hung(makeup: MakeUp, units: tuple[Unit, ...], maker: Maker) -> tuple[Unit, ...]:
+    """Return units of which what is turned round its neighbour is as long as that is thick."""
+    if not any(unit.part.turned_round for unit in units):
+        return units
+    hung = (alone(makeup.hung, HUNG),) if makeup.hung else ()
+    found, on = [], dict[str, Part]()
+    for n, unit in enumerate(units):
+        round_ = unit.part.turned_round
+        beside = units[max(n - 1, 0) : n] if unit.turned else units[n + 1 : n + 2]
+        there = hung if round_ == "middle" else beside if round_ else ()
+        ends = maker.lay(there[0], 0.0).made.ends if there else None
+        if ends is None:
+            found.append(unit)
+            continue
+        try:
+            turned = _on(unit.part, ends[0].around or ends[0].wire)
+        except Refusal as refusal:
+            raise refusal.at(f"piece.{unit.path}.part.{refusal.field}") from None
+        # Those of one entry are made alike: the first tells.
+        found.append(replace(unit, part=on.setdefault(unit.key, turned)))
+    return tuple(found)
+
+
+@lru_cache(maxsize=64)
+def _on(part: Part, thick: float) -> Part:
+    """Return a part turned round something so thick [mm], the same one each time."""
+    return part.on(thick)
 
 
 def _fastened(makeup: MakeUp, wires: Palette) -> Fastened:

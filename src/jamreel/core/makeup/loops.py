@@ -4,6 +4,7 @@ A drop between two parts hangs in the ring there, if one of the two is a ring; e
 both loops.
 """
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
@@ -215,7 +216,7 @@ def _hung_from(laid: Composition, knots: Knots, gaps: Gaps) -> Iterator[Hanging]
                 yield Hanging(drop, laid.string.label, thread, run=through)
                 continue
             if in_middle and bare is not None and bare.made.bare:
-                yield Hanging(drop, bare.name, End(0.0, bare.made.bare[1]))
+                yield Hanging(drop, bare.name, _passed_over(bare.made))
                 continue
             chain = next((k for k in knots if k and _is_chain(k, middle)), None)
             if in_middle and chain is not None:
@@ -226,6 +227,14 @@ def _hung_from(laid: Composition, knots: Knots, gaps: Gaps) -> Iterator[Hanging]
                 knot, side = host
                 knot.take(side, drop.name, drop.made.ends[0], drop.made.width)
                 yield Hanging(drop, knot.name, knot.ends[side], knot, side)
+
+
+def _passed_over(made: Made) -> End:
+    """Return what a loop goes over that hangs round a body: its section, corner to corner where it
+    is flat, and its bindings."""
+    wide, thick = made.bare or (made.width, made.thickness)
+    across = math.hypot(wide, thick) if wide > thick else thick
+    return End(0.0, thick, around=across, bound=max(made.thickness - thick, 0.0))
 
 
 def _is_chain(knot: Knot, middle: float) -> bool:

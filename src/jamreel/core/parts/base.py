@@ -12,6 +12,7 @@ from functools import cached_property
 from typing import Any, ClassVar, Literal
 
 from jamreel.core.advice import Advice
+from jamreel.core.advice.joining import Row, rows_meet
 from jamreel.core.bench.steps import Opening, Step, step
 from jamreel.core.choices import Asking
 from jamreel.core.fit.thickness import Lies
@@ -34,10 +35,14 @@ PARTS: Kinds["Part"] = Kinds()
 
 @dataclass(frozen=True)
 class End:
-    """A loop at an end: inner diameter and wire [mm], and whether it can be opened to be joined.
+    """What an end is joined by: a loop of some inner diameter and wire [mm], and whether it can be
+    opened to be joined.
 
-    What it hangs in takes its wire, ``strands`` of it side by side; a drilled edge is ``around``
-    thicker than a wire [mm].
+    What it hangs in takes its wire, ``strands`` of it side by side; what is ``around`` is so thick
+    instead, and what goes over it has to pass its bindings, ``bound`` thicker [mm]. A row of
+    ``count`` openings has their middles ``apart`` [mm]; strands of one that ``spreads`` are set as
+    far apart as what they hang in. What is ``hooked_on`` is made round what is there, and can't
+    begin a piece.
     """
 
     inner: float
@@ -45,11 +50,30 @@ class End:
     opens: bool = True
     strands: int = 1
     around: float = 0.0
+    bound: float = 0.0
+    count: int = 1
+    apart: float = 0.0
+    spreads: bool = False
+    hooked_on: bool = False
+
+    @property
+    def span(self) -> float:
+        """From the middle of its first opening to that of the last [mm]."""
+        return (self.count - 1) * self.apart
+
+    def in_row(self, count: int, apart: float) -> "End":
+        """Return so many of it side by side.
+
+        Args:
+            count: of openings.
+            apart: from middle to middle [mm].
+        """
+        return replace(self, count=count, apart=apart) if count > 1 else self
 
     @property
     def in_loop(self) -> tuple[float, ...]:
         """What lies of it in the loop that it hangs in, each as thick as it is [mm]."""
-        return (self.around or self.wire,) * self.strands
+        return ((self.around or self.wire) + self.bound,) * self.strands
 
 
 @dataclass(frozen=True)
@@ -206,6 +230,25 @@ class Made:
         return wire + sum(one.mass_g * one.quantity for one in self.bought)
 
 
+def ends_meet(one: str, one_end: End, other: str, other_end: End, field: str) -> Advice | None:
+    """Return what to do about two ends that can't be hung in each other.
+
+    Args:
+        one: what has the one end.
+        one_end: of it.
+        other: what has the other.
+        other_end: of it.
+        field: the choice that it belongs to.
+    """
+    if one_end.spreads or other_end.spreads:
+        return None
+    return rows_meet(_row(one, one_end), _row(other, other_end), field)
+
+
+def _row(name: str, end: End) -> Row:
+    return Row(name, end.count, end.span, end.inner, end.wire)
+
+
 class Part(Asking, ABC):
     """A part of a make-up: its own choices as fields, and what it comes to in ``make``."""
 
@@ -247,6 +290,17 @@ class Part(Asking, ABC):
 
     def going_on(self, so_far: SoFar) -> "Part":
         """Return it as it goes on from what is made already; most parts are made as they are."""
+        return self
+
+    @property
+    def turned_round(self) -> Literal["", "next", "middle"]:
+        """What it is turned round, so that its length goes by that: what lies next to its right
+        end, or what hangs from the middle of the piece."""
+        return ""
+
+    def on(self, thick: float) -> "Part":
+        """Return it turned round something so thick [mm]. Raises Refusal where another thickness
+        was typed."""
         return self
 
     @property

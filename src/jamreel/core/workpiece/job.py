@@ -48,7 +48,7 @@ PART_SITES: dict[str, tuple[str, str, str]] = {
 @dataclass(frozen=True)
 class Job:
     """A brief with its measures worked out, the shop it is made in, and by cut the length [mm] that
-    its first wire really has."""
+    its first wire really has. Bare ends go ``in_cap`` so far [mm]."""
 
     girths: Mapping[str, BodyMeasure]
     ease: EaseChoice
@@ -59,6 +59,7 @@ class Job:
     tryon: TryOn | None
     shop: Shop
     child: bool = False
+    in_cap: float | None = None
     making: Making = field(default_factory=Making)
 
     @cached_property
@@ -109,7 +110,7 @@ class Job:
             for one in (self.shop.woven if self.goes_by_record else ())
         )
         found = palette_of(self.wire, self.palette, self.known, self.cutting.longest, hands)
-        return replace(found, off_reel=self.cutting.off_reel)
+        return replace(found, off_reel=self.cutting.off_reel, in_cap=self.in_cap)
 
     def ratio_of(self, finished: float) -> float:
         """Return what a margin by ratio multiplies [mm]: the piece, or the girth it goes round.

@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 from jamreel.core.advice import Advice
 from jamreel.core.advice.sliding import (
     charm_slides,
+    charm_wanders,
     charms_fit,
     cut_changes_fit,
     loop_loose,
@@ -144,6 +145,7 @@ class SlidingBangle(OneWire):
         yield pin_missing(z.pin, job.nearest_pin(z.pin))
         if self.charms:
             yield charm_slides(self.charm_ring, z.d)
+            yield charm_wanders(self.charm_ring, z.loop_width)
             yield charms_fit(self.charms, self.charm_width, z.overlap)
 
     def bought(self) -> tuple[Bought, ...]:

@@ -21,7 +21,7 @@ from jamreel.core.interlace.braid.geometry import (
     strand_of,
 )
 from jamreel.core.interlace.cells import Cell
-from jamreel.core.interlace.strand_ends import HELD_MM, Kind, StrandEnd, bindings
+from jamreel.core.interlace.strand_ends import HELD_MM, OVER_MM, Kind, StrandEnd, bindings
 from jamreel.core.parts.base import part_step
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, OptionalLength
@@ -111,15 +111,16 @@ class Braid(OfRoundBeads):
             )
         return True
 
-    def _ends(self, w: Wire, binding: Wire) -> tuple[StrandEnd, StrandEnd]:
+    def _ends(self, w: Wire, binding: Wire, wires: Palette) -> tuple[StrandEnd, StrandEnd]:
         count = 3 * self.each
         thick = circles_factor(count) * w.d
         begins: Kind = "bare" if self.ends == "bare" else self.begins
         finishes: Kind = "bare" if self.ends == "bare" else self.finishes
         pin = self.hook_pin if finishes == "hook" else self.pin
+        over = wires.in_cap_or(OVER_MM)
         return (
-            StrandEnd(begins, w, count, thick, binding, self.pin),
-            StrandEnd(finishes, w, count, thick, binding, pin, self.shank),
+            StrandEnd(begins, w, count, thick, binding, self.pin, over=over),
+            StrandEnd(finishes, w, count, thick, binding, pin, self.shank, over=over),
         )
 
     def body(self, wires: Palette) -> Body:
@@ -129,7 +130,7 @@ class Braid(OfRoundBeads):
         binding = wires.of("winding", None, usual=USUAL_FINE_MM)
         folded = self._folded()
         row = self._beaded(w.d) if self.braided == "beads" else self._plain(wires, w.d)
-        left, right = self._ends(w, binding)
+        left, right = self._ends(w, binding, wires)
         times = 2 if folded else 1
         held = (("tail_start", HELD_MM),)
         long, strand = self.rows * row.pitch, strand_of(self.each, w.d)

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 from typing import Any, ClassVar, Literal
@@ -60,14 +60,15 @@ class Lane:
 @dataclass(frozen=True)
 class Stacked:
     """Strands side by side in one layer or two, lengths in mm: ``long`` from end to end of the
-    straight part, bindings with their middles ``at`` places of it, and how far the outermost
-    strands bow out between the bindings."""
+    straight part, bindings with their middles ``at`` places of it, how far the outermost
+    strands bow out between the bindings, and how far bare ends go into a cap."""
 
     lanes: tuple[Lane, ...]
     long: float
     binding: Binding
     at: tuple[float, ...]
     opened: float
+    over: float = BARE_MM
 
     @cached_property
     def width(self) -> float:
@@ -256,12 +257,12 @@ class Bundle(WithBindings):
             if b - a > 1e-9:
                 key = "bound" if bound else "free"
                 rows.append((key, (Straight(length=(b - a + longer) / left),)))
-        ends = self._ends_of(lane)
+        ends = self._ends_of(lane, laid.over)
         return (*ends[0], *rows, *ends[1])
 
-    def _ends_of(self, lane: Lane) -> tuple[Stretches, Stretches]:
+    def _ends_of(self, lane: Lane, over: float) -> tuple[Stretches, Stretches]:
         if self.ends == "bare":
-            bare = (Straight(length=BARE_MM),)
+            bare = (Straight(length=over),)
             return (("tail_left", bare),), (("tail_right", bare),)
         if lane.stops:
             return (), ()
@@ -280,11 +281,11 @@ class Bundle(WithBindings):
                 half circle, no strand left for the loops.
         """
         w, binding = wires.of("body", self.wire), self.binding(wires)
-        laid = self._laid(w, binding)
+        laid = replace(self._laid(w, binding), over=wires.in_cap_or(BARE_MM))
         reach = self._loop(laid.lanes[0].wire).reach if self.ends == "loops" else 0.0
         loops = [one for one in laid.lanes if not one.stops]
         first = loops[0].wire
-        end = End(self.pin, first.d, True, strands=len(loops))
+        end = End(self.pin, first.d, True, strands=len(loops), spreads=True)
         strands = tuple(self._strands(laid, reach))
         bound = self._bound(laid, binding, reach)
         strokes = (*(s for one in strands for s in one.shown), *bound.shown)
@@ -332,7 +333,7 @@ class Bundle(WithBindings):
         """Return a strand from the face: its loops are seen on their edge."""
         line, over = laid.line(lane), reach + lane.wire.d if not lane.stops else 0.0
         if self.ends == "bare":
-            over = BARE_MM
+            over = laid.over
         points = [(round(float(x) + reach, 2), round(float(y), 2)) for x, y, _ in line]
         if over:
             y, far = points[0][1], points[-1][0]
@@ -404,7 +405,7 @@ class Bundle(WithBindings):
         if self.opened:
             yield part_step("bundle_open", check=True, opened=self.opened)
         if self.ends == "bare":
-            yield part_step("bundle_cap", cautions=("eyes",), check=True, long=BARE_MM)
+            yield part_step("bundle_cap", cautions=("eyes",), check=True, long=laid.over)
             return
         yield part_step(
             "bundle_loops" if self._stops else "bundle_loops_all",

@@ -324,7 +324,6 @@ class Channel(Interlaced, Beaded):
                 behind=started + frame.behind,
                 pegs=(-leg.apart / 2, leg.apart / 2),
                 ends=frame.ends,
-                eyes=(2, leg.apart),
             ),
             wires=BodyWires(
                 working=working,

@@ -24,7 +24,7 @@ from jamreel.core.values import Length, OptionalLength
 
 # Coils are wound longer by so much at each end, and rods stand over [mm]; both go into the cap or
 # are cut there. Common practice.
-OVER_MM, ROD_OVER_MM = 8.0, 10.0
+OVER_MM, ROD_MORE_MM = 8.0, 2.0
 # Coils are pushed together to so many wires from turn to turn; common practice.
 USUAL_PITCH = 2.25
 
@@ -169,17 +169,18 @@ class CoilMesh(Interlaced):
         w, shaped = self.working(wires), self.shaped(wires)
         mesh, rod = shaped.mesh, wires.of("body").of_diameter(self.rod_wire)
         turned = math.pi * mesh.mean / mesh.pitch
-        over = OVER_MM * math.hypot(1, turned)
+        in_cap = wires.in_cap_or(OVER_MM)
+        over, bare = in_cap * math.hypot(1, turned), in_cap + ROD_MORE_MM
         long = self.rows * shaped.pitch
         use = laid(
             WireUse(
                 "mesh_rod",
                 rod,
                 (
-                    ("tail_left", (Straight(length=ROD_OVER_MM),)),
+                    ("tail_left", (Straight(length=bare),)),
                     # Twisted with the tube they lean, too, and are longer than it.
                     ("body", (Straight(length=self.rows * mesh.pitch),)),
-                    ("tail_right", (Straight(length=ROD_OVER_MM),)),
+                    ("tail_right", (Straight(length=bare),)),
                 ),
                 quantity=shaped.rods,
             ),

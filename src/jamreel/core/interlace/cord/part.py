@@ -1,7 +1,7 @@
 """Cord: doubled from a ring to a cord end, or single from end to end with its middle on a ring."""
 
 from collections.abc import Iterator
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 import numpy as np
 
@@ -32,6 +32,8 @@ from jamreel.core.wire.metals import WireChoice
 from jamreel.core.words import say
 
 MOST_ALONG = 1000
+# What a cord hangs on where nothing is there yet; what is typed within this is the same [mm].
+USUAL_RING_MM, SAME_MM = 1.0, 0.05
 CordStuff = Literal["leather", "cotton", "waxed_cotton", "elastic", "ribbon"]
 # Between two points of a rounded line so many steps; the head is shown with so many cords of its
 # legs.
@@ -54,8 +56,9 @@ def cord_of(stuff: CordStuff, thick: float) -> Wire:
 class Cord(Part):
     """Cord with a lark's head, ``along`` in whole mm from the mouth of its cord end.
 
-    One side of a piece is a doubled cord that hangs on a ring, ``hangs_on`` so thick, and ends
-    there; ``both`` sides are one cord with its middle on what hangs there. Beads are held by knots.
+    One side of a piece is a doubled cord that hangs on a ring and ends there; ``both`` sides are
+    one cord with its middle on what hangs there. That is as thick as the piece knows; ``hangs_on``
+    says it where nothing is there. Beads are held by knots.
     """
 
     counted_in: ClassVar[str | None] = "along"
@@ -67,7 +70,7 @@ class Cord(Part):
     goes: Literal["side", "both"] = "side"
     cord: CordStuff = "waxed_cotton"
     thick: Length = choice(1.5, 0.3, 10)
-    hangs_on: Length = choice(1.0, 0.3, 30)
+    hangs_on: OptionalLength = choice(None, 0.3, 30)
     insert: OptionalLength = choice(None, 1, 40)
     knots: int = choice(0, 0, 40)
     knot_took: OptionalLength = choice(None, 1, 200)
@@ -81,6 +84,11 @@ class Cord(Part):
     def stuffs(self) -> frozenset[str]:
         """What its beads are made of."""
         return frozenset((self.stuff,)) if self.cord_beads else frozenset()
+
+    @property
+    def turned_round(self) -> Literal["", "next", "middle"]:
+        """The ring next to it, or what hangs from the middle."""
+        return "next" if self._doubled else "middle"
 
     def unit(self, length: float) -> tuple[float, str]:
         """Return a millimetre: cord is cut to it."""
@@ -97,12 +105,26 @@ class Cord(Part):
             raise Refusal("knot_less", got=Mm(self.knot_took), field="knot_took", least=least)
         return self.knot_took or KNOT_BY_HAND * self.thick
 
-    def _inserted(self) -> float:
-        """Return how far it goes into its end [mm]. Raises Refusal for less than holds."""
-        least = least_insert(self.thick)
+    def _inserted(self, wires: Palette) -> float:
+        """Return how far it goes into its end [mm]. Raises Refusal for less than holds, and for
+        another length than the cap is deep."""
+        least, deep = least_insert(self.thick), wires.in_cap
         if self.insert is not None and self.insert < least - 1e-9:
             raise Refusal("insert_short", got=Mm(self.insert), field="insert", least=least)
-        return self.insert or least
+        if self.insert is not None and deep is not None and abs(deep - self.insert) > SAME_MM:
+            raise Refusal("insert_unlike", got=Mm(self.insert), field="insert", deep=deep)
+        return self.insert or max(least, deep or 0.0)
+
+    def on(self, thick: float) -> Self:
+        """Return it hung on something so thick [mm]. Raises Refusal where another was typed."""
+        if self.hangs_on is not None and abs(self.hangs_on - thick) > SAME_MM:
+            raise Refusal("hangs_known", got=Mm(self.hangs_on), field="hangs_on", thick=thick)
+        return self.model_copy(update={"hangs_on": thick})
+
+    @property
+    def _ring(self) -> float:
+        """How thick it is what it hangs on [mm]: nothing is there yet where nothing is said."""
+        return USUAL_RING_MM if self.hangs_on is None else self.hangs_on
 
     def make(self, wires: Palette) -> Made:
         """Return the cord from the mouth of its end to the inside of the ring, or to its other end.
@@ -112,15 +134,15 @@ class Cord(Part):
                 don't hold, beads that don't go on.
         """
         w, c = cord_of(self.cord, self.thick), self.thick
-        if self.hangs_on < c / 2 - 1e-9:
-            raise Refusal("ring_thin", got=Mm(self.hangs_on), field="hangs_on", least=c / 2)
+        if self._ring < c / 2 - 1e-9:
+            raise Refusal("ring_thin", got=Mm(self._ring), field="hangs_on", least=c / 2)
         one = OneBead.model_construct(
             bead=self.bead, hole=self.hole, stuff=self.stuff, colour=self.colour, bead_length=None
         )
         strands = 2 if self._doubled else 1
         if self.cord_beads:
             passes((one,), c, strands)
-        use = self._use(w, strands)
+        use = self._use(w, strands, wires)
         strokes = tuple(self._seen(w))
         return Made(
             length=float(self.along),
@@ -134,21 +156,21 @@ class Cord(Part):
             bought=(bought_bead(one, self.cord_beads),) if self.cord_beads else (),
             holds=(pulls_at("string", w),),
             strokes=strokes,
-            steps=tuple(self._steps(use)),
+            steps=tuple(self._steps(use, wires)),
             minutes=5.0 + 1.0 * self.knots + 0.5 * self.cord_beads,
             weaving=Bound(
                 self._whole,
                 {"strand": w, "bar": wires.of("body")},
                 LEGS * c,
                 HEAD_WIDE * c,
-                self.hangs_on + 2 * c,
+                self._ring + 2 * c,
             ),
         )
 
-    def _use(self, w: Wire, strands: int) -> WireUse:
+    def _use(self, w: Wire, strands: int, wires: Palette) -> WireUse:
         """Return its cord: into its end, along, its knots, the head, and the same back."""
-        inserted, head = self._inserted(), larks_head(self.hangs_on, w.d)
-        to_axis = self.along - self.hangs_on / 2 if self._doubled else self.along / 2
+        inserted, head = self._inserted(wires), larks_head(self._ring, w.d)
+        to_axis = self.along - self._ring / 2 if self._doubled else self.along / 2
         knots = self.knots * self._knot() * strands / 2
         in_, side = (Straight(length=inserted),), (Straight(length=to_axis),)
         knotted = (("knots", (Straight(length=knots),)),) if knots else ()
@@ -187,7 +209,7 @@ class Cord(Part):
         for n in range(self.cord_beads):
             yield bead(long * (n + 1.5) / (self.cord_beads + 2), self.bead, self.bead, self.colour)
 
-    def _steps(self, use: WireUse) -> Iterator[Step]:
+    def _steps(self, use: WireUse, wires: Palette) -> Iterator[Step]:
         half = (
             sum(
                 move.length
@@ -201,11 +223,11 @@ class Cord(Part):
         yield part_step(key, name="cord_head", check=True, middle=half)
         if self.knots or self.cord_beads:
             yield part_step("cord_knots", check=True, knots=self.knots, beads=self.cord_beads)
-        yield part_step("cord_ends", check=True, long=self.along, insert=self._inserted())
+        yield part_step("cord_ends", check=True, long=self.along, insert=self._inserted(wires))
 
     def _whole(self) -> Cell:
         """Return its head on the ring, and a little of both strands."""
-        c, ring = self.thick, self.hangs_on
+        c, ring = self.thick, self._ring
         out, legs = (ring + c) / 2, LEGS * c
         # From the middle of the loop: before the ring, over it, behind it, and out under the loop.
         half = np.array(

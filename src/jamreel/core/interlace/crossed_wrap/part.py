@@ -201,7 +201,7 @@ class CrossedWrap(OnBars):
             ) from None
         pitch = self.pitched(repeat.pitch, wires)
         held = (self._framed if self.wound_on == "frame" else self._barred)(
-            bar, self.rows * pitch, repeat
+            bar, self.rows * pitch, repeat, wires
         )
         spread = pitch / repeat.pitch
         return Body(
@@ -213,7 +213,6 @@ class CrossedWrap(OnBars):
                 behind=held.behind,
                 pegs=repeat.places,
                 ends=held.ends,
-                eyes=(count, repeat.apart),
             ),
             wires=BodyWires(
                 working=working,
@@ -254,9 +253,9 @@ class CrossedWrap(OnBars):
             row_minutes=0.25 * count * self.outside,
         )
 
-    def _barred(self, bar: Wire, long: float, repeat: Repeat) -> Held:
+    def _barred(self, bar: Wire, long: float, repeat: Repeat, wires: Palette) -> Held:
         """Return bars side by side, the first one for all of them."""
-        ending = self.ending(bar)
+        ending = self.ending(bar, wires)
         body = ("body", (Straight(length=long),))
         stretches = (*ending.stretches("left"), body, *ending.stretches("right"))
         use = laid(
@@ -268,13 +267,13 @@ class CrossedWrap(OnBars):
             tuple(at_height(use, y) for y in repeat.places),
             ending.reach,
             ending.reach,
-            ending.pair,
+            ending.in_row(self.bars, repeat.apart),
             ending.holds,
             first,
             ending.steps("crossed_eyes"),
         )
 
-    def _framed(self, bar: Wire, long: float, _: Repeat) -> Held:
+    def _framed(self, bar: Wire, long: float, _: Repeat, __: Palette) -> Held:
         """Return a frame with a round bow."""
         frame = Frame(bar, self.pin, self.bar_gap)
         return Held(

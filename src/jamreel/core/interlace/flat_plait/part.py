@@ -177,7 +177,8 @@ class FlatPlait(Interlaced):
         laced = self._overlay(plait, wires)
         outer = laced[1].d if laced else 0.0
         backs = 2 if self.lacing == "both" else 1
-        tails = (("in_cap", OVER_MM), ("tail_start", TAIL_MM))
+        over = wires.in_cap_or(OVER_MM)
+        tails = (("in_cap", over), ("tail_start", TAIL_MM))
         return Body(
             size=BodySize(
                 pitch=plait.loop,
@@ -208,7 +209,7 @@ class FlatPlait(Interlaced):
                 over=laced[0].strokes(0.0, laced[1].metal.colour) if laced else (),
                 close=_closely(plait, laced[0]) if laced else None,
             ),
-            work=self._work(plait, laced),
+            work=self._work(plait, laced, over),
             advice=(
                 measure_it(plait.width) if self.plait_width is None else None,
                 bunches(plait.strands) if self.plait_width is None else None,
@@ -217,12 +218,12 @@ class FlatPlait(Interlaced):
             ),
         )
 
-    def _work(self, plait: Plait, laced: tuple[Overlay, Wire] | None) -> Work:
+    def _work(self, plait: Plait, laced: tuple[Overlay, Wire] | None, over: float) -> Work:
         """Return its steps."""
         moves = part_step(
             "plait_move", check=True, strands=plait.strands, width=plait.width, loops=self.rows
         )
-        bound = part_step("plait_bind", cautions=("eyes", "ends"), check=True, over=OVER_MM)
+        bound = part_step("plait_bind", cautions=("eyes", "ends"), check=True, over=over)
         return Work(
             begin=(part_step("plait_disc", check=True, strands=plait.strands),),
             row_steps=(moves,),

@@ -406,7 +406,7 @@ class _Rows:
         beads = self.beads if part.beaded else 0
         if part.beaded:
             passes((part.one,), fine.d, 1)
-        loop = part.ending(self.core)
+        loop = part.ending(self.core, self.wires)
         long = part.rows * self.advance
         cores = tuple(self._cores(loop, long))
         edges = [
@@ -423,8 +423,7 @@ class _Rows:
                 before=loop.reach,
                 behind=loop.reach,
                 pegs=tuple(row.y for row in self.rows if not row.bows) or (0.0,),
-                ends=loop.pair,
-                eyes=(len(eyed), max(eyed) - min(eyed) if len(eyed) > 1 else 0.0),
+                ends=loop.in_row(len(eyed), (max(eyed) - min(eyed)) / max(len(eyed) - 1, 1)),
             ),
             wires=BodyWires(
                 working=fine,

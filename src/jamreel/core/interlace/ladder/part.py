@@ -95,7 +95,7 @@ class Ladder(OnBars, Beaded):
         bar, working = wires.of("body"), self.working(wires)
         passes(self._beads(), working.d, 1, "row" if self.row else "hole")
         row = self._row(wires)
-        corner, loop = bar.d / 2, self.ending(bar)
+        corner, loop = bar.d / 2, self.ending(bar, wires)
         try:
             end = outer_end(corner, bar.d, min(row.gaps), self.end_turns)
         except ValueError:
@@ -127,8 +127,7 @@ class Ladder(OnBars, Beaded):
                 before=loop.reach + room,
                 behind=room + loop.reach,
                 pegs=row.places,
-                ends=loop.pair,
-                eyes=(self.bars - 2, _between(row.places[1:-1])),
+                ends=loop.in_row(self.bars - 2, _between(row.places[1:-1])),
             ),
             wires=BodyWires(
                 working=working,

@@ -60,7 +60,7 @@ class WoundRing(WithBindings):
         if self.turns > max(most, 1):
             raise Refusal("ring_bound", got=self.turns, field="turns", most=max(most, 1))
         thick = max(pile.high, pile.wide)
-        end = End(pile.former, pile.high, False, around=thick)
+        end = End(pile.former, pile.high, False, around=thick, bound=2 * binding.d)
         turned = self._ring(w, pile)
         bound = self._bound(pile, binding)
         strokes = (*turned.shown, *bound.shown)
