@@ -517,9 +517,9 @@ def test_a_coil_mesh_with_caps_from_tube() -> None:
     [
         # Round the body lie 2 x 10 + 2 pi = 26.3; inside 9 there are 28.3, inside 8.2 there are
         # 25.8, and inside 6.6 there are 20.7: a quarter too little for hard metal.
-        ("9", ["tube", "glued"]),
-        ("8.2", ["tube_open", "glued"]),
-        ("6.6", ["tube_soft", "tube_half", "tube_soft_again", "tube_open", "glued"]),
+        ("9", ["tube", "cap_ring", "glued"]),
+        ("8.2", ["tube_open", "cap_ring", "glued"]),
+        ("6.6", ["tube_soft", "tube_half", "tube_soft_again", "tube_open", "cap_ring", "glued"]),
     ],
 )
 def test_a_tube_is_stretched_only_where_it_has_to_be_and_soft_before_each_pull(

@@ -11,6 +11,7 @@ import pytest
 from jamreel.core.advice.forming import former_near
 from jamreel.core.families import registered
 from jamreel.core.forming.law import Law
+from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.forming.tools import Tool, choose_former
 from jamreel.core.plan import BriefRefused, Plan, plan_raw
 from jamreel.core.shop import Shop
@@ -83,7 +84,11 @@ def test_every_number_names_a_rule_that_exists(kind: str) -> None:
 def test_wire_that_springs_straight_is_not_drawn_as_if_it_did_not() -> None:
     drum = Tool(name="drum", kind="household", diameters=(62,))
     # Quarter-millimetre spring brass stays elastic on anything wider than 61.
-    former = choose_former(90, 40, [drum], Round(diameter=0.25), Law(110000, 450))
+
+    def sprung(drum: float) -> float:
+        return sprung_diameter(drum, Round(diameter=0.25), Law(110000, 450))
+
+    former = choose_former(90, 40, [drum], sprung)
     assert (former.tool_mm, former.result_mm) == (62, None)
     found = former_near(former)
     assert found is not None
@@ -91,7 +96,12 @@ def test_wire_that_springs_straight_is_not_drawn_as_if_it_did_not() -> None:
     sheet = former_sheet(former, 0.25)
     assert {s.part for s in sheet.strokes} == {"former", "target"}
     assert [d.label for d in sheet.dimensions] == ["bend on"]
-    nothing = former_sheet(choose_former(90, 40, [], Round(diameter=0.25), Law(110000, 450)), 0.25)
+    nothing = former_sheet(
+        choose_former(
+            90, 40, [], lambda d: sprung_diameter(d, Round(diameter=0.25), Law(110000, 450))
+        ),
+        0.25,
+    )
     assert [d.value_mm for d in nothing.dimensions] == [40, 90]
 
 

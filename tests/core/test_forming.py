@@ -99,12 +99,19 @@ def test_a_tool_that_can_not_be_is_refused_by_its_field(
 
 def test_what_the_nearest_step_does_to_the_result() -> None:
     tools = [Tool(name="mandrel", kind="stepped mandrel", diameters=(46, 52))]
-    found = choose_former(54.43, 49.11, tools, Round(diameter=1.628), Law(117000, 210))
+    found = choose_former(
+        54.43, 49.11, tools, lambda d: sprung_diameter(d, Round(diameter=1.628), Law(117000, 210))
+    )
     assert (found.tool, found.tool_mm) == ("mandrel", 52)
     assert found.result_mm == pytest.approx(
         sprung_diameter(52, Round(diameter=1.628), Law(117000, 210))
     )
-    assert choose_former(54.43, 49.11, [], Round(diameter=1.628), Law(117000, 210)).tool is None
+    assert (
+        choose_former(
+            54.43, 49.11, [], lambda d: sprung_diameter(d, Round(diameter=1.628), Law(117000, 210))
+        ).tool
+        is None
+    )
 
 
 def test_a_wire_is_written_down_as_it_was_chosen_whatever_was_asked_of_it() -> None:

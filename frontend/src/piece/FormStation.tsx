@@ -55,7 +55,7 @@ export function FormStation(props: StationProps) {
   );
 }
 
-type View = "wire" | "formers" | "oval" | "feels";
+type View = "wire" | "formers" | "worn" | "oval" | "feels";
 
 /** What is at hand, one view at a time, so that it stays beside the step that is worked on. */
 function AtHand({ plan, piece, step }: StationProps & { plan: Plan; step: Step | undefined }) {
@@ -63,6 +63,7 @@ function AtHand({ plan, piece, step }: StationProps & { plan: Plan; step: Step |
   const views: View[] = [
     "wire",
     ...(plan.formers.length > 0 ? (["formers"] as const) : []),
+    ...(shownHere(plan, "section") ? (["worn"] as const) : []),
     ...(plan.oval ? (["oval"] as const) : []),
     ...((plan.feels ?? []).length > 0 || plan.weakest ? (["feels"] as const) : []),
   ];
@@ -81,9 +82,12 @@ function AtHand({ plan, piece, step }: StationProps & { plan: Plan; step: Step |
         <AtStep plan={plan} piece={piece} step={step} />
       </Tabs.Content>
       <Tabs.Content value="formers" className="space-y-4">
-        <FormerTable formers={plan.formers} bends={plan.bends} />
         <Whole plan={plan} id="former" className="h-[260px]" />
-        <CameOff plan={plan} />
+        <FormerTable formers={plan.formers} bends={plan.bends} />
+        {!plan.formers.some((one) => one.band) && <CameOff plan={plan} />}
+      </Tabs.Content>
+      <Tabs.Content value="worn">
+        <Whole plan={plan} id="section" className="h-[360px]" />
       </Tabs.Content>
       <Tabs.Content value="oval">
         <OvalFormer plan={plan} pieceId={piece.id} />
@@ -144,10 +148,15 @@ function WovenStep({ body, piece, step }: WovenProps) {
   return <WovenView key={step.id} shown={data} start={rows} className="h-[260px]" />;
 }
 
+/** One of the plan's drawings, where it belongs to this station. */
+function shownHere(plan: Plan, id: string) {
+  return plan.drawings.sheets.find((one) => one.id === id && one.stations.includes("form"));
+}
+
 /** One of the plan's drawings, with what it is called. */
 function Whole({ plan, id, className }: { plan: Plan; id: string; className: string }) {
-  const sheet = plan.drawings.sheets.find((one) => one.id === id);
-  if (!sheet?.stations.includes("form")) return null;
+  const sheet = shownHere(plan, id);
+  if (!sheet) return null;
   return (
     <section>
       <h2 className="text-lead">{sheet.title}</h2>

@@ -48,6 +48,11 @@ export function FormerTable({ formers, bends }: Props) {
               </td>
               <td className={cell}>
                 {former.result_mm ? <Figure mm={former.result_mm} /> : "–"}
+                {former.result_mm != null && former.doubt_mm != null && (
+                  <span className="block text-small">
+                    ± <Figure mm={former.doubt_mm} />
+                  </span>
+                )}
                 {former.off_mm != null && Math.abs(former.off_mm) >= 0.05 && (
                   <span className="block text-small">
                     {t(former.off_mm > 0 ? "form.wider" : "form.tighter")}{" "}

@@ -51,7 +51,6 @@ class BroadHook(TwoLegged):
                 closure_step("broad_u", pin=broad),
                 closure_step("broad_loops", pin=self.loop_pin),
                 closure_step("turn_over", pin=self.hook_pin),
-                closure_step("curve_to_wrist"),
             ),
             minutes=7.0,
         )

@@ -77,7 +77,11 @@ class EndCaps(Closure):
             tube_fits(w, self.tube, self._goes_in, self._clear) if self.cap_of == "tube" else None
         )
         cap, steps, wide, thick = self._cap(fits)
-        steps = (*steps, fixed)
+        # No flame is held to a ring beside glue, and none to a ring that is on: solder softens it.
+        key = "cap_clasp" if self.clasp else "cap_ring"
+        ring_on = closure_step(key, name="cap_ring", cautions=("eyes",), pin=self.ring_pin)
+        soldered = self.fixed_by == "soldered"
+        steps = (*steps, fixed, ring_on) if soldered else (*steps, ring_on, fixed)
         end = End(inner, w.d)
 
         def half(extra: float, *more: Bought) -> Made:

@@ -4,6 +4,7 @@ import math
 from abc import abstractmethod
 from typing import Any, ClassVar
 
+from jamreel.core.bench.steps import Step
 from jamreel.core.closures.base import Fastened, Passes, closure_step
 from jamreel.core.closures.receiving import Hook
 from jamreel.core.forming.chosen import Wire
@@ -60,7 +61,14 @@ class TwoLegged(Hook):
         return Bend(angle=2 * math.pi, pin=pin, label="loop")
 
     def hook_half(
-        self, w: Wire, stretches: Stretches, shank: float, *, apart: float, **more: Any
+        self,
+        w: Wire,
+        stretches: Stretches,
+        shank: float,
+        *,
+        apart: float,
+        steps: tuple[Step, ...],
+        **more: Any,
     ) -> Made:
         """Return the hook, hung by its loops at the left.
 
@@ -69,7 +77,8 @@ class TwoLegged(Hook):
             stretches: of it, both legs.
             shank: from the loops to the crook [mm].
             apart: from the middle of one loop to that of the other [mm].
-            more: how thick and wide it is, its steps and its minutes.
+            steps: in which it is made; in the last one it is curved to the wearer.
+            more: how thick and wide it is, and its minutes.
         """
         loops = End(self.loop_pin, w.d).in_row(2, apart)
         use = laid(WireUse(self.kind, w, stretches, held="leg_left"), left=0.0, low=True)
@@ -79,6 +88,7 @@ class TwoLegged(Hook):
             wires=(use,),
             holds=(opens_at("hook", w, self.hook_pin, 2), self._by_loops(w, self.loop_pin)),
             strokes=drawn(use),
+            steps=(*steps, closure_step("curve", name="curve_hook")),
             **more,
         )
 
@@ -108,7 +118,10 @@ class TwoLegged(Hook):
             wires=(use,),
             holds=(self._by_loops(w, self.catch_loop),),
             strokes=drawn(use),
-            steps=(closure_step("catch", pin=self.catch_pin, apart=apart),),
+            steps=(
+                closure_step("catch", pin=self.catch_pin, apart=apart),
+                closure_step("curve", name="curve_catch"),
+            ),
             minutes=4.0,
         )
 

@@ -15,6 +15,7 @@ from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.families.going_on import go_on, ways_of
 from jamreel.core.fit.tryon import PuttingRight, TryOn
+from jamreel.core.forming.tools import Former
 from jamreel.core.makeup.checks import Worn, make_up_advice, weakest_of
 from jamreel.core.makeup.compose import Composition, compose
 from jamreel.core.makeup.fill import (
@@ -43,6 +44,7 @@ from jamreel.core.workpiece.assemble import (
     WiresAndSteps,
     Workings,
     assemble,
+    former_rows,
     wires_and_steps,
     worn_of,
 )
@@ -153,6 +155,14 @@ class Composed(MakeUp, Construction):
         """Return the steps in which the whole is bent, none for what bends by itself."""
         return ()
 
+    def bends(self, worked: OnPiece) -> tuple[Step, ...]:
+        """Return the steps in which the finished piece is bent to its wearer."""
+        return ()
+
+    def formers(self, worked: OnPiece) -> tuple[Former, ...]:
+        """Return what it is bent on, none for what bends by itself."""
+        return ()
+
     def inside(self, worked: OnPiece) -> PlusMinus | None:
         """Return the inside girth, or None for a piece that has none."""
         return None
@@ -200,7 +210,15 @@ class Composed(MakeUp, Construction):
         forms = makeup.forms(worked)
         trial = makeup._trial(worked)
         steps = order_of_work(
-            makeup, laid, wires, makeup.worn_cautions, forms, makeup.sets, trial, worked.loops
+            makeup,
+            laid,
+            wires,
+            makeup.worn_cautions,
+            forms,
+            makeup.sets,
+            trial,
+            worked.loops,
+            makeup.bends(worked),
         )
         through = wires_and_steps(job, wires, steps, laid.stuffs)
         own = makeup._workings(worked, through, edits)
@@ -241,8 +259,11 @@ class Composed(MakeUp, Construction):
         book = Book(job.wires.body.d)
         self.against(worked, book)
         worn = worn_of(through)
+        formers = self.formers(worked)
         in_all = sum(one.length_mm * one.quantity for one in through.cuts)
         answers = self.answers()
+        if formers:
+            answers["form"] = "former" if formers[0].tool_mm is None else "step"
         right = laid.finished - (worked.got - worked.target.wanted)
         middle = self.mirrored or self.focal is not None or self.hung is not None
         return Workings(
@@ -256,6 +277,7 @@ class Composed(MakeUp, Construction):
                 ("wire_in_all", in_all or None, None),
                 ("off_length", abs(worked.off), None),
                 *self.rows(worked),
+                *(row for former in formers for row in former_rows(former)),
             ],
             answers=answers if in_all else {**answers, "cut": "body"},
             advice=tuple(_once(self._judged(worked, worn))),
@@ -276,6 +298,7 @@ class Composed(MakeUp, Construction):
             ways=tuple(ways_of(self, laid, through.steps)),
             counted_out=_as_proposed(counted_out),
             woven=woven_bodies(laid),
+            formers=formers,
         )
 
     def _judged(self, worked: OnPiece, worn: Worn) -> Iterator[Advice | None]:

@@ -13,19 +13,21 @@ from jamreel.core.advice.opening import opened_to_go_on, over_thin_side
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
+from jamreel.core.families.banded import Bent
 from jamreel.core.families.base import Job, usually
 from jamreel.core.families.composed import COMPOSE, Composed, OnPiece, Target
 from jamreel.core.families.linked import LinkedRound
 from jamreel.core.fit.ease import Ease, word_for
 from jamreel.core.fit.tryon import PuttingRight, TryOn
-from jamreel.core.forming.springback import former_diameter
+from jamreel.core.forming.band import Lengthwise
+from jamreel.core.forming.tools import Former
 from jamreel.core.makeup.compose import Composition
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, PlusMinus, Sheet
 from jamreel.core.words import say
 from jamreel.core.workpiece.assemble import Fit, Row
-from jamreel.core.workpiece.drawing import coil_round, section_sheet
+from jamreel.core.workpiece.drawing import coil_round, former_sheet, section_sheet
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.verdicts import felt
 
@@ -109,34 +111,41 @@ class Cored(Threaded, LinkedRound):
         """Return the inside diameter of the core itself [mm]: parts on it reach further in."""
         return worked.laid.finished / math.pi - worked.laid.string.d
 
-    def _former(self, worked: OnPiece) -> float:
-        """Return what the core is bent round, so that it springs open to its own inside [mm].
+    def bent(self, worked: OnPiece) -> Bent | None:
+        """Return nothing: its core is bent when it is threaded."""
+        return None
+
+    def formers(self, worked: OnPiece) -> tuple[Former, ...]:
+        """Return what the core is bent round, so that it springs open to its own inside.
 
         Raises:
             Refusal: a core that no former bends so far.
         """
         core, inner = worked.laid.string, self._inner(worked)
-        try:
-            return former_diameter(inner, core.shape, core.law)
-        except ValueError:
-            raise Refusal("no_former", got=Mm(inner), field="piece.string") from None
+        if "former" not in worked.memo:
+            band = (Lengthwise(core, 1),)
+            try:
+                worked.memo["former"] = worked.job.former_of_band(band, core.d, inner)
+            except ValueError:
+                raise Refusal("no_former", got=Mm(inner), field="piece.string") from None
+        return (worked.memo["former"],)
 
     def forms(self, worked: OnPiece) -> tuple[Step, ...]:
         """Return the step in which the core is bent, threaded as it is."""
-        former, inner = self._former(worked), self._inner(worked)
-        return (step("composed.core_form", "form", check=True, former=former, inner=inner),)
+        (former,) = self.formers(worked)
+        on, opens = former.tool_mm or former.former_mm, former.result_mm or former.target_mm
+        return (step("composed.core_form", "form", check=True, former=on, inner=opens),)
 
     def rows(self, worked: OnPiece) -> list[Row]:
-        """Return what it comes to, and what its core is bent round."""
-        return [
-            *super().rows(worked),
-            ("former", self._former(worked), None),
-            ("core_inside", self._inner(worked), None),
-        ]
+        """Return what it comes to, and how wide its core is."""
+        return [*super().rows(worked), ("core_inside", self._inner(worked), None)]
 
-    def answers(self) -> dict[str, str]:
-        """Return the figure that each station is about."""
-        return {**super().answers(), "form": "former"}
+    def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
+        """Return the section of the body with the piece round it, and its core on its former."""
+        return (
+            *super().sheets(worked),
+            *(former_sheet(one, worked.laid.string.d) for one in self.formers(worked)),
+        )
 
     def _opening(self, worked: OnPiece) -> tuple[float, float]:
         """Return what the body wants of the opening, and what the closure leaves [mm]."""

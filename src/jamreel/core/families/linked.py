@@ -1,22 +1,26 @@
 """Composed pieces round a girth: bracelet, anklet, armlet, choker."""
 
+import math
 from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.closing import two_hands
 from jamreel.core.advice.opening import falls_off
+from jamreel.core.bench.steps import Step
+from jamreel.core.families.banded import Bent, bent_of
 from jamreel.core.families.base import Job, Preset
 from jamreel.core.families.composed import Composed, OnPiece, Target
 from jamreel.core.fit.ease import word_for
 from jamreel.core.fit.thickness import inside_girth_of
 from jamreel.core.fit.tryon import PuttingRight, TryOn
+from jamreel.core.forming.tools import Former
 from jamreel.core.makeup.fill import inside_of
 from jamreel.core.makeup.sequence import Entries, Entry
 from jamreel.core.parts.bead import StrungBead
 from jamreel.core.parts.beads import BRITTLE
 from jamreel.core.parts.linked_bead import LinkedBead
-from jamreel.core.values import PlusMinus, Sheet
+from jamreel.core.values import PlusMinus, Sheet, StationName
 from jamreel.core.workpiece.assemble import Fit, Row
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.sequence_drawing import round_body
@@ -86,9 +90,29 @@ class LinkedRound(Composed):
             return 0.0  # so few and thick that nothing would be left if they bent
         return worked.got - smooth if abs(worked.got - smooth) >= LEAST_RIGID_MM else 0.0
 
+    def bent(self, worked: OnPiece) -> Bent | None:
+        """Return the body of several wires that is bent to the wearer, where it has one."""
+        if "bent" not in worked.memo:
+            worked.memo["bent"] = bent_of(worked, worked.worn / math.pi)
+        found: Bent | None = worked.memo["bent"]
+        return found
+
+    def bends(self, worked: OnPiece) -> tuple[Step, ...]:
+        """Return the steps in which its body is bent, the last ones of all."""
+        bent = self.bent(worked)
+        return tuple(bent.steps()) if bent else ()
+
+    def formers(self, worked: OnPiece) -> tuple[Former, ...]:
+        """Return what its body is bent on, where it is not bent over the thumb."""
+        bent = self.bent(worked)
+        return (bent.former,) if bent and bent.former else ()
+
     def rows(self, worked: OnPiece) -> list[Row]:
-        """Return inside girth and what thickness takes."""
+        """Return inside girth, what thickness takes, and how its body is bent."""
+        bent = self.bent(worked)
         return [
+            ("bent_inside", bent.inside if bent else None, None),
+            ("least_radius", bent.least if bent else None, None),
             ("worn", worked.worn, worked.target.doubt),
             ("worn_shortest", worked.got if worked.link else None, None),
             ("wanted", worked.target.wanted, worked.target.doubt),
@@ -136,13 +160,22 @@ class LinkedRound(Composed):
             yield two_hands(worked.laid.fastened.one_hand)
         hand = worked.job.girths.get("hand_pass_girth")
         yield falls_off(worked.worn, hand.value_mm if hand else None)
+        bent = self.bent(worked)
+        if bent is not None:
+            yield from bent.advice()
 
     def sheets(self, worked: OnPiece) -> tuple[Sheet, ...]:
         """Return the section of the body with the piece round it."""
         girth = worked.job.girths[self.girth_name()].value_mm
         outline = worked.job.outline(self.worn_on, girth)
         fit = self.fit(worked)
-        return (round_body(worked.laid, outline, fit.ease, self.worn_on, girth),)
+        bent = self.bent(worked)
+        worn = round_body(worked.laid, outline, fit.ease, self.worn_on, girth)
+        if bent is None and not self.formers(worked):
+            return (worn,)
+        # It is looked at while it is bent, too.
+        seen: tuple[StationName, ...] = (*worn.stations, "form")
+        return (worn.model_copy(update={"stations": seen}), *(bent.sheets() if bent else ()))
 
     def put_right(self, worked: OnPiece, tryon: TryOn) -> PuttingRight | None:
         """Return the answer to a try-on, in what the piece is counted by."""

@@ -34,6 +34,7 @@ from jamreel.core.workpiece.assemble import (
     Workings,
     as_cut,
     assemble,
+    former_rows,
     wires_and_steps,
 )
 from jamreel.core.workpiece.drawing import former_sheet
@@ -253,7 +254,7 @@ class OneWire(Construction):
             fit=sized.fit,
             offers_ease=sized.offers_ease,
             ledger=book.lines,
-            rows=[("cut", cut, None), *sized.rows, *_former_rows(former)],
+            rows=[("cut", cut, None), *sized.rows, *former_rows(former)],
             answers=answers,
             formers=() if former is None else (former,),
             advice=(self.as_cut(bench), *self.own_advice(bench)),
@@ -299,16 +300,6 @@ class OneWire(Construction):
         # It holds in proportion to the yield.
         up_to = hold.newtons * bench.bears[1] / bench.bears[0]
         return Weakest(say(f"hold.{hold.key}"), hold.newtons, hold.key, up_to)
-
-
-def _former_rows(former: Former | None) -> list[Row]:
-    if former is None:
-        return []
-    return [
-        ("former", former.former_mm, None),
-        ("step", former.tool_mm, None),
-        ("step_result", former.result_mm, None),
-    ]
 
 
 def step_on(former: Former | None) -> float:

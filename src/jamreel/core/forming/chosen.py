@@ -105,6 +105,11 @@ class Wire:
     def _hash(self) -> int:
         return hash((self.d, self.metal, self.temper, self.yield_mpa, self.section))
 
+    @property
+    def softened(self) -> "Wire":
+        """It as soft as a torch makes it."""
+        return replace(self, temper="dead_soft", yield_mpa=self.metal.yields["dead_soft"])
+
     def of_size(self, size: WireSize | None) -> "Wire":
         """Return wire of the same metal and temper in another size, or this one for None."""
         if size is None:

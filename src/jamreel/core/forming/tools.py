@@ -1,7 +1,7 @@
 """The maker's own formers and pins, the place on them for every bend, and what else is there."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -10,8 +10,6 @@ from pydantic import Field, model_validator
 
 from jamreel.core.body.outline import superellipse_perimeter
 from jamreel.core.errors import Refusal
-from jamreel.core.forming.law import Law
-from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.units import Mm
 from jamreel.core.values import (
     Frozen,
@@ -22,7 +20,6 @@ from jamreel.core.values import (
     Written,
     refused,
 )
-from jamreel.core.wire.sections import Section
 
 ToolKind = Literal[
     "stepped mandrel",
@@ -174,8 +171,10 @@ class Former(Written):
 
     ``target_mm`` is the inside diameter wanted, ``former_mm`` the ideal former for it, ``tool``
     and ``tool_mm`` the nearest step the maker has (``at_mm`` from the tip of what tapers, ``ratio``
-    over 1 where it is oval), and ``result_mm`` what wire off that step opens to. ``tool`` is None
-    when there is no tool to bend on. ``off_mm`` is how much longer or shorter the inside comes out.
+    over 1 where it is oval), and ``result_mm`` what wire off that step opens to, give or take
+    ``doubt_mm`` where that is known. ``tool`` is None when there is no tool to bend on. ``off_mm``
+    is how much longer or shorter the inside comes out. A ``band`` of several wires tells nothing
+    of one of them.
     """
 
     target_mm: Millimetres
@@ -187,6 +186,8 @@ class Former(Written):
     ratio: Quantity = 1.0
     off_mm: Millimetres | None = None
     turns: int = 1
+    doubt_mm: Millimetres | None = None
+    band: bool = False
 
 
 def nearest_place(wanted: float, tools: Sequence[Tool], *, oval: bool = False) -> Place | None:
@@ -212,12 +213,7 @@ def flat_pliers(tools: Sequence[Tool]) -> Tool | None:
 
 
 def choose_former(
-    target: float,
-    former: float,
-    tools: Sequence[Tool],
-    section: Section,
-    law: Law,
-    kept: float = 1.0,
+    target: float, former: float, tools: Sequence[Tool], sprung: Callable[[float], float]
 ) -> Former:
     """Return the former for a target diameter, with what the nearest real step does to it.
 
@@ -225,16 +221,15 @@ def choose_former(
         target: inside diameter wanted [mm].
         former: the ideal former [mm].
         tools: what the maker has.
-        section: of the wire.
-        law: of its metal.
-        kept: share of the springback that malleting leaves.
+        sprung: the inside diameter that it opens to off a former [mm], infinite where it springs
+            straight.
 
-    Source: ``sprung_diameter``.
+    Source: ``springback.sprung_diameter``, ``band.opens_to``.
     """
     found = nearest_place(former, tools, oval=True)
     if found is None or not NEAR[0] <= found.diameter / former <= NEAR[1]:
         return Former(target_mm=target, former_mm=former, tool=None, tool_mm=None, result_mm=None)
-    result = sprung_diameter(found.diameter, section, law, kept)
+    result = sprung(found.diameter)
     straight = math.isinf(result)
     return Former(
         target_mm=target,

@@ -472,6 +472,7 @@ class Weaving(Interlacing):
             bare=None if b.size.ends else (b.size.width, b.size.thickness),
             hooked=b.size.hooked,
             weaving=self,
+            lengthwise=b.wires.lengthwise,
         )
 
 

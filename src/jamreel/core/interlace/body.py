@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from jamreel.core.advice import Advice
 from jamreel.core.bench.steps import Step
 from jamreel.core.fit.thickness import Lies
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.interlace.cells import Cell
 from jamreel.core.parts.base import End, Hold, WireUse
@@ -72,13 +73,15 @@ class BodySize:
 @dataclass(frozen=True, eq=False)
 class BodyWires:
     """What a body is made of: working wires with what a row takes of each, the frame, and the beads
-    of a row, by turns. ``core`` is the thinnest that working wires are bent round [mm]."""
+    of a row, by turns. ``core`` is the thinnest that working wires are bent round [mm]. Those that
+    run ``lengthwise`` bend with the body; beads and turns round others stay as they are."""
 
     working: Wire
     worked: tuple[Takes, ...]
     core: float
     frame: tuple[WireUse, ...] = ()
     beads: tuple[tuple[OneBead, ...], ...] = ((),)
+    lengthwise: tuple[Lengthwise, ...] = ()
 
 
 @dataclass(frozen=True, eq=False)

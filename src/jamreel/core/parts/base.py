@@ -16,6 +16,7 @@ from jamreel.core.advice.joining import Row, rows_meet
 from jamreel.core.bench.steps import Opening, Step, step
 from jamreel.core.choices import Asking
 from jamreel.core.fit.thickness import Lies
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.strength import opening_force, oval_force, pulling_force
@@ -189,7 +190,8 @@ class Made:
     ``one_loop`` are the same one: a ring holds its neighbours and what hangs there all at once.
     ``bare`` ends that go into a cap are so wide and thick. What is ``hooked`` ends at its right in
     a hook of its own, so wide. What ``goes_last`` is put on parts that have to be there.
-    ``weaving`` is how it is woven or bound, where it is.
+    ``weaving`` is how it is woven or bound, where it is; its wires that run ``lengthwise`` are bent
+    to the wearer with it.
     """
 
     length: float
@@ -213,6 +215,7 @@ class Made:
     goes_last: bool = False
     advice: tuple[Advice | None, ...] = ()
     weaving: Interlacing | None = None
+    lengthwise: tuple[Lengthwise, ...] = ()
 
     def but(self, **changes: Any) -> "Made":
         """Return it with some of it made otherwise."""

@@ -63,6 +63,18 @@ Row = tuple[str, float | None, float | None]
 SAME_SHARE = 0.01
 
 
+def former_rows(former: Former | None) -> list[Row]:
+    """Return the figures of what a body is bent on: the ideal, the maker's step, what that opens
+    to."""
+    if former is None:
+        return []
+    return [
+        ("former", former.former_mm, None),
+        ("step", former.tool_mm, None),
+        ("step_result", former.result_mm, former.doubt_mm),
+    ]
+
+
 @dataclass(frozen=True)
 class Fit:
     """How a piece fits: the girth it goes round, its ease, and the word for it."""

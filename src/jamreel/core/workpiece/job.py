@@ -1,5 +1,6 @@
 """The job at hand, and what is the same for every piece made of one wire."""
 
+import math
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
@@ -11,9 +12,10 @@ from jamreel.core.cutting.cuts import Cut, Cutting
 from jamreel.core.errors import Refusal
 from jamreel.core.fit.ease import Ease, EaseChoice, EaseTable, ease_of
 from jamreel.core.fit.tryon import TryOn
+from jamreel.core.forming.band import Band, doubt_of, former_of, opens_to
 from jamreel.core.forming.chosen import Known, Wire, chosen
 from jamreel.core.forming.palette import Palette, WovenHand, palette_of
-from jamreel.core.forming.springback import former_diameter
+from jamreel.core.forming.springback import former_diameter, sprung_diameter
 from jamreel.core.forming.tools import (
     NEAR,
     Former,
@@ -155,8 +157,21 @@ class Job:
     def former(self, wire: Wire, target: float) -> Former:
         """Return what to bend a body on that is to spring to an inside diameter ``target``."""
         ideal = former_diameter(target, wire.shape, wire.law, self.kept)
+
+        def sprung(former: float) -> float:
+            return sprung_diameter(former, wire.shape, wire.law, self.kept)
+
+        return choose_former(target, ideal, (*self.shop.formers, *self.shop.pins), sprung)
+
+    def former_of_band(self, band: Band, thick: float, target: float) -> Former:
+        """Return what to bend a band on, ``thick`` all through, that is to spring to an inside
+        diameter ``target`` [mm]. Raises ValueError for one that no former bends so far."""
+        ideal = former_of(target, thick, band)
         tools = (*self.shop.formers, *self.shop.pins)
-        return choose_former(target, ideal, tools, wire.shape, wire.law, self.kept)
+        found = choose_former(target, ideal, tools, lambda one: opens_to(one, thick, band))
+        doubt = doubt_of(found.tool_mm or ideal, thick, band)
+        known = None if math.isinf(doubt) or math.isnan(doubt) else doubt
+        return found.model_copy(update={"doubt_mm": known, "band": True})
 
     def on_pins(
         self, wires: Iterable[tuple[StraightWire, Cut]], *, named: bool

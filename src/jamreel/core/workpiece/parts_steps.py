@@ -46,6 +46,7 @@ def order_of_work(
     sets: int = 1,
     trial: Trial | None = None,
     loops: Loops | None = None,
+    bends: tuple[Step, ...] = (),
 ) -> tuple[Step, ...]:
     """Return the steps of a composed piece.
 
@@ -58,6 +59,7 @@ def order_of_work(
         sets: how often the whole is made, 2 for a pair.
         trial: how its length is tried, None for what has none to try.
         loops: what hangs in which loop of it, where that is known.
+        bends: how the finished piece is bent to its wearer.
 
     Raises:
         Refusal: ends that no order can join.
@@ -74,12 +76,28 @@ def order_of_work(
     steps = (
         *_cutting(wires),
         step("composed.lay_out", "form", check=True, finished=laid.finished),
-        *work,
+        *_once_each(work),
+        *bends,
         step("composed.try_on", "fit", cautions=worn, check=True),
         press_in_step(),
     )
     silent = sum(kind.made.minutes * kind.times for kind in laid.kinds if not kind.made.steps)
     return _with_minutes(steps, sets * silent)
+
+
+def _once_each(steps: Sequence[Step]) -> Iterator[Step]:
+    """Yield steps, those of two halves that are alike as one: both caps are glued at once."""
+    found: dict[str, Step] = {}
+    for one in steps:
+        twin = found.get(one.id)
+        if twin is None or twin.says != one.says:
+            found[one.id if twin is None else f"{one.id}_other"] = one
+            continue
+        both = {"times": twin.times + one.times, "minutes": twin.minutes + one.minutes}
+        figures = {**twin.figures, "count": float(twin.times + one.times)}
+        found[one.id] = twin.model_copy(update={**both, "figures": figures})
+    for key, one in found.items():
+        yield one if key == one.id else one.model_copy(update={"id": key})
 
 
 def _shows_early(entry: Entry) -> bool:

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterator, Sequence
 from itertools import groupby
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -247,37 +247,35 @@ def round_body(
     # The body's middle lies in front, opposite the closure.
     start_at = ring.length / 2 - scale * (composition.body_at + composition.body / 2)
     thickest = max((p.made.thickness for p in composition.parts), default=0.0)
-    rows: list[tuple[float, float, float, str, bool]] = [
-        (p.at, p.at + p.length, p.made.thickness, tone_of(p.made), False)
-        for p in composition.parts
-        if not p.drop
-    ]
+    rows = [row for p in composition.parts if not p.drop for row in _seen_from_the_edge(p)]
     fastened, length = composition.fastened, composition.finished
-    rows.append((0.0, fastened.receiving.length, fastened.receiving.thickness, "closure", True))
-    holding = fastened.holding
-    rows.append((length - holding.length, length, holding.thickness, "closure", True))
-    rows = [row for row in rows if row[4] or row[1] - row[0] >= FINEST_MM]
+    for half, at in (
+        (fastened.receiving, 0.0),
+        (fastened.holding, length - fastened.holding.length),
+    ):
+        rows.append(_Seen(at, at + half.length, half.thickness, half.thickness / 2, closure=True))
+    rows = [row for row in rows if row.closure or row.end - row.start >= FINEST_MM]
     # Where a bead has its centre, and a link its line: looked up on the ring all at once.
-    runs = [_along(start, end, bool(tone) and not closure) for start, end, _, tone, closure in rows]
-    lifts = np.repeat([row[2] / 2 for row in rows], [len(run) for run in runs])
+    runs = [_along(row.start, row.end, bool(row.tone)) for row in rows]
+    lifts = np.repeat([row.lift for row in rows], [len(run) for run in runs])
     found = ring.at(start_at + scale * np.concatenate(runs), lifts)
     places = np.split(found, np.cumsum([len(run) for run in runs])[:-1])
     shapes: dict[str, tuple[Stroke, ...]] = {}
     placed: list[Placed] = []
-    for i, ((start, end, thick, tone, closure), points) in enumerate(
-        zip(rows, places, strict=True)
-    ):
-        if tone and not closure:
-            wide = round(min(thick, (end - start) * 1.02) / 2, 2)
-            name = f"{tone} {wide}"
+    for i, (row, points) in enumerate(zip(rows, places, strict=True)):
+        if row.tone:
+            wide = round(min(row.thick, (row.end - row.start) * 1.02) / 2, 2)
+            name = f"{row.tone} {wide}"
             if name not in shapes:
                 round_one = circle((0.0, 0.0), wide)
-                shapes[name] = (Stroke(part="bead", points=round_one, closed=True, tone=tone),)
+                shapes[name] = (Stroke(part="bead", points=round_one, closed=True, tone=row.tone),)
             x, y = (round(float(value), 2) for value in points[0])
             placed.append(Placed(shape=name, at=(x, y)))
         else:
-            name = f"closure {i}" if closure else f"link {i}"
-            strokes.append(Stroke(part=name, points=points_of(points), width_mm=max(thick, 0.4)))
+            name = f"closure {i}" if row.closure else f"link {i}"
+            strokes.append(
+                Stroke(part=name, points=points_of(points), width_mm=max(row.thick, 0.4))
+            )
     dims = [across(outline, low + thickest, 0.0, say(f"drawing.{part}_across"))]
     sheet = section_sheet(
         say(f"drawing.on_the_{part}"),
@@ -287,6 +285,40 @@ def round_body(
         ("measure", "fit"),
     )
     return sheet.model_copy(update={"shapes": shapes, "placed": tuple(placed)})
+
+
+class _Seen(NamedTuple):
+    """What is seen on its edge: from, to, how thick, how far its middle lies from the skin [mm],
+    its tone where it is a bead, and whether it is the closure's."""
+
+    start: float
+    end: float
+    thick: float
+    lift: float
+    tone: str = ""
+    closure: bool = False
+
+
+def _seen_from_the_edge(part: Lying) -> Iterator[_Seen]:
+    """Yield what is seen of a part on its edge; a body that bends is a band, with the beads of its
+    rows on it."""
+    made, end = part.made, part.at + part.length
+    weaving, middle = made.weaving, made.thickness / 2
+    if weaving is None:
+        yield _Seen(part.at, end, made.thickness, middle, tone_of(made))
+        return
+    beads = weaving.body.wires.beads if isinstance(weaving, Weaving) else ()
+    if not any(beads) or not made.lengthwise or not isinstance(weaving, Weaving):
+        yield _Seen(part.at, end, made.thickness, middle)
+        return
+    band = max(one.wire.shape.thickness for one in made.lengthwise)
+    yield _Seen(part.at, end, band, middle)
+    size = weaving.body.size
+    for n in range(weaving.rows):
+        at, row = part.at + size.before + n * size.pitch, beads[n % len(beads)]
+        if row:
+            high = max(one.bead for one in row)
+            yield _Seen(at, at + size.pitch, high, middle, row[0].colour)
 
 
 def _along(start: float, end: float, bead: bool) -> Array:

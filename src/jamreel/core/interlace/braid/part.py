@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 from jamreel.core.advice.weaving import braid_gapes, stiff_strands
 from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import USUAL_FINE_MM, OfRoundBeads, passes
@@ -163,6 +164,7 @@ class Braid(OfRoundBeads):
                     ),
                 ),
                 core=w.d,
+                lengthwise=(Lengthwise(w, 3 * self.each),),
                 frame=bound,
                 beads=((self.one,),) if beaded else ((),),
             ),

@@ -1,6 +1,7 @@
 """The bundle: strands side by side, bound where the maker likes, their ends turned to loops."""
 
 import math
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -13,6 +14,7 @@ from jamreel.core.advice.weaving import twist_unsampled
 from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.bindings import ONE_TURN_WANTS, Binding, stacked_longer, twisted_left
@@ -87,6 +89,13 @@ class Stacked:
         """Where strands are free between two bindings: from, to [mm]."""
         half = self.binding.band / 2
         return tuple((a + half, b - half) for a, b in pairwise(self.at))
+
+    @property
+    def lengthwise(self) -> Iterator[Lengthwise]:
+        """Its strands, each as far out as its layer lies."""
+        thick = self.thickness / (1 + max(one.layer for one in self.lanes))
+        for (wire, layer), count in Counter((one.wire, one.layer) for one in self.lanes).items():
+            yield Lengthwise(wire, count, (0.5 + layer) * thick - self.thickness / 2)
 
     def bow_of(self, lane: Lane) -> float:
         """Return how far a strand bows out between bindings [mm]: the outermost all the way."""
@@ -302,6 +311,7 @@ class Bundle(WithBindings):
             if self.ends == "loops"
             else (),
             strokes=strokes,
+            lengthwise=tuple(laid.lengthwise),
             steps=tuple(self._steps(laid, len(loops))),
             minutes=8.0 + 6.0 * self.bindings + 1.5 * len(laid.lanes),
             advice=(

@@ -12,6 +12,7 @@ from jamreel.core.advice.weaving import bar_shows, room_beside_beads, thin_bar
 from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced, passes
@@ -330,6 +331,7 @@ class Channel(Interlaced, Beaded):
                 worked=(worked,),
                 core=bar.d,
                 frame=(use,),
+                lengthwise=(Lengthwise(bar, 2),),
                 beads=tuple(row.beads for row in rows),
             ),
             look=Look(

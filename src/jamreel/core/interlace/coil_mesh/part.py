@@ -10,6 +10,7 @@ import numpy as np
 from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import Interlaced, at_height
@@ -211,6 +212,8 @@ class CoilMesh(Interlaced):
                     ),
                 ),
                 core=self.mandrel,
+                # Pressed, it was annealed with its rods in.
+                lengthwise=(Lengthwise(rod.softened if self._is_pressed else rod, shaped.rods),),
                 frame=(use,),
             ),
             look=Look(

@@ -9,6 +9,7 @@ from jamreel.core.advice.weaving import bar_shows, thin_bar, tight_gap
 from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OnBars, at_height
@@ -221,6 +222,7 @@ class CrossedWrap(OnBars):
                 ),
                 core=bar.d,
                 frame=held.uses[:1],
+                lengthwise=(Lengthwise(bar, count),),
             ),
             look=Look(
                 cell=lambda: stretched(repeat.cell(), spread),

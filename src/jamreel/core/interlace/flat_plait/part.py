@@ -11,6 +11,7 @@ from jamreel.core.advice.weaving import bunches, measure_it, off_the_loops, stif
 from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import USUAL_FINE_MM, Interlaced
@@ -202,6 +203,7 @@ class FlatPlait(Interlaced):
                     ),
                 ),
                 core=w.d,
+                lengthwise=(Lengthwise(w, plait.strands),),
                 frame=(self._laced(*laced),) if laced else (),
             ),
             look=Look(

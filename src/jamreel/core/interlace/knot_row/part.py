@@ -11,6 +11,7 @@ import numpy as np
 from jamreel.core.advice.weaving import thin_core
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OfRoundBeads, OnBars, passes
@@ -430,6 +431,10 @@ class _Rows:
                 worked=self._worked(),
                 core=self.core.d,
                 frame=tuple(use for use, _ in cores),
+                lengthwise=(
+                    Lengthwise(self.core, len(self.rows) * part.cores),
+                    Lengthwise(fine, len(self.rows) * part.inlaid),
+                ),
                 beads=((part.one.model_copy(update={"times": beads}),),) if beads else ((),),
             ),
             look=Look(

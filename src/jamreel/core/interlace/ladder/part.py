@@ -9,6 +9,7 @@ from jamreel.core.advice.weaving import bar_shows, thin_bar, turns_push
 from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OnBars, at_height, passes
@@ -134,6 +135,7 @@ class Ladder(OnBars, Beaded):
                 worked=(Takes("ladder_working", takes),),
                 core=bar.d,
                 frame=(inner,) if loop.bare else (inner, outer),
+                lengthwise=(Lengthwise(bar, self.bars),),
                 beads=(beads,),
             ),
             look=Look(

@@ -10,6 +10,7 @@ import numpy as np
 from jamreel.core.advice.weaving import ribbon_hides, thin_bar, turns_pile
 from jamreel.core.choices import choice, like
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.base import OfRoundBeads, passes
 from jamreel.core.interlace.body import Body, BodySize, BodyWires, Look, Takes, Work
@@ -378,6 +379,7 @@ class Lattice(OfRoundBeads):
                 ),
                 core=base.d,
                 frame=(placed,),
+                lengthwise=(Lengthwise(base, 1),),
                 beads=((self.one,),),
             ),
             look=Look(cell=lambda: ribbon.cell(self.colour), frame_strokes=drawn(placed)),
