@@ -4,6 +4,8 @@ import math
 from typing import Any
 
 import pytest
+from scipy.integrate import quad
+from scipy.optimize import brentq
 
 from jamreel.core.fit.ease import (
     CopyEase,
@@ -13,6 +15,9 @@ from jamreel.core.fit.ease import (
     ProportionalEase,
     ease_of,
 )
+from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.opened import stays_between, stays_open
+from jamreel.core.forming.stiffness import elastic_opening
 from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import metals
@@ -213,3 +218,134 @@ def test_beads_on_a_rigid_core_reach_in_by_half_of_them(kind: str, beads: int) -
     assert plan.inside_girth_mm.value == pytest.approx(2 * math.pi * nearest, abs=0.01)
     fastened = next(one.value_mm for one in plan.ledger if one.id == "fastened")
     assert fastened == pytest.approx(plan.inside_girth_mm.value)
+
+
+# --- A bar that is rolled before its ends are hammered --------------------------------------------
+
+
+def test_a_paddle_takes_its_metal_from_the_strip_that_it_is_hammered_from() -> None:
+    """3.0 round rolled to 3.5 x 1.9, ends 8 long and 1.0 thick that taper over 10."""
+    piece = {"kind": "forged_bangle", "ends": "paddles", "paddle_length": 8, "paddle_taper": 10}
+    plan = planned(piece, ("3 mm", "copper", "dead_soft"), {"wrist_girth": 158})
+    wide = 3.5 * math.sqrt(1.9)  # half of what is hammered thinner goes to each way
+    round_ends = math.pi / 4 - 1
+
+    def area(u: float) -> float:
+        w, t = wide + u * (3.5 - wide), 1.0 + u * 0.9
+        return w * t + round_ends * t * t
+
+    # Simpson is exact of a section that grows by a square law.
+    taper = 10 * (area(0) + 4 * area(0.5) + area(1)) / 6
+    stock = (8 * area(0) + taper) / (math.pi / 4 * 9)
+    assert stock == pytest.approx(12.96, abs=0.005)
+    less = next(line.value_mm for line in plan.ledger if line.id == "less_paddles")
+    assert less == pytest.approx(2 * (stock - 18), abs=1e-6)
+
+
+# --- What stays open ---------------------------------------------------------------------------
+
+
+def by_moments(
+    d: float, youngs: float, mpa: float, radius: float, pulled: float, half: float
+) -> float:
+    """Set of an arc of round wire that was pulled open: moment by place, curvature by section."""
+    stiff, gives = youngs * math.pi * d**4 / 64, 2 * mpa / youngs / d
+
+    def held(bend: float) -> float:
+        if bend <= gives:
+            return stiff * bend
+        y = mpa / youngs / bend
+        pull = quad(
+            lambda h: 2 * min(mpa, youngs * bend * h) * h * 2 * math.sqrt(d * d / 4 - h * h),
+            0, d / 2, points=[y],
+        )  # fmt: skip
+        return float(pull[0])
+
+    def bend_of(moment: float) -> float:
+        if moment <= stiff * gives:
+            return moment / stiff
+        return float(brentq(lambda bend: held(bend) - moment, gives, 500 * gives))
+
+    def opens(force: float) -> float:
+        def place(phi: float) -> float:
+            lever = math.cos(phi) - math.cos(half)
+            return bend_of(force * radius * lever) * lever
+
+        return 2 * radius**2 * float(quad(place, 0, half, epsabs=1e-8, limit=200)[0])
+
+    most = mpa * d**3 / 6 / (radius * (1 - math.cos(half)))
+    force = brentq(lambda share: opens(share * most) - pulled, 0.1, 0.9999)
+    springs = quad(lambda phi: (math.cos(phi) - math.cos(half)) ** 2, 0, half)[0]
+    return pulled - 2 * force * most * radius**3 * float(springs) / stiff
+
+
+@pytest.mark.parametrize(
+    ("kind", "metal", "stays"), [("open_cuff", "copper", 0.07), ("overlap_bangle", "brass", 25.4)]
+)
+def test_what_stays_open_is_summed_all_along_the_arc(kind: str, metal: str, stays: float) -> None:
+    plan = planned({"kind": kind}, ("2 mm", metal, "half_hard"), {"wrist_girth": 165}, Shop())
+    opens = next(one for one in plan.feels if one.id == "opens")
+    assert opens.value_mm == pytest.approx(stays, abs=0.06 if stays > 1 else 0.01)
+    # Metal is not exactly as tabled: a range, not a figure.
+    assert " mm to " in opens.says
+
+
+@pytest.mark.parametrize("pulled", [8.0, 12.0, 20.0])
+def test_the_set_of_an_arc_is_what_moments_and_curvatures_come_to(pulled: float) -> None:
+    wire = Wire(2.0, "2.0", metals()["copper"], "half_hard", 210.0)
+    found = stays_open(wire, 29.0, pulled, 2.8)
+    assert found == pytest.approx(by_moments(2.0, 117_000, 210.0, 29.0, pulled, 2.8), abs=0.02)
+    # A hinge at the back would keep all that is past the elastic opening.
+    assert found < pulled - elastic_opening(2.0, 29.0, 210 / 117_000, 2.8)
+    least, most = stays_between(wire, 29.0, pulled, 2.8)
+    assert least < found < most
+
+
+def test_an_arc_that_springs_back_keeps_nothing() -> None:
+    wire = Wire(2.0, "2.0", metals()["copper"], "half_hard", 210.0)
+    assert stays_open(wire, 29.0, 6.0) == 0.0
+
+
+# --- How far a piece of parts may come out otherwise -----------------------------------------------
+
+
+def of_beads(shop: Shop, **own: Any) -> Plan:
+    piece = {
+        "kind": "linked_bracelet",
+        "counted": False,
+        "entries": [{"id": "e1", "part": {"kind": "linked_bead", "bead": 8, "hole": 2}, "times": 9}],
+        "closure": {"kind": "bought_clasp"},
+        **own,
+    }  # fmt: skip
+    return planned(piece, ("1 mm", "copper", "half_hard"), {"wrist_girth": 160}, shop)
+
+
+def test_loops_and_beads_made_one_by_one_spread_the_finished_length() -> None:
+    # Two loops each reach 2 wraps + 3 + 1: 12 of a link, by 3 %; beads of 8 by 2 %.
+    variance = 9 * ((0.03 * 12) ** 2 + (0.02 * 8) ** 2)
+    finished = of_beads(TORCH).finished_length_mm
+    assert finished is not None
+    assert finished.plus_minus == pytest.approx(1.96 * math.sqrt(variance))
+
+
+def test_a_steady_hand_comes_out_nearer() -> None:
+    key = Wire(1.0, "1 mm", metals()["copper"], "half_hard", 210.0).key
+    line = {"technique": "wrapped_loop", "stock": key, "n": 20, "mean": 1.0, "squares": 0.002}
+    steady = Shop.model_validate({"outfit": {"torch": True}, "hand": {"lines": [line]}})
+    # alpha 3 + 10, beta 0.0027 + 0.001: a spread of 1.7 % instead of 3.
+    spread = math.sqrt((3 * 0.03**2 + 0.002 / 2) / (3 + 20 / 2))
+    variance = 9 * ((spread * 12) ** 2 + (0.02 * 8) ** 2)
+    finished = of_beads(steady).finished_length_mm
+    assert finished is not None
+    assert finished.plus_minus == pytest.approx(1.96 * math.sqrt(variance))
+
+
+def test_rows_of_a_woven_body_spread_by_the_square_root_of_their_count() -> None:
+    def doubt(rows: int) -> float:
+        caps = {"kind": "bought_clasp"}
+        part = {"kind": "lattice", "rows": rows, "bead": 6, "hole": 2}
+        plan = of_beads(TORCH, entries=[{"id": "e1", "part": part}], closure=caps)
+        assert plan.finished_length_mm is not None
+        return plan.finished_length_mm.plus_minus
+
+    assert doubt(40) == pytest.approx(math.sqrt(2) * doubt(20))

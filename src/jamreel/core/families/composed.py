@@ -48,6 +48,7 @@ from jamreel.core.workpiece.assemble import (
     wires_and_steps,
     worn_of,
 )
+from jamreel.core.workpiece.doubt import finished_doubt
 from jamreel.core.workpiece.ledger import Book
 from jamreel.core.workpiece.parts_steps import Trial, order_of_work
 from jamreel.core.workpiece.parts_wire import needs_of, wires_of
@@ -260,6 +261,7 @@ class Composed(MakeUp, Construction):
         self.against(worked, book)
         worn = worn_of(through)
         formers = self.formers(worked)
+        made = finished_doubt(laid, job.hand)
         in_all = sum(one.length_mm * one.quantity for one in through.cuts)
         answers = self.answers()
         if formers:
@@ -267,12 +269,12 @@ class Composed(MakeUp, Construction):
         right = laid.finished - (worked.got - worked.target.wanted)
         middle = self.mirrored or self.focal is not None or self.hung is not None
         return Workings(
-            finished=PlusMinus(value=laid.finished, plus_minus=0.0),
+            finished=PlusMinus(value=laid.finished, plus_minus=made),
             inside=self.inside(worked),
             fit=self.fit(worked),
             ledger=book.lines,
             rows=[
-                ("finished", laid.finished, None),
+                ("finished", laid.finished, made),
                 ("body", laid.body, None),
                 ("wire_in_all", in_all or None, None),
                 ("off_length", abs(worked.off), None),

@@ -133,9 +133,8 @@ class ForgedBangle(OpenRing):
         if self.ends == "paddles":
             wide, long = self._paddle_width(wire), self.paddle_length
             # A bar of any section counts as a round one of its area.
-            bar = paddle_stock(
-                2 * math.sqrt(wire.area / math.pi), wide, thick, long, self.paddle_taper
-            )
+            round_bar = 2 * math.sqrt(wire.area / math.pi)
+            bar = paddle_stock(round_bar, wide, thick, long, self.paddle_taper, strip)
             return Forged(strip, long + self.paddle_taper, bar, wide, thick)
         across = 2 * self.pearl * math.sqrt(CUP_DEPTH - CUP_DEPTH**2)
         blank = cup_blank(self.pearl, CUP_DEPTH * self.pearl)

@@ -138,22 +138,3 @@ def open_gives(force: float, radius: float, rigidity: float) -> float:
     Source: Castigliano's theorem on a half ring; published in statics textbooks.
     """
     return math.pi / 2 * force * radius**3 / rigidity
-
-
-def stays_open(opened: float, elastic: float) -> float:
-    """Return by how much an arc stays open that was opened past its yield.
-
-    Args:
-        opened: as far as it was pulled [mm].
-        elastic: as far as it springs back from [mm]; see ``elastic_opening``.
-
-    Returns:
-        Set [mm]. On the safe side: the back gives all at once, like a hinge.
-
-    Example:
-        >>> stays_open(20.0, 7.0)
-        13.0
-
-    Source: plastic hinge; published, any text on plasticity.
-    """
-    return max(0.0, opened - elastic)

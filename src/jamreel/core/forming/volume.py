@@ -71,20 +71,25 @@ def widest(area: float, thickness: float) -> float:
 
 
 def paddle_stock(
-    bar: float, width: float, thickness: float, length: float, taper: float = 0.0
+    bar: float,
+    width: float,
+    thickness: float,
+    length: float,
+    taper: float = 0.0,
+    strip: Flat | None = None,
 ) -> float:
     """Return how much of a round bar a paddle at its end takes.
 
-        (l A1 + taper mean) / A0, k = pi / 4 - 1
-        mean = d^2 (1 + k) + [(w - d) d + (t - d) d (1 + 2 k)] / 2
-               + [(w - d)(t - d) + k (t - d)^2] / 3
+        (l A1 + taper mean) / A0, of widths times thicknesses less their round edges:
+        mean = w0 t0 + (w0 dt + t0 dw) / 2 + dw dt / 3 + (pi / 4 - 1) (t0^2 + t0 dt + dt^2 / 3)
 
     Args:
         bar: d0 of the bar [mm].
         width: w of the paddle [mm], as measured on a sample: no sum says it.
         thickness: t of the paddle [mm], its edges round.
         length: l of the paddle [mm].
-        taper: how far it goes over into the bar [mm].
+        taper: how far it goes over into the bar, or the strip [mm].
+        strip: that the bar is rolled to first, None where the bar itself is hammered.
 
     Returns:
         Length of bar [mm].
@@ -95,9 +100,10 @@ def paddle_stock(
 
     Source: metal keeps its volume, the taper taken straight; plain geometry.
     """
-    k = math.pi / 4 - 1
-    w, t = width - bar, thickness - bar
-    mean = bar**2 * (1 + k) + (w * bar + t * bar * (1 + 2 * k)) / 2 + (w * t + k * t * t) / 3
+    w, t = (strip.width, strip.thickness) if strip else (bar, bar)
+    dw, dt = width - w, thickness - t
+    edges = (math.pi / 4 - 1) * (t * t + t * dt + dt * dt / 3)
+    mean = w * t + (w * dt + t * dw) / 2 + dw * dt / 3 + edges
     paddle = Flat(width=width, thickness=thickness).area
     return (length * paddle + taper * mean) / (math.pi * bar**2 / 4)
 

@@ -3,6 +3,7 @@
 import math
 
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.opened import stays_between, stays_open
 from jamreel.core.forming.stiffness import (
     PRESS_N,
     closed_gives,
@@ -10,7 +11,6 @@ from jamreel.core.forming.stiffness import (
     open_gives,
     opening_pull,
     opening_strain,
-    stays_open,
 )
 from jamreel.core.forming.strength import STANDARD_GRAVITY
 from jamreel.core.result import Feel
@@ -28,6 +28,8 @@ HELD_G = {
     "cat": 4500.0,
     "bucket": 11000.0,
 }
+# Less than this nobody sees it stay open [mm].
+LEAST_SET_MM = 0.05
 # A bangle that gives less than this under 5 N hardly gives, and so on [mm]; common practice, no
 # source.
 GIVES_MM = (("stiff", 0.4), ("firm", 1.5), ("springy", 5.0))
@@ -89,15 +91,17 @@ def opened(wire: Wire, radius: float, pulled: float, half: float = math.pi) -> F
         pulled: by which its ends part [mm].
         half: angle from its back to an end [rad].
 
-    Source: ``opening_pull`` up to the yield, the plastic hinge of its back beyond.
+    Source: ``opening_pull`` up to the yield, the plastic hinge of its back beyond; what stays by
+        moment and curvature all along it (``forming.opened``).
     """
     if pulled <= 0:
         return None
     newtons = min(opening_pull(pulled, radius, rigidity(wire), half), _hinge(wire, radius, half))
     springs = elastic_opening(wire.fibre, radius, wire.law.gives_at, half)
-    stays = stays_open(pulled, springs)
+    stays = stays_open(wire, radius, pulled, half)
+    least, most = stays_between(wire, radius, pulled, half)
     strain = opening_strain(wire.fibre, radius, pulled, half)
-    key = "sets" if stays > 0 else "springs"
+    key = "sets" if most >= LEAST_SET_MM else "springs"
     return Feel(
         id="opens",
         label=say("feel.opens.label", pulled=pulled),
@@ -106,7 +110,8 @@ def opened(wire: Wire, radius: float, pulled: float, half: float = math.pi) -> F
         says=say(
             f"feel.opens.{key}",
             felt=felt(newtons),
-            stays=stays,
+            least=least,
+            most=most,
             strain=100 * strain,
             springs=springs,
         ),
