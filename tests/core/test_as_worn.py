@@ -306,14 +306,14 @@ def test_an_arc_that_springs_back_keeps_nothing() -> None:
     assert stays_open(wire, 29.0, 6.0) == 0.0
 
 
-# --- How far a piece of parts may come out otherwise -----------------------------------------------
+# --- How far a piece of parts may come out otherwise ----------------------------------------------
 
 
 def of_beads(shop: Shop, **own: Any) -> Plan:
     piece = {
         "kind": "linked_bracelet",
         "counted": False,
-        "entries": [{"id": "e1", "part": {"kind": "linked_bead", "bead": 8, "hole": 2}, "times": 9}],
+        "entries": [{"part": {"kind": "linked_bead", "bead": 8, "hole": 2}, "times": 9}],
         "closure": {"kind": "bought_clasp"},
         **own,
     }  # fmt: skip
@@ -349,3 +349,18 @@ def test_rows_of_a_woven_body_spread_by_the_square_root_of_their_count() -> None
         return plan.finished_length_mm.plus_minus
 
     assert doubt(40) == pytest.approx(math.sqrt(2) * doubt(20))
+
+
+def test_loops_beside_a_centre_strip_bear_at_its_ends() -> None:
+    """A strip of 140, hook and catch of 1.3 on common dowels: 38 more, as one was recorded."""
+    bundle = {"kind": "bundle", "along": 140, "section": "round"}
+    closure = {"kind": "broad_hook", "wire": "1.3 mm"}
+    strips = [
+        of_beads(TORCH, entries=[{"id": "e1", "part": {**bundle, "centre_stops": stops}}],
+                 closure=closure).finished_length_mm
+        for stops in (1, 0)
+    ]  # fmt: skip
+    beside, beyond = (one.value for one in strips if one is not None)
+    assert beside == pytest.approx(178, abs=0.5)
+    # Without a strand that stops, a plain loop on 3.2 of 1.0 wire reaches 4.2 beyond each end.
+    assert beyond - beside == pytest.approx(2 * 4.2)

@@ -427,8 +427,6 @@ TUBE_CAPS = {
     "kind": "end_caps",
     "cap_of": "tube",
     "tube": "17",
-    "body_width": "23",
-    "body_thickness": "2.6",
     "cap": "16",
     "depth": "13",
     "plate": "domed",
@@ -525,10 +523,9 @@ def test_a_coil_mesh_with_caps_from_tube() -> None:
 def test_a_tube_is_stretched_only_where_it_has_to_be_and_soft_before_each_pull(
     tube: str, steps: list[str]
 ) -> None:
-    caps = {"kind": "end_caps", "cap_of": "tube", "tube": tube, "body_width": "12",
-            "body_thickness": "2"}  # fmt: skip
+    caps = {"kind": "end_caps", "cap_of": "tube", "tube": tube}
     hard = palette_of(WireChoice(size=WireSize(diameter_mm=0.8), metal="brass", temper="half_hard"))
-    made = registered_closures()["end_caps"].model_validate(caps).make(hard)
+    made = registered_closures()["end_caps"].model_validate(caps).over(12, 2).make(hard)
     assert [one.id for one in made.receiving.steps] == steps
     fits = next(one for one in made.receiving.advice if one is not None)
     assert (fits.id == "tube_goes_in") == (steps[0] == "tube")
@@ -629,12 +626,7 @@ def necklace(falls: str) -> dict[str, Any]:
         "falls": falls,
         "entries": [{"id": "e1", "part": cord, "fill": True}],
         "focal": {"kind": "wound_ring", "wound": 7},
-        "closure": {
-            "kind": "end_caps",
-            "cap_of": "coil",
-            "body_width": "3",
-            "body_thickness": "1.5",
-        },
+        "closure": {"kind": "end_caps", "cap_of": "coil"},
     }
     return brief
 

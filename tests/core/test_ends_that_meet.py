@@ -13,6 +13,7 @@ from jamreel.core.closures import Closure, registered_closures
 from jamreel.core.closures.broad_hook import BroadHook
 from jamreel.core.closures.crook_hook import CrookHook
 from jamreel.core.closures.doubled_hook import DoubledHook
+from jamreel.core.closures.end_caps import EndCaps
 from jamreel.core.closures.folded_hook import FoldedHook
 from jamreel.core.closures.s_hook import SHook
 from jamreel.core.plan import BriefRefused, plan_raw
@@ -67,7 +68,7 @@ def doubled(apart: str, **own: Any) -> Body:
 
 def bars(**own: Any) -> Body:
     """Two bars 3 clear of each other: two eyes 4 apart."""
-    return body("crossed_wrap", bars=2, bar_gap=3, rows=60, **own)
+    return body("crossed_wrap", **{"bars": 2, "bar_gap": 3, "rows": 60, **own})
 
 
 def channel(width: str, **own: Any) -> Body:
@@ -366,3 +367,32 @@ def test_a_joining_loop_on_a_pin_2_larger_reaches_2_further(
     assert getattr(one, same).length == getattr(other, same).length
     side = 0 if half == "holding" else 1
     assert after.ends[side].inner - before.ends[side].inner == pytest.approx(2.0)
+
+
+def test_a_tube_goes_over_the_body_that_is_there() -> None:
+    """Round a mesh of 14.5 by 7.7 lie 2 x 6.8 + 7.7 pi = 37.8; inside 9.5 there are 29.8."""
+    tube = EndCaps(cap_of="tube", tube=9.5)
+    usual, mesh = (one.make(PALETTE).receiving for one in (tube, tube.over(7.7, 14.5)))
+    (fits,), (stretched,) = usual.advice, mesh.advice
+    assert fits is not None
+    assert stretched is not None
+    assert fits.id == "tube_goes_in"
+    assert stretched.id in ("tube_stretch", "tube_anneal", "tube_splits")
+    assert f"{2 * (14.5 - 7.7) + 7.7 * math.pi:.0f}"[:2] in stretched.says + stretched.because
+    # It is as wide as the body and its own wall twice, however that lies.
+    assert mesh.width - usual.width == pytest.approx(14.5 - 12)
+
+
+def test_caps_of_a_piece_take_the_size_of_its_body() -> None:
+    brief = example("linked_bracelet")
+    caps = {"kind": "end_caps", "cap_of": "tube", "tube": 9.5}
+    told = {}
+    for bead_gap in (3, 12):
+        entry = {"id": "e1", **bars(ends="bare", bar_gap=bead_gap)}
+        piece = {**brief["piece"], "counted": False, "entries": [entry], "closure": caps}
+        wire = {"size": "1.0 mm", "metal": "copper"}
+        plan = plan_raw({**brief, "piece": piece, "wire": wire}, Shop())
+        told[bead_gap] = {one.id for one in plan.advice if one.id.startswith("tube_")}
+    # Bars 4 and 13 apart: 5 and 14 over all, and the wraps; 9.5 has 29.8 inside.
+    assert told[3] == {"tube_goes_in"}
+    assert told[12] != {"tube_goes_in"}

@@ -136,9 +136,9 @@ BY_HAND: list[tuple[str, list[Any], dict[str, Any], Rows]] = [
         "ladder_bars", "ladder_first", "half", "ladder_eyes", "clasp_rings: ladder")),
     # Caps: both made before the body is cut to them, then that is tried, then both are glued.
     ("caps with a plate", [{"kind": "coil_mesh", "coils": 4}],
-     {"closure": {"kind": "end_caps", "cap_of": "tube", "plate": "flat", "depth": "8"}}, (
-        "tube", "plate_flat", "tube", "plate_flat", "mesh_coils", "mesh_pack", "half",
-        "mesh_cut", "glued", "glued")),
+     {"closure": {"kind": "end_caps", "cap_of": "tube", "tube": "30", "plate": "flat",
+      "depth": "8"}}, (
+        "tube", "plate_flat", "cap_ring", "mesh_coils", "mesh_pack", "half", "mesh_cut", "glued")),
     # Plain loops open again: made one by one, each opened round the last.
     ("plain links", [{"part": PLAIN, "times": 4}], HOOKED, (
         "plain_first", "thread", "plain_second", "take_left: the last one", "half",

@@ -99,6 +99,10 @@ class Closure(Asking, ABC):
         typed = {k: str(getattr(v, "label", v)) for k, v in chosen.items() if v is not None}
         return {"kind": self.kind, **{k: v.partition(" (")[0] for k, v in typed.items()}}
 
+    def over(self, width: float, thickness: float) -> "Closure":
+        """Return it as it is made over bare ends so wide and thick [mm]."""
+        return self
+
     def takes_in(self, name: str, width: float, thickness: float) -> tuple[Advice | None, ...]:
         """Return whether a bare end of the body goes into its halves.
 

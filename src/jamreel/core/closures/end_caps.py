@@ -8,6 +8,8 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Any, ClassVar, Literal
 
+from pydantic import PrivateAttr
+
 from jamreel.core.advice import Advice
 from jamreel.core.advice.joining import cap_deep, cap_fits
 from jamreel.core.advice.tube import tube_fits
@@ -31,6 +33,8 @@ from jamreel.core.wire.sections import Flat
 
 # Clear between body and cap on each side, glued or soldered and pressed [mm]; common practice.
 CLEAR_GLUED_MM, CLEAR_PRESSED_MM = 0.1, 0.05
+# A body that is not there yet [mm]; common practice.
+USUAL_WIDE_MM, USUAL_THICK_MM = 12.0, 2.0
 
 
 class EndCaps(Closure):
@@ -38,7 +42,7 @@ class EndCaps(Closure):
 
     A ribbon end is a folded strip, ``cap_width`` wide and ``cap_opening`` open. Tube of an inner
     diameter ``tube`` keeps its perimeter when it is flattened over a body of
-    ``body_width`` by ``body_thickness``, or has to be stretched.
+    the body that it goes over, or has to be stretched.
     """
 
     kind: Literal["end_caps"] = "end_caps"
@@ -55,9 +59,14 @@ class EndCaps(Closure):
     cap_opening: Length = choice(2.5, 0.3, 20, when=("cap_of", "ribbon_end"))
     plate: Literal["none", "flat", "domed"] = choice("none", when=("cap_of", "tube"))
     tube: Length = choice(9.5, 2, 40, when=("cap_of", "tube"))
-    body_width: Length = choice(12.0, 1, 60, when=("cap_of", "tube", "coil"))
-    body_thickness: Length = choice(2.0, 0.3, 20, when=("cap_of", "tube", "coil"))
     wire: OptionalSize = None
+    _over: Flat | None = PrivateAttr(default=None)
+
+    def over(self, width: float, thickness: float) -> "EndCaps":
+        """Return them over an end so wide and thick [mm], whichever way it lies."""
+        found = self.model_copy()
+        found._over = Flat(width=max(width, thickness), thickness=min(width, thickness))
+        return found
 
     def make(self, wires: Palette) -> Fastened:
         """Return both halves; what the body goes into the caps by is no length of its own."""
@@ -125,15 +134,19 @@ class EndCaps(Closure):
 
     def takes_in(self, name: str, width: float, thickness: float) -> tuple[Advice | None, ...]:
         """Return whether a bare end goes into its caps, and is held by them."""
+        deep = cap_deep(name, self.depth, width)
+        if self.cap_of in ("tube", "coil"):
+            # Made over the body as it is.
+            return (deep,)
         wide, thick = self._mouth
-        return (cap_fits(name, width, thickness, wide, thick), cap_deep(name, self.depth, width))
+        return (cap_fits(name, width, thickness, wide, thick), deep)
 
     @property
     def _mouth(self) -> tuple[float, float]:
         """The widest and the thickest body that goes into its caps [mm]; a round cap takes one as
         thick as it is wide."""
         if self.cap_of in ("tube", "coil"):
-            return self.body_width, self.body_thickness
+            return self._goes_in.width, self._goes_in.thickness
         return self.cap_width, self.cap_opening if self.cap_of == "ribbon_end" else self.cap_width
 
     def _coil(self, w: Wire) -> WireUse:
@@ -168,8 +181,7 @@ class EndCaps(Closure):
 
     @property
     def _goes_in(self) -> Flat:
-        wide, thick = self.body_width, min(self.body_thickness, self.body_width)
-        return Flat(width=wide, thickness=thick)
+        return self._over or Flat(width=USUAL_WIDE_MM, thickness=USUAL_THICK_MM)
 
     def _fixed(self) -> Step:
         """Return the step in which the caps are fixed."""
@@ -184,7 +196,7 @@ class EndCaps(Closure):
         """Return a cap: what is bought for it, its own steps, how wide and how thick it is [mm]."""
         if self.cap_of == "coil":
             step = closure_step("cord_coil", cautions=("eyes", "ends"), pin=self.ring_pin)
-            return None, (step,), self.body_width, self.body_thickness
+            return None, (step,), self._goes_in.width, self._goes_in.thickness
         if self.cap_of != "tube":
             size = size_of(self.cap_width, self.cap)
             mass = end_cap_mass(self.cap_width, self.cap)

@@ -233,14 +233,14 @@ def compose(
     if makeup.string_ends == "through" and not makeup.closure.strung_through:
         got = makeup.closure.says
         raise Refusal("string_no_way", got=got, field="piece.string_ends")
-    fastened = _fastened(makeup, wires)
     end = string_end(makeup, string)
     reaches = end.length
     parts: list[Lying] = []
     runs: list[Run] = []
-    at = fastened.receiving.length
     units = makeup.units() if units is None else units
     every = _as_hung(makeup, with_rings(makeup, _as_made(makeup, units, maker)), maker)
+    fastened = _fastened(_over_ends(makeup.closure, every, maker), wires)
+    at = fastened.receiving.length
     for strung, members in _stretches(every):
         if strung:
             run = _strung(members, maker, at, reaches)
@@ -319,9 +319,21 @@ def _on(part: Part, thick: float) -> Part:
     return part.on(thick)
 
 
-def _fastened(makeup: MakeUp, wires: Palette) -> Fastened:
+def _over_ends(closure: Closure, units: Sequence[Unit], maker: Maker) -> Closure:
+    """Return a closure as it is made over what of the piece goes into it: the wider and the thicker
+    of both bare ends."""
+    if not closure.swallows or not units:
+        return closure
+    ends = (maker.lay(unit, 0.0).made.bare for unit in (units[0], units[-1]))
+    bare = [one for one in ends if one is not None]
+    if not bare:
+        return closure
+    return closure.over(max(wide for wide, _ in bare), max(thick for _, thick in bare))
+
+
+def _fastened(closure: Closure, wires: Palette) -> Fastened:
     try:
-        return _closure_made(makeup.closure, wires, voice())
+        return _closure_made(closure, wires, voice())
     except Refusal as refusal:
         raise refusal.at(f"piece.closure.{refusal.field}") from None
 

@@ -283,7 +283,7 @@ class Bundle(WithBindings):
         return Loop("plain", wire, self.pin)
 
     def make(self, wires: Palette) -> Made:
-        """Return the bundle, from the inside of its loops to that of the others.
+        """Return the bundle, from where its loops bear to where the others do.
 
         Raises:
             Refusal: bindings that overlap or lie beyond its ends, strands that open wider than a
@@ -291,7 +291,10 @@ class Bundle(WithBindings):
         """
         w, binding = wires.of("body", self.wire), self.binding(wires)
         laid = replace(self._laid(w, binding), over=wires.in_cap_or(BARE_MM))
-        reach = self._loop(laid.lanes[0].wire).reach if self.ends == "loops" else 0.0
+        # Beside strands that stop, loops are rolled back: they bear at the strip's own end; one
+        # recorded piece, common practice.
+        beyond = self.ends == "loops" and not self._stops
+        reach = self._loop(laid.lanes[0].wire).reach if beyond else 0.0
         loops = [one for one in laid.lanes if not one.stops]
         first = loops[0].wire
         end = End(self.pin, first.d, True, strands=len(loops), spreads=True)
