@@ -75,10 +75,10 @@ def test_wires_are_cut_off_the_rack_spoiled_and_given_back(page: Page) -> None:
 
 def test_several_pieces_are_laid_out_together(page: Page, monkeypatch: Any) -> None:
     page.get_by_role("link", name="Lay several pieces out together").click()
-    expect(page.get_by_role("heading", name=re.compile("Cutting"))).to_contain_text("27 pieces")
+    expect(page.get_by_role("heading", name=re.compile("Cutting"))).to_contain_text("28 pieces")
     expect(page.get_by_role("heading", name="To buy")).to_be_visible()
     page.get_by_role("checkbox", name="Heron's anklet").uncheck()
-    expect(page.get_by_role("heading", name=re.compile("Cutting"))).to_contain_text("26 pieces")
+    expect(page.get_by_role("heading", name=re.compile("Cutting"))).to_contain_text("27 pieces")
     strips = page.get_by_role("link", name="All bench strips").get_attribute("href") or ""
     with pdfplumber.open(io.BytesIO(page.request.get(strips).body())) as pdf:
         assert len(pdf.pages) > 5

@@ -16,7 +16,7 @@ from jamreel.core.closures.doubled_hook import DoubledHook
 from jamreel.core.closures.end_caps import EndCaps
 from jamreel.core.closures.folded_hook import FoldedHook
 from jamreel.core.closures.s_hook import SHook
-from jamreel.core.plan import BriefRefused, plan_raw
+from jamreel.core.plan import BriefRefused, plan_raw, propose_raw
 from jamreel.core.shop import Shop
 from tests.core.families import example
 from tests.core.test_first_principles import PALETTE, length_of
@@ -396,3 +396,24 @@ def test_caps_of_a_piece_take_the_size_of_its_body() -> None:
     # Bars 4 and 13 apart: 5 and 14 over all, and the wraps; 9.5 has 29.8 inside.
     assert told[3] == {"tube_goes_in"}
     assert told[12] != {"tube_goes_in"}
+
+
+@pytest.mark.parametrize(
+    ("kind", "entry", "closure", "adds"),
+    [
+        ("linked_bracelet", {**BEAD, "fill": True}, FOLDED, True),
+        ("linked_bracelet", {**ladder("2.7"), "fill": True}, doubled("9"), False),
+        ("linked_bracelet", {**body("flat_plait"), "fill": True}, WIDE_CAPS, False),
+        ("core_bangle", None, TOGGLE, False),
+    ],
+)
+def test_rings_are_added_only_where_a_single_opening_takes_them(
+    kind: str, entry: Body | None, closure: Body, adds: bool
+) -> None:
+    brief = example(kind)
+    piece = {**brief["piece"], "counted": False, "closure": closure}
+    if entry is not None:
+        piece["entries"] = [{"id": "e1", **entry}]
+    wire = {"size": "1.0 mm", "metal": "copper"} if entry else brief["wire"]
+    ways = propose_raw({**brief, "piece": piece, "wire": wire}, Shop())
+    assert any("rings" in edit.path for one in ways for edit in one.edits) == adds

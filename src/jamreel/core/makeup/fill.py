@@ -127,6 +127,23 @@ def main_knob(makeup: MakeUp, line: str = "entries") -> Knob | None:
     return Knob("count", _name(entry), (line, i, "times"), entry.times, ())
 
 
+def _takes_rings(makeup: MakeUp, laid: Composition) -> bool:
+    """Return whether rings can hang at both ends of a body: in a single opening each. A row would
+    turn over in a ring, caps take no loop, and a stiff core's loops are what the closure hangs
+    in."""
+    strung = {id(part) for run in laid.runs for part in run.parts}
+    lying = [part for part in laid.parts if not part.drop]
+    for part, side in ((lying[0], 0), (lying[-1], 1)) if lying else ():
+        if id(part) in strung:
+            if makeup.string_ends != "wrapped":
+                return False
+            continue
+        ends = part.made.ends
+        if ends is None or ends[1 - side if part.unit.turned else side].count > 1:
+            return False
+    return True
+
+
 def small_knobs(makeup: MakeUp, main: Knob | None) -> Iterator[Knob]:
     """Yield what the remainder can be spent by, one at a time."""
     if makeup.closure.fastens:
@@ -220,7 +237,9 @@ def fill(
 
     counts = _counts(main, tried, wanted, measure) if main else (0,)
     small = small_knobs(makeup, main)
-    able = (k for k in small if beside is None or k.key in beside)
+    laid = tried(())
+    rings = laid is None or _takes_rings(makeup, laid)
+    able = (k for k in small if (beside is None or k.key in beside) and (rings or k.key != "rings"))
     # What every trial costs goes by how many parts are laid out.
     trials = MOST_WORK // max(len(makeup.units()), FEWEST_LAID)
     knobs = [None, *_as_many(able, trials // max(len(counts), 1))]
