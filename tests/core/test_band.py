@@ -10,7 +10,7 @@ from jamreel.core.forming.band import (
     Lengthwise,
     doubt_of,
     former_of,
-    gives_at,
+    hand_moment,
     least_radius,
     opens_to,
     sprung_band,
@@ -135,7 +135,7 @@ def test_sections_that_are_not_round_add_up_too() -> None:
     stiff = sum(2 * copper.youngs * w * t**3 / 12 for _, w, t in shapes)
     assert sprung_band(1 / 27, band) == pytest.approx(1 / 27 - moment / stiff, rel=1e-9)
     assert np.isclose(sprung_stuck(1 / 27, band), sprung_band(1 / 27, band), rtol=1e-3)
-    assert gives_at(band) == pytest.approx(sum(2 * w * t**2 / 4 * 210 for _, w, t in shapes))
+    assert hand_moment(band) == pytest.approx(sum(2 * w * t**2 / 4 * 210 for _, w, t in shapes))
 
 
 def test_beads_and_the_thickest_wire_say_how_tight_it_may_be_bent() -> None:

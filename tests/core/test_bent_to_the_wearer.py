@@ -8,8 +8,10 @@ import pytest
 
 from jamreel.core.families import registered
 from jamreel.core.families.banded import HAND_NMM
+from jamreel.core.forming.springback import round_bend_moment
 from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
+from jamreel.core.wire.metals import metals
 from jamreel.core.words import catalogue
 from tests.core.families import example, figure
 
@@ -27,14 +29,10 @@ STIFF: dict[str, tuple[dict[str, Any], dict[str, Any]]] = {
     "flat_plait": ({"wire": "1.2 mm"}, CAPS),
     "bundle": ({}, {"kind": "broad_hook"}),
 }
-SHOP = Shop.model_validate(
-    {
-        "outfit": {"torch": True},
-        "formers": [
-            {"name": "drum", "kind": "stepped mandrel", "diameters": list(range(20, 130, 2))}
-        ],
-    }
-)
+DRUM = {"name": "drum", "kind": "stepped mandrel", "diameters": list(range(20, 130, 2))}
+# Without a torch nothing is made soft on the way: wire is as hard as it was bought.
+SHOP = Shop.model_validate({"outfit": {"torch": False}, "formers": [DRUM]})
+TORCH = Shop.model_validate({"outfit": {"torch": True}, "formers": [DRUM]})
 
 
 def bracelet(kind: str, wire: dict[str, str] | None = None, shop: Shop = SHOP) -> Plan:
@@ -114,7 +112,7 @@ def test_what_is_beaded_is_bent_between_its_beads_only() -> None:
 
 
 def test_without_a_tool_near_the_ideal_former_is_named() -> None:
-    bare = Shop.model_validate({"outfit": {"torch": True}, "formers": [], "pins": []})
+    bare = Shop.model_validate({"formers": [], "pins": []})
     plan = bracelet("ladder", shop=bare)
     (former,) = plan.formers
     assert former.tool is None
@@ -199,3 +197,43 @@ def test_both_halves_of_a_wide_closure_are_curved_with_the_piece(kind: str) -> N
     ids = [one.id for one in plan.steps]
     assert {"closure/curve_hook", "closure/curve_catch"} <= set(ids)
     assert ids.index("closure/curve_hook") < ids.index("band")
+
+
+def test_bars_that_were_annealed_spring_back_as_soft_ones_do() -> None:
+    """Five bars of 2.0 copper, soft for their eyes: 70 MPa when they are bent, not 210."""
+    thick = {**WIRE, "size": "2 mm"}
+    hard, soft = (bracelet("ladder", thick, shop) for shop in (SHOP, TORCH))
+    assert "anneal" in {one.id for one in soft.steps}
+    assert "anneal" not in {one.id for one in hard.steps}
+    copper = metals()["copper"]
+    for plan, mpa in ((hard, copper.yields["half_hard"]), (soft, copper.yields["dead_soft"])):
+        (former,) = plan.formers
+        assert former.tool_mm is not None
+        # Half of the body's thickness lies between its inner face and its bars.
+        (body,) = plan.woven
+        bent = 2 / (former.tool_mm + body.thickness_mm)
+        moment = round_bend_moment(1.0, 1 / bent, mpa, copper.youngs)
+        left = bent - moment / (copper.youngs * math.pi / 4)
+        assert former.result_mm == pytest.approx(2 / left - body.thickness_mm, abs=1e-6)
+    # Soft metal comes off nearer to its former, so that the former is wider.
+    assert soft.formers[0].former_mm > hard.formers[0].former_mm
+
+
+def test_bars_of_1_2_that_were_annealed_are_bent_over_the_thumb() -> None:
+    # 5 x 210 x 1.2^3 / 6 = 302 N mm as bought, a third of it soft.
+    assert bracelet("ladder").formers
+    assert not bracelet("ladder", shop=TORCH).formers
+
+
+def test_what_both_caps_have_alike_is_told_once_for_both() -> None:
+    own, _ = STIFF["flat_plait"]
+    brief = example("linked_bracelet")
+    entry = {"id": "e1", "part": {"kind": "flat_plait", **own}, "fill": True}
+    piece = {"kind": "linked_bracelet", "counted": True, "entries": [entry], "closure": CAPS}
+    plan = plan_raw({**brief, "wire": WIRE, "piece": piece}, TORCH)
+    ids = [one.id for one in plan.steps]
+    assert len(ids) == len(set(ids))
+    glued = next(one for one in plan.steps if one.id == "closure/glued")
+    assert glued.times == 2
+    # Rings are on before glue is near, and what is to be soft is soft before they are.
+    assert ids.index("anneal") < ids.index("closure/cap_ring") < ids.index("closure/glued")

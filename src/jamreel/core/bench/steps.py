@@ -1,7 +1,7 @@
 """Steps and cautions, worded from the catalogue."""
 
 import tomllib
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Sequence
 from functools import cache
 from pathlib import Path
 from typing import Any, Literal
@@ -194,6 +194,21 @@ def step(
         does=facts.does,
         spoils=facts.spoils,
     )
+
+
+def once_each(steps: Sequence[Step]) -> Iterator[Step]:
+    """Yield steps, those of two halves that are alike as one: both caps are glued at once."""
+    found: dict[str, Step] = {}
+    for one in steps:
+        twin = found.get(one.id)
+        if twin is None or twin.says != one.says:
+            found[one.id if twin is None else f"{one.id}_other"] = one
+            continue
+        both = {"times": twin.times + one.times, "minutes": twin.minutes + one.minutes}
+        figures = {**twin.figures, "count": float(twin.times + one.times)}
+        found[one.id] = twin.model_copy(update={**both, "figures": figures})
+    for key, one in found.items():
+        yield one if key == one.id else one.model_copy(update={"id": key})
 
 
 def cautions_of(steps: Iterable[Step]) -> tuple[Caution, ...]:

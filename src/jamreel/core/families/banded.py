@@ -11,14 +11,15 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.errors import Refusal
 from jamreel.core.families.composed import OnPiece
-from jamreel.core.forming.band import Lengthwise, gives_at, least_radius
+from jamreel.core.forming.band import Band, hand_moment, least_radius
 from jamreel.core.forming.tools import Former
 from jamreel.core.interlace.base import Weaving
 from jamreel.core.makeup.compose import Composition, Lying
 from jamreel.core.path.lines import circle, points_of
 from jamreel.core.units import Mm
-from jamreel.core.values import Dimension, Sheet, Stroke
+from jamreel.core.values import Sheet, Stroke
 from jamreel.core.words import say
+from jamreel.core.workpiece.drawing import former_dimensions
 
 # What gives under so much is bent over the thumb: some 5 N at 30 mm; common practice, no source
 # [N mm].
@@ -33,12 +34,13 @@ LEAST_SLIP_MM = 0.5
 
 @dataclass(frozen=True)
 class Bent:
-    """A body that is bent to its wearer, lengths in mm: the part, its wires that run lengthwise,
-    how wide its curve is ``inside`` when it is worn, the former (None of what is bent by hand), and
-    the least radius that its middle bears."""
+    """A body that is bent to its wearer, lengths in mm: the part, its wires that run lengthwise, as
+    hard as they are then, how wide its curve is ``inside`` when it is worn, the former (None of
+    what is bent by hand), the least radius that its middle bears, and whether a closure holds its
+    ends."""
 
     part: Lying
-    wires: tuple[Lengthwise, ...]
+    wires: Band
     inside: float
     former: Former | None
     least: float
@@ -119,15 +121,18 @@ def bent_of(worked: OnPiece, inside: float) -> Bent | None:
     part = max(_bodies(worked.laid), key=lambda one: one.length, default=None)
     if part is None:
         return None
-    wires, thick = part.made.lengthwise, part.made.thickness
+    thick = part.made.thickness
+    wires, harder = worked.as_worn(part.unit.key, part.made.lengthwise)
     former = None
-    if gives_at(wires) > HAND_NMM:
+    if hand_moment(wires) > HAND_NMM:
         try:
-            former = worked.job.former_of_band(wires, thick, inside)
+            former = worked.job.former_of_band(wires, thick, inside, harder)
         except ValueError:
             raise Refusal("no_former", got=Mm(inside), field="piece.entries") from None
     thickest = max(wires, key=lambda one: one.wire.fibre).wire
-    least = least_radius(wires, _pitch(part), thickest.metal.bears_strain(thickest.temper))
+    soft = thickest.yield_mpa <= thickest.metal.yields["dead_soft"]
+    bears = thickest.metal.bears_strain("dead_soft" if soft else thickest.temper)
+    least = least_radius(wires, _pitch(part), bears)
     return Bent(part, wires, inside, former, least, worked.laid.fastened.length > 0)
 
 
@@ -159,26 +164,12 @@ def _on_former(bent: Bent, former: Former) -> Sheet:
         Stroke(part="former", points=block, closed=True),
         *(Stroke(part=part, points=line, width_mm=bent.thick) for part, line in rows),
     )
-    dimensions = [
-        Dimension(a=(-across, deep), b=(across, deep), value_mm=on, label=say("drawing.bend_on"))
-    ]
-    if opens is not None:
-        lowest = -bent.thick - 6
-        dimensions.append(
-            Dimension(
-                a=(-opens / 2, opens / 2),
-                b=(opens / 2, opens / 2),
-                value_mm=opens,
-                label=say("drawing.opens_to"),
-                offset_mm=lowest - opens / 2,
-            )
-        )
     return Sheet(
         id="former",
         title=say("drawing.band_former"),
         stations=("form",),
         strokes=strokes,
-        dimensions=tuple(dimensions),
+        dimensions=former_dimensions(on, deep, opens, bent.thick + 6),
     )
 
 

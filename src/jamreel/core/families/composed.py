@@ -1,7 +1,7 @@
 """Composed pieces: a make-up solved to a length, whatever part of the body it is for."""
 
 from abc import abstractmethod
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any, ClassVar
@@ -15,8 +15,9 @@ from jamreel.core.errors import Refusal
 from jamreel.core.families.base import Construction, Job, usually
 from jamreel.core.families.going_on import go_on, ways_of
 from jamreel.core.fit.tryon import PuttingRight, TryOn
+from jamreel.core.forming.band import Band, Lengthwise
 from jamreel.core.forming.tools import Former
-from jamreel.core.makeup.checks import Worn, make_up_advice, weakest_of
+from jamreel.core.makeup.checks import AS_BOUGHT, Worn, make_up_advice, weakest_of
 from jamreel.core.makeup.compose import Composition, compose
 from jamreel.core.makeup.fill import (
     Edit,
@@ -54,6 +55,7 @@ from jamreel.core.workpiece.parts_steps import Trial, order_of_work
 from jamreel.core.workpiece.parts_wire import needs_of, wires_of
 from jamreel.core.workpiece.sequence_drawing import rule_of, sequence_sheet
 from jamreel.core.workpiece.sequence_ledger import write_parts
+from jamreel.core.workpiece.straight import StraightWire
 from jamreel.core.workpiece.woven import woven_bodies
 
 COMPOSE = "makeup.compose.compose"
@@ -85,6 +87,20 @@ class OnPiece:
     def loops(self) -> Loops:
         """What hangs in which loop of it."""
         return loops_of(self.laid)
+
+    def know_worn(self, worn: Worn) -> None:
+        """Keep how many times as hard its wires are in the end as when they were bought; what was
+        worked out without that is worked out anew."""
+        self.memo.clear()
+        self.memo["worn"] = worn
+
+    def as_worn(self, key: str, wires: Sequence[Lengthwise]) -> tuple[Band, Band]:
+        """Return wires of an entry as hard as they are in the end: at least, and at most."""
+        worn: Worn = self.memo.get("worn", {})
+        shares = [worn.get((key, one.wire.key), AS_BOUGHT) for one in wires]
+        pairs = list(zip(wires, shares, strict=True))
+        least, most = (tuple(one.worn(share[n]) for one, share in pairs) for n in (0, 1))
+        return least, most
 
     @property
     def link(self) -> int:
@@ -208,22 +224,29 @@ class Composed(MakeUp, Construction):
         worked = makeup.worked(job)
         laid = worked.laid
         wires = wires_of(makeup, laid, job.cuts_by, makeup.sets, job.ratio_of(laid.finished))
-        forms = makeup.forms(worked)
-        trial = makeup._trial(worked)
-        steps = order_of_work(
-            makeup,
-            laid,
-            wires,
-            makeup.worn_cautions,
-            forms,
-            makeup.sets,
-            trial,
-            worked.loops,
-            makeup.bends(worked),
-        )
-        through = wires_and_steps(job, wires, steps, laid.stuffs)
+        through = makeup._through(worked, wires)
+        worn = worn_of(through)
+        if makeup.formers(worked) and any(share != AS_BOUGHT for share in worn.values()):
+            # What was made soft on the way springs back less: that shows when it has its steps.
+            worked.know_worn(worn)
+            through = makeup._through(worked, wires)
         own = makeup._workings(worked, through, edits)
         return assemble(job, self.kind, self.family, own, through)
+
+    def _through(self, worked: OnPiece, wires: Sequence[StraightWire]) -> WiresAndSteps:
+        """Return its wires through its steps."""
+        steps = order_of_work(
+            self,
+            worked.laid,
+            wires,
+            self.worn_cautions,
+            self.forms(worked),
+            self.sets,
+            self._trial(worked),
+            worked.loops,
+            self.bends(worked),
+        )
+        return wires_and_steps(worked.job, wires, steps, worked.laid.stuffs)
 
     def _trial(self, worked: OnPiece) -> Trial | None:
         """Return how the length is tried before the piece is closed, where it has one to try."""

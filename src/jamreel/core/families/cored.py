@@ -123,9 +123,10 @@ class Cored(Threaded, LinkedRound):
         """
         core, inner = worked.laid.string, self._inner(worked)
         if "former" not in worked.memo:
-            band = (Lengthwise(core, 1),)
+            key = worked.laid.runs[0].key if worked.laid.runs else ""
+            band, harder = worked.as_worn(key, (Lengthwise(core, 1),))
             try:
-                worked.memo["former"] = worked.job.former_of_band(band, core.d, inner)
+                worked.memo["former"] = worked.job.former_of_band(band, core.d, inner, harder)
             except ValueError:
                 raise Refusal("no_former", got=Mm(inner), field="piece.string") from None
         return (worked.memo["former"],)

@@ -12,12 +12,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from jamreel.core.forming.chosen import Wire
+from jamreel.core.forming.law import YIELD_SPREAD
 from jamreel.core.forming.springback import bend_moment
 from jamreel.core.roots import root
 from jamreel.core.wire.sections import Round
 
-# Yields of wire as bought lie so far about the tabled one; from memory, no source.
-YIELD_SPREAD = 0.1
 # A section is summed in so many strips where its wires stick together.
 STRIPS = 400
 
@@ -31,6 +30,10 @@ class Lengthwise:
     count: int
     out: float = 0.0
 
+    def worn(self, times: float) -> "Lengthwise":
+        """Return them of so many times the yield."""
+        return replace(self, wire=replace(self.wire, yield_mpa=self.wire.yield_mpa * times))
+
 
 Band = Sequence[Lengthwise]
 
@@ -40,7 +43,7 @@ def stiffness(band: Band) -> float:
     return sum(one.count * one.wire.metal.youngs * one.wire.shape.second_moment for one in band)
 
 
-def gives_at(band: Band) -> float:
+def hand_moment(band: Band) -> float:
     """Return the moment at which all of its wires give, sum of Z_p sigma [N mm]."""
     return sum(one.count * one.wire.moment for one in band)
 
@@ -147,14 +150,15 @@ def former_of(inside: float, thick: float, band: Band) -> float:
     return root(miss, least, inside, within=1e-9)
 
 
-def doubt_of(former: float, thick: float, band: Band) -> float:
+def doubt_of(former: float, thick: float, band: Band, harder: Band | None = None) -> float:
     """Return how far what a band opens to may lie from the sum [mm]: for wires a little softer or
     harder than tabled, and for layers that stick to each other.
 
     Args:
         former: that it is bent round [mm].
         thick: all through [mm].
-        band: its wires.
+        band: its wires, as soft as they are at least.
+        harder: as hard as work may have made them since, None where nothing did.
 
     Returns:
         Half of the range, infinite where it may spring straight.
@@ -162,16 +166,12 @@ def doubt_of(former: float, thick: float, band: Band) -> float:
     Source: ``opens_to``; yields by 10 % either way, from memory, no source.
     """
     found = [
-        opens_to(former, thick, [_of_yield(one, 1 + share) for one in band])
-        for share in (-YIELD_SPREAD, YIELD_SPREAD)
+        opens_to(former, thick, [one.worn(1 + share) for one in wires])
+        for wires, share in ((band, -YIELD_SPREAD), (harder or band, YIELD_SPREAD))
     ]
     if len({one.out for one in band}) > 1:
         found.append(opens_to(former, thick, band, stuck=True))
     return (max(found) - min(found)) / 2
-
-
-def _of_yield(one: Lengthwise, times: float) -> Lengthwise:
-    return replace(one, wire=replace(one.wire, yield_mpa=one.wire.yield_mpa * times))
 
 
 def least_radius(band: Band, pitch: float, bears: float) -> float:

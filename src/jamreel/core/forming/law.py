@@ -7,6 +7,8 @@ import numpy as np
 import numpy.typing as npt
 
 Array = npt.NDArray[np.float64]
+# Yields of wire as bought lie so far about the tabled one; from memory, no source.
+YIELD_SPREAD = 0.1
 
 
 @dataclass(frozen=True)

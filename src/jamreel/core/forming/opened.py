@@ -11,7 +11,7 @@ from functools import lru_cache
 import numpy as np
 
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.forming.law import Array, Law
+from jamreel.core.forming.law import YIELD_SPREAD, Array, Law
 from jamreel.core.forming.springback import bend_moment
 from jamreel.core.forming.stiffness import opening_angles
 from jamreel.core.roots import root
@@ -19,8 +19,6 @@ from jamreel.core.roots import root
 # Places along half an arc, and bends of a section that its law is read at, up to so many times the
 # bend at which it gives.
 PLACES, BENDS, MOST_BENT = 721, 160, 400.0
-# Yields of wire as bought lie so far about the tabled one; from memory, no source.
-YIELD_SPREAD = 0.1
 
 
 @lru_cache(maxsize=64)

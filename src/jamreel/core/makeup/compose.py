@@ -14,6 +14,7 @@ from jamreel.core.fit.thickness import Lies, Segment
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.forming.tight import refuse_breaking
+from jamreel.core.makeup.beside import as_hung, over_ends
 from jamreel.core.makeup.sequence import CLOSURE, HUNG, RINGS, STRING, MakeUp, Unit, alone, laid_out
 from jamreel.core.parts import lengthening
 from jamreel.core.parts.base import End, Made, Part, Stretches, WireUse, pulls_at
@@ -163,6 +164,10 @@ class Maker:
         _, made, name, drop = known
         return Lying(unit, made, name, drop, at, made.length if length is None else length)
 
+    def made(self, unit: Unit) -> Made:
+        """Return what a unit comes to."""
+        return self.lay(unit, 0.0).made
+
     def _another(self, unit: Unit) -> tuple[Part, Made, str, bool]:
         """Return an entry's part as it is now: while a fit is sought it changes back and forth."""
         wanted = (unit.made_of, unit.part, unit.stretch)
@@ -238,8 +243,8 @@ def compose(
     parts: list[Lying] = []
     runs: list[Run] = []
     units = makeup.units() if units is None else units
-    every = _as_hung(makeup, with_rings(makeup, _as_made(makeup, units, maker)), maker)
-    fastened = _fastened(_over_ends(makeup.closure, every, maker), wires)
+    every = as_hung(makeup, with_rings(makeup, _as_made(makeup, units, maker)), maker.made)
+    fastened = _fastened(over_ends(makeup.closure, every, maker.made), wires)
     at = fastened.receiving.length
     for strung, members in _stretches(every):
         if strung:
@@ -288,47 +293,6 @@ def _as_made(makeup: MakeUp, units: Sequence[Unit], maker: Maker) -> Sequence[Un
     if not stretch:
         return units
     return [replace(one, stretch=stretch.get(one.top, 1.0)) for one in units]
-
-
-def _as_hung(makeup: MakeUp, units: tuple[Unit, ...], maker: Maker) -> tuple[Unit, ...]:
-    """Return units of which what is turned round its neighbour is as long as that is thick."""
-    if not any(unit.part.turned_round for unit in units):
-        return units
-    hung = (alone(makeup.hung, HUNG),) if makeup.hung else ()
-    found, on = [], dict[str, Part]()
-    for n, unit in enumerate(units):
-        round_ = unit.part.turned_round
-        beside = units[max(n - 1, 0) : n] if unit.turned else units[n + 1 : n + 2]
-        there = hung if round_ == "middle" else beside if round_ else ()
-        ends = maker.lay(there[0], 0.0).made.ends if there else None
-        if ends is None:
-            found.append(unit)
-            continue
-        try:
-            turned = _on(unit.part, ends[0].around or ends[0].wire)
-        except Refusal as refusal:
-            raise refusal.at(f"piece.{unit.path}.part.{refusal.field}") from None
-        # Those of one entry are made alike: the first tells.
-        found.append(replace(unit, part=on.setdefault(unit.key, turned)))
-    return tuple(found)
-
-
-@lru_cache(maxsize=64)
-def _on(part: Part, thick: float) -> Part:
-    """Return a part turned round something so thick [mm], the same one each time."""
-    return part.on(thick)
-
-
-def _over_ends(closure: Closure, units: Sequence[Unit], maker: Maker) -> Closure:
-    """Return a closure as it is made over what of the piece goes into it: the wider and the thicker
-    of both bare ends."""
-    if not closure.swallows or not units:
-        return closure
-    ends = (maker.lay(unit, 0.0).made.bare for unit in (units[0], units[-1]))
-    bare = [one for one in ends if one is not None]
-    if not bare:
-        return closure
-    return closure.over(max(wide for wide, _ in bare), max(thick for _, thick in bare))
 
 
 def _fastened(closure: Closure, wires: Palette) -> Fastened:

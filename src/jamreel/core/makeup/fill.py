@@ -127,6 +127,16 @@ def main_knob(makeup: MakeUp, line: str = "entries") -> Knob | None:
     return Knob("count", _name(entry), (line, i, "times"), entry.times, ())
 
 
+def _able(
+    makeup: MakeUp, main: Knob | None, beside: Container[str] | None, laid: Composition | None
+) -> Iterator[Knob]:
+    """Yield what may be varied beside the count, as the piece is laid out now."""
+    rings = laid is None or _takes_rings(makeup, laid)
+    for knob in small_knobs(makeup, main):
+        if (beside is None or knob.key in beside) and (rings or knob.key != "rings"):
+            yield knob
+
+
 def _takes_rings(makeup: MakeUp, laid: Composition) -> bool:
     """Return whether rings can hang at both ends of a body: in a single opening each. A row would
     turn over in a ring, caps take no loop, and a stiff core's loops are what the closure hangs
@@ -236,10 +246,7 @@ def fill(
             return None
 
     counts = _counts(main, tried, wanted, measure) if main else (0,)
-    small = small_knobs(makeup, main)
-    laid = tried(())
-    rings = laid is None or _takes_rings(makeup, laid)
-    able = (k for k in small if (beside is None or k.key in beside) and (rings or k.key != "rings"))
+    able = _able(makeup, main, beside, tried(()))
     # What every trial costs goes by how many parts are laid out.
     trials = MOST_WORK // max(len(makeup.units()), FEWEST_LAID)
     knobs = [None, *_as_many(able, trials // max(len(counts), 1))]

@@ -1,6 +1,7 @@
 """How far a piece of parts may come out longer or shorter than its sum: hands and beads spread."""
 
 import math
+from collections import Counter
 from collections.abc import Iterator
 
 from jamreel.core.hand.hand import Hand
@@ -27,13 +28,17 @@ def finished_doubt(laid: Composition, hand: Hand) -> float:
     Source: variances of things made one by one add up; spreads by ``hand.belief``, of beads from
         memory.
     """
-    every = ((part.made, 1) for part in laid.parts if not part.drop)
-    halves = ((half, 1) for half in (laid.fastened.receiving, laid.fastened.holding))
-    loops = ((laid.string_end, 2 * len(laid.runs)),) if laid.runs else ()
+    # What is made alike is looked at once.
+    alike = {id(part.made): part.made for part in laid.parts}
+    times = Counter(id(part.made) for part in laid.parts if not part.drop)
+    every = [(alike[key], count) for key, count in times.items()]
+    every += [(half, 1) for half in (laid.fastened.receiving, laid.fastened.holding)]
+    if laid.runs:
+        every.append((laid.string_end, 2 * len(laid.runs)))
     variance = sum(
         count * (spread * long) ** 2
-        for made, times in (*every, *halves, *loops)
-        for spread, long, count in _made_by_hand(made, times, hand)
+        for made, so_many in every
+        for spread, long, count in _made_by_hand(made, so_many, hand)
     )
     return SURE_SPREADS * math.sqrt(variance)
 

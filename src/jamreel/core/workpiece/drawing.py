@@ -111,6 +111,32 @@ def section_sheet(
     )
 
 
+def former_dimensions(
+    step: float, middle: float, result: float | None, below: float
+) -> tuple[Dimension, ...]:
+    """Return what a former is wide, and the inside that it opens to under it [mm].
+
+    Args:
+        step: width of the former.
+        middle: how high its middle lies over the lowest point.
+        result: inside diameter let go, None of what springs straight.
+        below: how far under the lowest point the latter is written.
+    """
+    on = Dimension(
+        a=(-step / 2, middle), b=(step / 2, middle), value_mm=step, label=say("drawing.bend_on")
+    )
+    if result is None:
+        return (on,)
+    opens = Dimension(
+        a=(-result / 2, result / 2),
+        b=(result / 2, result / 2),
+        value_mm=result,
+        label=say("drawing.opens_to"),
+        offset_mm=-(result / 2 + below),
+    )
+    return (on, opens)
+
+
 def former_sheet(former: Former, d: float) -> Sheet:
     """Return the former, the target and what wire off the maker's step springs to, one over the
     other; all rest on one lowest point, so that the opening shows at the top."""
@@ -119,25 +145,9 @@ def former_sheet(former: Former, d: float) -> Sheet:
     # straight off the maker's tool has no ring to draw.
     result = former.target_mm if former.tool_mm is None else former.result_mm
     rows = [("former", step, 0.0), ("target", former.target_mm, 0.0)]
-    dimensions = [
-        Dimension(
-            a=(-step / 2, step / 2),
-            b=(step / 2, step / 2),
-            value_mm=step,
-            label=say("drawing.bend_on"),
-        )
-    ]
     if result is not None:
         rows.append(("result", result, d))
-        dimensions.append(
-            Dimension(
-                a=(-result / 2, result / 2),
-                b=(result / 2, result / 2),
-                value_mm=result,
-                label=say("drawing.opens_to"),
-                offset_mm=-(result / 2 + 0.12 * result + 3),
-            )
-        )
+    below = 0.0 if result is None else 0.12 * result + 3
     strokes = tuple(
         Stroke(
             part=part,
@@ -152,7 +162,7 @@ def former_sheet(former: Former, d: float) -> Sheet:
         title=say("drawing.former"),
         stations=("form",),
         strokes=strokes,
-        dimensions=tuple(dimensions),
+        dimensions=former_dimensions(step, step / 2, result, below),
     )
 
 

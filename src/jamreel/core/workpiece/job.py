@@ -163,13 +163,16 @@ class Job:
 
         return choose_former(target, ideal, (*self.shop.formers, *self.shop.pins), sprung)
 
-    def former_of_band(self, band: Band, thick: float, target: float) -> Former:
+    def former_of_band(
+        self, band: Band, thick: float, target: float, harder: Band | None = None
+    ) -> Former:
         """Return what to bend a band on, ``thick`` all through, that is to spring to an inside
-        diameter ``target`` [mm]. Raises ValueError for one that no former bends so far."""
+        diameter ``target`` [mm]; work may have made it ``harder``. Raises ValueError for one that
+        no former bends so far."""
         ideal = former_of(target, thick, band)
         tools = (*self.shop.formers, *self.shop.pins)
         found = choose_former(target, ideal, tools, lambda one: opens_to(one, thick, band))
-        doubt = doubt_of(found.tool_mm or ideal, thick, band)
+        doubt = doubt_of(found.tool_mm or ideal, thick, band, harder)
         known = None if math.isinf(doubt) or math.isnan(doubt) else doubt
         return found.model_copy(update={"doubt_mm": known, "band": True})
 

@@ -4,7 +4,7 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from jamreel.core.bench.steps import Asked, Opening, Step, step
+from jamreel.core.bench.steps import Asked, Opening, Step, once_each, step
 from jamreel.core.errors import Refusal
 from jamreel.core.interlace.base import Weaving
 from jamreel.core.makeup.compose import Composition
@@ -76,28 +76,13 @@ def order_of_work(
     steps = (
         *_cutting(wires),
         step("composed.lay_out", "form", check=True, finished=laid.finished),
-        *_once_each(work),
+        *once_each(work),
         *bends,
         step("composed.try_on", "fit", cautions=worn, check=True),
         press_in_step(),
     )
     silent = sum(kind.made.minutes * kind.times for kind in laid.kinds if not kind.made.steps)
     return _with_minutes(steps, sets * silent)
-
-
-def _once_each(steps: Sequence[Step]) -> Iterator[Step]:
-    """Yield steps, those of two halves that are alike as one: both caps are glued at once."""
-    found: dict[str, Step] = {}
-    for one in steps:
-        twin = found.get(one.id)
-        if twin is None or twin.says != one.says:
-            found[one.id if twin is None else f"{one.id}_other"] = one
-            continue
-        both = {"times": twin.times + one.times, "minutes": twin.minutes + one.minutes}
-        figures = {**twin.figures, "count": float(twin.times + one.times)}
-        found[one.id] = twin.model_copy(update={**both, "figures": figures})
-    for key, one in found.items():
-        yield one if key == one.id else one.model_copy(update={"id": key})
 
 
 def _shows_early(entry: Entry) -> bool:
