@@ -200,13 +200,13 @@ def test_both_halves_of_a_wide_closure_are_curved_with_the_piece(kind: str) -> N
 
 
 def test_bars_that_were_annealed_spring_back_as_soft_ones_do() -> None:
-    """Five bars of 2.0 copper, soft for their eyes: 70 MPa when they are bent, not 210."""
-    thick = {**WIRE, "size": "2 mm"}
+    """Five bars of 2.0 copper, soft for their eyes: 70 MPa when they are bent, not 310."""
+    thick = {**WIRE, "size": "2 mm", "temper": "full_hard"}
     hard, soft = (bracelet("ladder", thick, shop) for shop in (SHOP, TORCH))
     assert "anneal" in {one.id for one in soft.steps}
     assert "anneal" not in {one.id for one in hard.steps}
     copper = metals()["copper"]
-    for plan, mpa in ((hard, copper.yields["half_hard"]), (soft, copper.yields["dead_soft"])):
+    for plan, mpa in ((hard, copper.yields["full_hard"]), (soft, copper.yields["dead_soft"])):
         (former,) = plan.formers
         assert former.tool_mm is not None
         # Half of the body's thickness lies between its inner face and its bars.
@@ -220,9 +220,10 @@ def test_bars_that_were_annealed_spring_back_as_soft_ones_do() -> None:
 
 
 def test_bars_of_1_2_that_were_annealed_are_bent_over_the_thumb() -> None:
-    # 5 x 210 x 1.2^3 / 6 = 302 N mm as bought, a third of it soft.
-    assert bracelet("ladder").formers
-    assert not bracelet("ladder", shop=TORCH).formers
+    # 5 x 310 x 1.2^3 / 6 = 446 N mm as bought, 101 of it soft.
+    hard = {**WIRE, "temper": "full_hard"}
+    assert bracelet("ladder", hard).formers
+    assert not bracelet("ladder", hard, TORCH).formers
 
 
 def test_what_both_caps_have_alike_is_told_once_for_both() -> None:
@@ -230,7 +231,8 @@ def test_what_both_caps_have_alike_is_told_once_for_both() -> None:
     brief = example("linked_bracelet")
     entry = {"id": "e1", "part": {"kind": "flat_plait", **own}, "fill": True}
     piece = {"kind": "linked_bracelet", "counted": True, "entries": [entry], "closure": CAPS}
-    plan = plan_raw({**brief, "wire": WIRE, "piece": piece}, TORCH)
+    hard = {**WIRE, "temper": "full_hard"}
+    plan = plan_raw({**brief, "wire": hard, "piece": piece}, TORCH)
     ids = [one.id for one in plan.steps]
     assert len(ids) == len(set(ids))
     glued = next(one for one in plan.steps if one.id == "closure/glued")

@@ -195,7 +195,9 @@ def test_heat_comes_before_glue_and_tries_before_what_can_not_be_undone(kind: st
 def test_what_came_off_a_former_is_asked_of_wire_as_it_was_bought(
     torch: bool, asked: list[str]
 ) -> None:
-    plan = plan_raw(example("sliding-bangle"), Shop(outfit=Outfit(torch=torch, pickle=True)))
+    brief = example("sliding-bangle")
+    brief["wire"] = {**brief["wire"], "temper": "full_hard"}
+    plan = plan_raw(brief, Shop(outfit=Outfit(torch=torch, pickle=True)))
     assert any(one.work == "heat.anneal" for one in plan.steps) is torch
     found = [one.id for step in plan.steps for one in questions_at(plan, step)]
     assert [one for one in found if one == "came_off"] == asked

@@ -2,7 +2,7 @@
 
 import math
 
-from jamreel.core.advice import Advice, advise
+from jamreel.core.advice import Advice, Severity, advise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.stiffness import elastic_opening, opening_strain
 
@@ -14,6 +14,7 @@ def opened_to_go_on(
     inside: float,
     needed: float,
     gap: float = 0.0,
+    severity: Severity = "check",
     field: str = "piece",
     **more: float,
 ) -> Advice | None:
@@ -26,6 +27,7 @@ def opened_to_go_on(
         inside: inside girth [mm].
         needed: opening that the body wants [mm].
         gap: opening that is there [mm].
+        severity: of the sentence of a ring that stays bent; a note where there is another way on.
         field: the choice that it belongs to.
         more: what the sentences say besides.
 
@@ -42,7 +44,7 @@ def opened_to_go_on(
         return None
     return advise(
         key,
-        "note" if key == back else "check",
+        "note" if key == back else severity,
         field,
         pulled=pulled,
         springs=springs,

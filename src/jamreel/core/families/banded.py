@@ -131,7 +131,7 @@ def bent_of(worked: OnPiece, inside: float) -> Bent | None:
             raise Refusal("no_former", got=Mm(inside), field="piece.entries") from None
     thickest = max(wires, key=lambda one: one.wire.fibre).wire
     soft = thickest.yield_mpa <= thickest.metal.yields["dead_soft"]
-    bears = thickest.metal.bears_strain("dead_soft" if soft else thickest.temper)
+    bears = thickest.bend_limit(0.0 if soft else None)
     least = least_radius(wires, _pitch(part), bears)
     return Bent(part, wires, inside, former, least, worked.laid.fastened.length > 0)
 

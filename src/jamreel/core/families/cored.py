@@ -64,7 +64,7 @@ class Threaded(Composed):
     """Base of pieces of which all parts are threaded on one core."""
 
     string_ends: StringEnds = "plain"
-    string_pin: Length = like(Composed, "string_pin", 4.0)
+    string_pin: Length = like(Composed, "string_pin", 6.0)
 
     def worked(self, job: Job) -> OnPiece:
         """Return the make-up laid out. Raises Refusal for parts that are not threaded."""
@@ -183,7 +183,7 @@ class CoreBangle(Cored):
     worn_on: ClassVar[str] = "wrist"
     sites: ClassVar[tuple[str, ...]] = ("wrist_girth",)
     helps: ClassVar[tuple[str, ...]] = ("wrist_breadth", "wrist_depth", "hand_pass_girth")
-    usual_wire: ClassVar[Mapping[str, str]] = usually("2 mm", "brass")
+    usual_wire: ClassVar[Mapping[str, str]] = usually("1.6 mm", "brass")
 
     kind: Literal["core_bangle"] = "core_bangle"
     entries: Entries = (THREADED,)
@@ -195,7 +195,7 @@ class CoreNeckRing(Cored):
     family: ClassVar[str] = "necklace"
     worn_on: ClassVar[str] = "neck"
     sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
-    usual_wire: ClassVar[Mapping[str, str]] = usually("2 mm", "brass")
+    usual_wire: ClassVar[Mapping[str, str]] = usually("1.5 mm", "brass")
 
     kind: Literal["core_neck_ring"] = "core_neck_ring"
     entries: Entries = (THREADED,)

@@ -178,6 +178,7 @@ class HookedRing(OneWire, ABC):
         outline = job.outline(self.worn_on, job.girths[self.girth_site].value_mm)
         return opened_to_go_on(
             (f"twist_open_{self.worn_on}", None),
+            severity="note",
             wire=wire,
             inside=worn,
             needed=2 * min(outline.across, outline.through),

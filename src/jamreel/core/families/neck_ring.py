@@ -19,6 +19,7 @@ class NeckRing(HookedRing):
     sites: ClassVar[tuple[str, ...]] = ("neck_base_girth",)
     kind: Literal["neck_ring"] = "neck_ring"
     hook_pin: Length = like(HookedRing, "hook_pin", 6.0)
+    eye_pin: Length = like(HookedRing, "eye_pin", 9.0)
     leg: Length = like(HookedRing, "leg", 8.0)
 
 
@@ -32,4 +33,5 @@ class Choker(HookedRing):
     sites: ClassVar[tuple[str, ...]] = ("neck_girth",)
     kind: Literal["choker"] = "choker"
     hook_pin: Length = like(HookedRing, "hook_pin", 6.0)
+    eye_pin: Length = like(HookedRing, "eye_pin", 7.0)
     leg: Length = like(HookedRing, "leg", 8.0)

@@ -9,7 +9,7 @@ from jamreel.core.forming.law import Law
 from jamreel.core.forming.springback import sprung_diameter
 from jamreel.core.forming.strength import plastic_moment
 from jamreel.core.wire.gauges import WireSize
-from jamreel.core.wire.metals import Metal, OwnMetal, Temper, WireChoice, metal_of
+from jamreel.core.wire.metals import WORKED, Metal, OwnMetal, Temper, WireChoice, metal_of
 from jamreel.core.wire.sections import Round, Section, Twisted, round_area
 
 
@@ -62,6 +62,22 @@ class Wire:
     def strain_on(self, pin: float) -> float:
         """Return the strain of its farther fibre on a pin, d / (D + d) of round wire."""
         return self.fibre / (pin + self.bend_adds)
+
+    def bend_limit(self, worked: float | None = None) -> float:
+        """Return the strain of its farther fibre at the tightest bend that it takes.
+
+        Args:
+            worked: true strain of cold work since it was soft; that of its temper if not given.
+
+        Source: ``Metal.bend_radius``, published bend radii and wrap tests.
+        """
+        if worked is None:
+            worked = WORKED[self.temper]
+        radius = self.metal.bend_radius(worked)
+        if isinstance(self.section, Twisted):
+            # Every strand is bent by itself, further out or further in.
+            return 1 / (2 * radius + 1)
+        return self.strain_on(2 * radius * self.fibre)
 
     @property
     def key(self) -> str:

@@ -1,7 +1,7 @@
 """Temper: what every step of work takes out of a wire before it cracks, and how hard it leaves it.
 
-Strain adds up: rolling, twisting and hammering through and through, a bend at its own place. What
-an annealing gives back is all of it.
+Strain adds up: rolling, twisting and hammering through and through, a bend at its own place. How
+tight a wire may be bent goes by how hard it is by then. What an annealing gives back is all of it.
 """
 
 import math
@@ -13,9 +13,9 @@ import numpy as np
 
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.law import Law
-from jamreel.core.forming.tight import BRITTLE_STRAIN
-from jamreel.core.path.moves import Bend, Corner, Flatten, Fold, Move, Spiral, Wrap
-from jamreel.core.wire.metals import BEARS, Metal, Temper
+from jamreel.core.forming.tight import pin_of
+from jamreel.core.path.moves import Flatten, Move
+from jamreel.core.wire.metals import BEARS, WORKED, Metal, Temper
 
 # Before the first step of a piece.
 FIRST = "first"
@@ -34,13 +34,14 @@ TEMPERS: tuple[Temper, ...] = ("dead_soft", "quarter_hard", "half_hard", "full_h
 class Work:
     """What one step does to a wire: the strain, and where: a bend by its key (and behind a ~ the
     step), or ``THROUGH``; or it ``softens`` it, as soldering does. What is done ``early`` is done
-    before anything is formed."""
+    before anything is formed. What ``bends`` it is held against its limit for bends."""
 
     step: str
     strain: float
     place: str = THROUGH
     softens: bool = False
     early: bool = False
+    bends: bool = False
 
 
 @dataclass(frozen=True)
@@ -118,22 +119,14 @@ def bend_strain(wire: Wire, move: Move) -> float:
         move: of its path.
 
     Returns:
-        t / (2 R + t) of a bend on a pin. What is folded, turned over an edge or wound on its own
-        stem counts as wire that is not brittle bears every day.
+        t / (2 R + t) of a bend on a pin, R its inside radius.
 
-    Source: plane sections of a bent bar; statics textbooks. Folds: common practice, no source.
+    Source: plane sections of a bent bar; statics textbooks.
     """
-    match move:
-        case Bend() | Spiral():
-            return wire.strain_on(move.pin)
-        case Wrap():
-            return min(BRITTLE_STRAIN, wire.strain_on(move.core))
-        case Fold() | Corner():
-            return BRITTLE_STRAIN
-        case Flatten():
-            return flattened_strain(wire.shape.thickness, move.thickness)
-        case _:
-            return 0.0
+    if isinstance(move, Flatten):
+        return flattened_strain(wire.shape.thickness, move.thickness)
+    pin = pin_of(move)
+    return 0.0 if pin is None else wire.strain_on(pin)
 
 
 def flattened_strain(before: float, after: float) -> float:
@@ -181,14 +174,14 @@ def yield_after(metal: Metal, yield_mpa: float, strain: float) -> float:
 
     Returns:
         Yield [MPa]: K (eps_0 + eps)^n where those are published; otherwise a step further along the
-        tempers, which lie as far apart as what they bear.
+        tempers, which lie as far apart as the cold work that gives them.
 
-    Source: ``Law.after``; the steps are common practice, no source.
+    Source: ``Law.after``; ``wire.metals.WORKED``, published.
     """
     if metal.strain_k is not None:
         law = Law(metal.youngs, yield_mpa, metal.strain_k, metal.strain_n)
         return law.after(strain)
-    worked = [BEARS["dead_soft"] - BEARS[temper] for temper in TEMPERS]
+    worked = [WORKED[temper] for temper in TEMPERS]
     yields = [metal.yields[temper] for temper in TEMPERS]
     before = float(np.interp(yield_mpa, yields, worked))
     return max(yield_mpa, float(np.interp(before + strain, worked, yields)))
@@ -221,7 +214,7 @@ def stretches_before_it_necks(metal: Metal, temper: Temper, yield_mpa: float) ->
     Source: Considere's criterion; published. What tempers bear: from memory.
     """
     even = Law(metal.youngs, yield_mpa, metal.strain_k, metal.strain_n).even_stretch
-    return min(metal.bears_strain(temper), even)
+    return min(BEARS[temper], even)
 
 
 def track(wire: Wire, works: Iterable[Work], *, torch: bool) -> Track:
@@ -255,24 +248,48 @@ def _track(wire: Wire, every: tuple[Work, ...], torch: bool) -> Track:
 
 def _tracked(wire: Wire, works: Sequence[Work], *, can: bool) -> Track:
     soft = wire.metal.yields["dead_soft"]
-    begins, bears = wire.yield_mpa, wire.metal.bears_strain(wire.temper)
-    used: dict[str, float] = {THROUGH: 0.0}
+    now = _Now(wire, wire.yield_mpa, wire.temper)
     stages: list[Stage] = []
     for work in works:
-        asked = _at(used, work.place) + work.strain
-        annealed = can and asked > bears + 1e-9 and (begins > soft or asked > work.strain)
+        asked, bears = now.asked(work), now.bears(work)
+        worked = now.begins > soft or any(now.used.values())
+        annealed = can and worked and asked > bears + 1e-9
         if annealed or work.softens:
-            begins, bears, used = soft, wire.metal.bears_strain("dead_soft"), {THROUGH: 0.0}
+            now = _Now(wire, soft, "dead_soft")
+            asked, bears = now.asked(work), now.bears(work)
         if work.softens:
             stages.append(Stage(work, 0.0, bears, soft, work.step == FIRST, soft))
             continue
-        before = yield_after(wire.metal, begins, used[THROUGH])
-        used[work.place] = used.get(work.place, 0.0) + work.strain
-        total = _at(used, work.place)
-        reached = yield_after(wire.metal, begins, total)
-        stages.append(Stage(work, total, bears, reached, annealed, before))
-    ends = {place: yield_after(wire.metal, begins, _at(used, place)) for place in used}
-    return Track(wire, tuple(stages), ends)
+        before = now.yield_at(THROUGH)
+        now.used[work.place] = now.used.get(work.place, 0.0) + work.strain
+        stages.append(Stage(work, asked, bears, now.yield_at(work.place), annealed, before))
+    return Track(wire, tuple(stages), {place: now.yield_at(place) for place in now.used})
+
+
+@dataclass
+class _Now:
+    """A wire since it was bought or last made soft: the yield [MPa] and temper that it began with,
+    and the strain it was given since, by place."""
+
+    wire: Wire
+    begins: float
+    temper: Temper
+    used: dict[str, float] = field(default_factory=lambda: {THROUGH: 0.0})
+
+    def asked(self, work: Work) -> float:
+        """Return the strain that some work comes to at its place."""
+        there = self.used.get(work.place, 0.0) + work.strain
+        return there if work.bends or work.place == THROUGH else there + self.used[THROUGH]
+
+    def bears(self, work: Work) -> float:
+        """Return the strain at which that work cracks it."""
+        if work.bends:
+            return self.wire.bend_limit(WORKED[self.temper] + self.used[THROUGH])
+        return BEARS[self.temper]
+
+    def yield_at(self, place: str) -> float:
+        """Return the yield that it has at a place by now [MPa]."""
+        return yield_after(self.wire.metal, self.begins, _at(self.used, place))
 
 
 def _at(used: dict[str, float], place: str) -> float:
@@ -300,5 +317,5 @@ def works_of(wire: Wire, step: str, moves: Sequence[Move]) -> list[Work]:
         # Every bend is made once: what another step bends lies elsewhere.
         place = f"{getattr(move, 'label', '') or move.kind}~{step}"
         if strain > 0 and strain > found.get(place, Work(step, 0.0)).strain:
-            found[place] = Work(step, strain, place)
+            found[place] = Work(step, strain, place, bends=not isinstance(move, Flatten))
     return list(found.values())

@@ -1,17 +1,14 @@
 """Bends too tight for their metal: what the outermost fibre is asked to bear, and what it bears."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from jamreel.core.choices import Asking
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
-from jamreel.core.path.moves import Bend, Fold, Move, Spiral, Wrap
+from jamreel.core.path.moves import Bend, Corner, Fold, Move, Spiral, Wrap
 from jamreel.core.units import Mm
 
-# Wire that bears less than this cracks on its own stem or folded; softer wire is wrapped and
-# folded every day. Common practice, no source.
-BRITTLE_STRAIN = 0.1
 HARD_TEMPERS = frozenset({"full_hard", "spring"})
 
 
@@ -61,25 +58,38 @@ def tightest(wire: Wire, moves: Iterable[Move]) -> Tight | None:
         wire: that is bent.
         moves: all of one wire's.
 
-    Source: ``Wire.strain_on`` against ``wire.metals.BEARS``, from memory.
+    Source: ``Wire.strain_on`` against ``Wire.bend_limit``.
     """
-    bears = wire.metal.bears_strain(wire.temper)
-    found = [(wire.strain_on(pin), pin, label) for pin, label in _pins(moves, bears)]
-    strain, pin, label = max(found, default=(0.0, 0.0, ""))
+    bears = wire.bend_limit()
+    pins = [(pin, move) for move in moves if (pin := pin_of(move)) is not None]
+    if not pins:
+        return None
+    pin, move = min(pins, key=lambda one: one[0])
+    strain = wire.strain_on(pin)
+    label = getattr(move, "label", "") or move.kind
     return Tight(wire, label, pin, strain, bears) if strain > bears + 1e-9 else None
 
 
-def _pins(moves: Iterable[Move], bears: float) -> Iterator[tuple[float, str]]:
-    for move in moves:
-        match move:
-            case Bend() | Spiral():
-                yield move.pin, move.label
-            case Wrap(core=core, label=label) if bears < BRITTLE_STRAIN:
-                yield core, label
-            case Fold(label=label) if bears < BRITTLE_STRAIN:
-                yield 0.0, label
-            case _:
-                pass
+def pin_of(move: Move) -> float | None:
+    """Return what a move bends a wire round: the inside diameter of its tightest place [mm], None
+    of a move that bends nothing.
+
+    Args:
+        move: of a path.
+
+    Source: plain geometry; a fold is closed till its legs touch.
+    """
+    match move:
+        case Bend() | Spiral():
+            return move.pin
+        case Wrap():
+            return move.core
+        case Corner():
+            return 2 * move.radius
+        case Fold():
+            return 0.0
+        case _:
+            return None
 
 
 def refuse_breaking(asked: Asking, wire: Wire, moves: Iterable[Move]) -> None:

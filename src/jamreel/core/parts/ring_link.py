@@ -32,7 +32,7 @@ class RingLink(Beaded):
 
     kind: Literal["ring_link"] = "ring_link"
     first: ClassVar[tuple[str, ...]] = ("bead", "beads", "pin", "roll_pin", "wire")
-    pin: Length = choice(9.0, 2, 30)
+    pin: Length = choice(11.0, 2, 30)
     roll_pin: Length = choice(3.0, 1, 12)
     bead: Length = like(Beaded, "bead", 4.0)
     hole: Length = like(Beaded, "hole", 1.1)

@@ -1,5 +1,6 @@
 """Metals by name and temper: facts from a data file, each with its source."""
 
+import math
 import tomllib
 from collections.abc import Sequence
 from functools import cache
@@ -16,14 +17,24 @@ from jamreel.core.wire.sections import Section
 Temper = Literal["dead_soft", "quarter_hard", "half_hard", "full_hard", "spring"]
 Heat = Literal["solder", "ball", "anneal"]
 
-# Strain of the outermost fibre that wire bears in one bend, by temper; from memory: annealed metals
-# bear 0.4 and more, half-hard some 0.15, full hard and spring a few hundredths.
+# True strain that hammering, twisting and drawing may still give a wire before it is annealed, by
+# temper; from memory, no source. How tight it may be *bent* is another figure: ``Metal.bends``.
 BEARS: dict[Temper, float] = {
     "dead_soft": 0.5,
     "quarter_hard": 0.3,
     "half_hard": 0.15,
     "full_hard": 0.05,
     "spring": 0.03,
+}
+# True strain of the cold work that makes soft wire so hard: drawn by 1, 2, 4 and 8 gauge numbers, a
+# fifth of the area each (39 numbers are a factor of 92). Source: ASTM B601, from memory.
+_NUMBER = 2 * math.log(92) / 39
+WORKED: dict[Temper, float] = {
+    "dead_soft": 0.0,
+    "quarter_hard": _NUMBER,
+    "half_hard": 2 * _NUMBER,
+    "full_hard": 4 * _NUMBER,
+    "spring": 8 * _NUMBER,
 }
 
 
@@ -32,9 +43,9 @@ class Metal(Frozen):
 
     ``strain_k`` [MPa] and ``strain_n`` are those of sigma = K eps^n where published. ``takes`` is
     what a torch at the bench can do with it, ``quench`` whether it may go from the flame into
-    water, ``bears`` the strain of a bend that it takes without
-    cracking, by temper, where that differs from the usual (``BEARS``). A ``cord`` is none: it is
-    cut off the reel, and no piece is bent from it.
+    water, ``bends`` the least inside radius that it is bent to without cracking, in thicknesses, by
+    temper (0 is flat on itself). A ``cord`` is none: it is cut off the reel, and no piece is bent
+    from it.
     """
 
     id: str
@@ -50,16 +61,30 @@ class Metal(Frozen):
     strain_n: float | None = None
     takes: tuple[Heat, ...] = ("solder", "ball", "anneal")
     quench: bool = True
-    bears: dict[Temper, float] = Field(default_factory=dict)
+    bends: dict[Temper, float] = Field(default_factory=lambda: dict.fromkeys(WORKED, 0.0))
     yields: dict[Temper, float]
 
     def __hash__(self) -> int:
         # What is made of a metal is remembered by it; its table of yields has no hash of its own.
         return hash((self.id, self.density, self.youngs))
 
-    def bears_strain(self, temper: Temper) -> float:
-        """Return the strain of a bend that it bears in a temper; see ``BEARS``."""
-        return self.bears.get(temper, BEARS[temper])
+    def bend_radius(self, worked: float) -> float:
+        """Return the least inside radius of a bend in thicknesses.
+
+        Args:
+            worked: true strain of cold work since it was soft; ``WORKED`` of a temper.
+
+        Returns:
+            That of the hardest temper which it has reached.
+
+        Source: data/metals.toml, a metal at a time.
+        """
+        reached = [temper for temper, strain in WORKED.items() if strain <= worked + 1e-9]
+        return self.bends[reached[-1]]
+
+
+def _bends() -> dict[Temper, float]:
+    return metals()["brass"].bends
 
 
 def _yields() -> dict[Temper, float]:
@@ -84,6 +109,7 @@ class OwnMetal(Frozen):
             **self.model_dump(exclude={"yields"}),
             backing="measured",
             source="the maker's own",
+            bends=_bends(),
             yields={**_yields(), **self.yields},
         )
 

@@ -164,7 +164,7 @@ def cracked(
     """
     for one in wires:
         stage = one.track.cracks if one.track else None
-        if stage is None or stage.work.strain > one.wire.metal.bears_strain(one.wire.temper):
+        if stage is None or (stage.work.bends and stage.work.strain > one.wire.bend_limit()):
             # A bend that alone asks too much is said as such.
             continue
         able = "anneal" in one.wire.metal.takes
