@@ -20,6 +20,10 @@ from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
 from tests.core.families import advice, example
 
+def to_length(off: float, doubt: float, unit: float) -> Advice | None:
+    return j.not_to_length(off, doubt, unit, "bead", (9, 8))
+
+
 Rule = Callable[..., Advice | None]
 
 # A rule; what it lets pass, if only just; what it no longer does; what it then says, and how
@@ -58,8 +62,8 @@ EDGES: list[tuple[Rule, tuple[Any, ...], tuple[Any, ...], str, str]] = [
     (j.ends_differ, ("bead", "bead", False), ("bead", "coil", False), "ends_differ", "note"),
     (j.ends_differ, ("bead", "coil", True), ("coil", "bead", False), "ends_differ", "note"),
     (j.heavy_earring, (10.0,), (10.1,), "heavy_earring", "check"),
-    (j.not_to_length, (8.0, 1.4, 16.0, "link"), (8.1, 1.4, 16.0, "link"), "make_up_long", "fix"),
-    (j.not_to_length, (-3.0, 3.0, 2.0, "bead"), (-3.1, 3.0, 2.0, "bead"), "make_up_short", "fix"),
+    (to_length, (8.0, 1.4, 16.0), (8.1, 1.4, 16.0), "make_up_long", "fix"),
+    (to_length, (-3.0, 3.0, 2.0), (-3.1, 3.0, 2.0), "make_up_short", "fix"),
     (j.nothing_in_it, (1,), (0,), "empty_sequence", "fix"),
     (o.hangs_loose, (200.0, 150.0), (201.0, 150.0), "hangs_loose", "note"),
     (o.falls_off, (199.0, 200.0), (200.0, 200.0), "falls_off", "fix"),
@@ -86,12 +90,13 @@ def test_a_rule_speaks_beyond_its_edge_and_not_before(
     assert said.because
 
 
-def test_how_many_to_take_off_is_counted_in_what_the_piece_is_made_of() -> None:
-    long, short = j.not_to_length(33.0, 1.4, 16.0, "link"), j.not_to_length(-49, 1.4, 16.0, "link")
+def test_how_many_would_do_is_said_in_what_the_piece_is_made_of() -> None:
+    long = j.not_to_length(33.0, 1.4, 16.0, "link", (9, 7))
+    short = j.not_to_length(-49, 1.4, 8.0, "link", (9, 12), pairs=True)
     assert long is not None
     assert short is not None
-    assert " 2 " in f" {long.says} {long.try_} "
-    assert " 3 " in f" {short.says} {short.try_} "
+    assert "Take 7 instead of 9 (link)" in long.try_
+    assert "Take 12 instead of 9 on each side (link)" in short.try_
 
 
 @pytest.mark.parametrize(

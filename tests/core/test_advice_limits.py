@@ -75,10 +75,10 @@ def name(advice: Advice | None) -> str | None:
         (lambda: ends_differ("bead", "ring", False), "ends_differ"),
         (lambda: heavy_earring(10.0), None),
         (lambda: heavy_earring(10.1), "heavy_earring"),
-        (lambda: not_to_length(4.0, 1.0, 8.0, "bead"), None),
-        (lambda: not_to_length(4.1, 1.0, 8.0, "bead"), "make_up_long"),
-        (lambda: not_to_length(-4.1, 1.0, 8.0, "bead"), "make_up_short"),
-        (lambda: not_to_length(-4.1, 5.0, 8.0, "bead"), None),
+        (lambda: not_to_length(4.0, 1.0, 8.0, "bead", (9, 8)), None),
+        (lambda: not_to_length(4.1, 1.0, 8.0, "bead", (9, 8)), "make_up_long"),
+        (lambda: not_to_length(-4.1, 1.0, 8.0, "bead", (9, 8)), "make_up_short"),
+        (lambda: not_to_length(-4.1, 5.0, 8.0, "bead", (9, 8)), None),
         (lambda: nothing_in_it(1), None),
         (lambda: nothing_in_it(0), "empty_sequence"),
         (lambda: cut_differs(None, 80.0), None),
@@ -104,16 +104,6 @@ def name(advice: Advice | None) -> str | None:
 )
 def test_advice_comes_at_its_limit_and_not_before(advice: Any, wanted: str | None) -> None:
     assert name(advice()) == wanted
-
-
-@pytest.mark.parametrize(
-    ("off", "unit", "count"),
-    [(8.1, 8.0, "1"), (23.0, 8.0, "3"), (-20.5, 8.0, "3"), (5.0, 8.0, "1")],
-)
-def test_how_many_more_or_fewer_is_said(off: float, unit: float, count: str) -> None:
-    found = not_to_length(off, 0.0, unit, "bead")
-    assert found is not None
-    assert count in found.try_
 
 
 def ring(pulled: float, d: float = 2.0, mpa: float = 210.0, **more: Any) -> str | None:

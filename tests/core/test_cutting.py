@@ -220,3 +220,49 @@ def test_unlike_bends_of_one_shape_are_told_apart_each_with_its_pin() -> None:
         pytest.approx(second, abs=0.01),
         pytest.approx(third, abs=0.01),
     ]
+
+
+SOFT = {"size": "0.8 mm", "metal": "copper", "temper": "dead_soft"}
+
+
+def body_of(part: dict[str, Any], **cutting: Any) -> Plan:
+    brief = example("linked_bracelet")
+    entry = {"id": "e1", "part": part, "fill": True}
+    closure = {"kind": "bought_clasp"}
+    piece = {
+        "kind": "linked_bracelet", "counted": True, "entries": [entry], "closure": closure,
+    }  # fmt: skip
+    own = {"school": "ratio", "ratio": 2.0, **cutting}
+    return plan_raw({**brief, "wire": SOFT, "piece": piece, "cutting": own}, SHOP)
+
+
+def test_a_ratio_reaches_strands_and_cores() -> None:
+    """A strand is so many times the finished piece; of a folded one both halves are."""
+    braid = body_of({"kind": "braid", "begins": "hooked"})
+    strand = next(cut for cut in braid.cuts if cut.id.endswith("braid_strand"))
+    assert strand.length_mm == pytest.approx(2 * figure(braid, "finished"))
+    assert "ratio_more" in advice(braid)
+    folded = body_of({"kind": "braid", "begins": "fold"}, ratio=3.0)
+    strand = next(cut for cut in folded.cuts if cut.id.endswith("braid_strand"))
+    assert strand.length_mm == pytest.approx(2 * 3 * figure(folded, "finished"))
+    lattice = body_of({"kind": "lattice"})
+    core = next(cut for cut in lattice.cuts if cut.id.endswith("lattice_base"))
+    assert core.length_mm == pytest.approx(2 * figure(lattice, "finished"))
+
+
+def test_a_coil_and_a_binding_are_no_strands() -> None:
+    plan = body_of({"kind": "bundle"}, ratio=4.0)
+    exact = body_of({"kind": "bundle"}, school="exact")
+    for one, other in zip(plan.cuts, exact.cuts, strict=True):
+        assert one.length_mm == pytest.approx(other.length_mm)
+
+
+@pytest.mark.parametrize("margin", [0, 12])
+@pytest.mark.parametrize("part", [{"kind": "ladder", "bead": 3}, {"kind": "lattice"}])
+def test_wires_that_the_plan_splits_are_short_enough_with_their_trims(
+    part: dict[str, Any], margin: float
+) -> None:
+    for longest in (400, 433, 470, 1500):
+        cutting = {"school": "fixed", "margin": margin, "longest": longest, "trim": 3}
+        plan = body_of(part, **cutting)
+        assert "long_wire" not in {one.id for one in plan.advice}, longest

@@ -45,7 +45,7 @@ from jamreel.core.parts.ring_link import RingLink
 from jamreel.core.parts.spacer_coil import SpacerCoil
 from jamreel.core.parts.tassel import Section, Tassel
 from jamreel.core.path.moves import developed_length
-from jamreel.core.plan import BriefRefused, plan_raw
+from jamreel.core.plan import BriefRefused, Plan, plan_raw
 from jamreel.core.shop import Shop
 from jamreel.core.wire.metals import metals
 from tests.conftest import ROOT
@@ -365,3 +365,25 @@ def test_what_a_piece_alone_asks_is_shown_first() -> None:
     own = {"linked_necklace": {"length", "falls"}, "drop_earring": {"drop", "pair"}}
     for kind, names in own.items():
         assert names <= {one.name for one in registered()[kind].choices() if one.first}
+
+
+@pytest.mark.parametrize(
+    ("core", "wire", "said"), [("0.64 mm", "22 awg", False), ("0.5 mm", "22 awg", True)]
+)
+def test_wire_round_its_own_thickness_is_no_thin_core(core: str, wire: str, said: bool) -> None:
+    plan = _coiled({"kind": "coil", "core": core, "wire": wire})
+    assert ("core_small" in {one.id for one in plan.advice}) is said
+    assert not {one.id for one in plan.advice if one.id.startswith("work_cracks")}
+
+
+def test_a_coil_that_is_wound_in_its_turn_is_no_solid_wire() -> None:
+    """Coils of 0.3 on 0.6 are 1.2 wide, and go round a rod of 1.0 all the same."""
+    part = {"kind": "coil_bead", "wire": "0.3 mm", "core_wire": "0.6 mm", "core": "1.0 mm"}
+    assert "core_small" not in {one.id for one in _coiled(part).advice}
+
+
+def _coiled(part: dict[str, Any]) -> Plan:
+    entry = {"id": "e1", "part": part, "times": 2}
+    piece = {"kind": "linked_bracelet", "counted": False, "entries": [entry]}
+    brief = {"measures": {"wrist_girth": {"readings": [{"value": "160"}]}}, "piece": piece}
+    return plan_raw({**brief, "wire": {"size": "0.8 mm", "temper": "dead_soft"}}, Shop())

@@ -50,7 +50,7 @@ def test_strain_adds_up_through_and_through_and_at_each_place_by_itself() -> Non
 
 def test_a_bend_is_held_against_how_hard_the_wire_is_by_then() -> None:
     bend = Work("loop", 0.3, "loop", bends=True)
-    # Half-hard brass bears half, hard brass a fifth (2 t inside); hammering makes the one the other.
+    # Half-hard brass bears a half, hard brass a fifth (2 t inside); hammering hardens.
     half = wire("brass", "half_hard")
     assert track(half, [bend], torch=False).cracks is None
     hammered = [Work("steel", 0.3), Work("more", 0.18)]

@@ -7,9 +7,9 @@ import pytest
 
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import least_pin, tightest
+from jamreel.core.path.moves import Bend, Fold, Move, Wrap
 from jamreel.core.plan import BriefRefused, plan_raw
 from jamreel.core.shop import Shop
-from jamreel.core.path.moves import Bend, Fold, Move, Wrap
 from jamreel.core.wire.metals import Temper, metals
 from jamreel.core.wire.sections import HalfRound
 from tests.core.families import advice, example, planned
@@ -27,8 +27,9 @@ def bend(pin: float) -> Move:
 @pytest.mark.parametrize(
     ("metal", "temper", "pin", "tight"),
     [
-        # Inside radii in thicknesses. Soft and hard brass 0 and 2 t, titanium 0.7 and 3 t: Kalpakjian
-        # & Schmid, minimum bend radius at room temperature. 1100-H18 1 t: Aluminum Association.
+        # Inside radii in thicknesses. Soft and hard brass 0 and 2 t, titanium 0.7 and 3 t:
+        # Kalpakjian & Schmid, minimum bend radius at room temperature. 1100-H18 1 t: Aluminum
+        # Association.
         ("brass", "dead_soft", 0.01, False),
         ("brass", "half_hard", 1.01, False),
         ("brass", "half_hard", 0.99, True),
@@ -72,7 +73,8 @@ def test_work_makes_soft_wire_as_stiff_to_bend_as_wire_that_was_bought_so() -> N
     # Drawn by four gauge numbers it loses 60.5 % of its area, and is sold as hard; ASTM B601.
     numbers = -math.log(1 - 0.605) * 1.001
     assert soft.bend_limit(numbers) == wire("brass", "full_hard", 1.0).bend_limit()
-    assert soft.bend_limit(-math.log(1 - 0.371) * 1.001) == wire("brass", "half_hard", 1.0).bend_limit()
+    half = -math.log(1 - 0.371) * 1.001
+    assert soft.bend_limit(half) == wire("brass", "half_hard", 1.0).bend_limit()
     assert soft.bend_limit() == pytest.approx(1.0)
 
 

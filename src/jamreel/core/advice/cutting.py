@@ -25,7 +25,7 @@ def by_ratio(cut: Cut, cutting: Cutting, whole: float) -> Advice | None:
     """Return what a ratio comes to beside the sum, where that is how the maker cuts.
 
     Args:
-        cut: of a wire that runs through the whole piece.
+        cut: of a string, a strand, a core, or the wire of a piece of one.
         cutting: the maker's allowances.
         whole: what the ratio multiplies [mm].
 

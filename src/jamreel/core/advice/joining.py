@@ -154,7 +154,7 @@ def heavy_earring(grams: float) -> Advice | None:
 
 
 def not_to_length(
-    off: float, doubt: float, unit: float, name: str, pairs: bool = False
+    off: float, doubt: float, unit: float, name: str, counts: tuple[int, int], pairs: bool = False
 ) -> Advice | None:
     """Return what to do about a make-up that does not come to its length.
 
@@ -163,16 +163,24 @@ def not_to_length(
         doubt: that the measure leaves [mm].
         unit: length of what is counted [mm].
         name: what it is called.
-        pairs: whether it is counted on both sides of a middle at once.
+        counts: how many there are, and how many would do; on one side of a middle with ``pairs``.
+        pairs: whether it is counted on both sides at once.
 
     Source: plain arithmetic.
     """
-    once = 2 if pairs else 1
-    if abs(off) <= max(doubt, once * unit / 2):
+    if abs(off) <= max(doubt, unit * (1 if pairs else 0.5)):
         return None
     key = "make_up_long" if off > 0 else "make_up_short"
-    count = once * max(1, round(abs(off) / (once * unit)))
-    return advise(key, "fix", FIELD, off=abs(off), count=count, name=name)
+    now, right = counts
+    return advise(
+        f"{key}_sides" if pairs else key,
+        "fix",
+        FIELD,
+        off=abs(off),
+        now=now,
+        right=right,
+        name=name,
+    )
 
 
 def extends(link: int, shortest: float, right: float, adds: float, step: float) -> Advice | None:

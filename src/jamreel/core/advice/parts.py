@@ -7,6 +7,8 @@ FIELD = "piece.entries"
 SPAN_SEEN = 0.1
 FREE_STRANDS, SMALL_BEAD_MM = 3, 3.0
 FIRM_RING, SOFT_RING = 9.0, 7.0
+# What is sold as one size differs by so much.
+SOLD_TO_MM = 0.01
 # A coil of less wire is off by less than its tails [mm]; common practice.
 LONG_COIL_MM = 1000.0
 LOOSEST_HAND = 424 / 305
@@ -169,11 +171,13 @@ def no_core(core: float, wire: float) -> Advice | None:
 
     Args:
         core: D [mm].
-        wire: d [mm].
+        wire: d [mm] of one wire: a coil that is wound in its turn is no solid wire.
 
-    Source: common practice: a core under one wire cracks hard wire and can't be slid off.
+    Source: common practice: a core under one wire cracks hard wire and can't be slid off. As thick
+        as one another is what both are sold as, to a hundredth.
     """
-    return advise("core_small", "check", FIELD, core=core, wire=wire) if core < wire else None
+    small = core < wire - SOLD_TO_MM
+    return advise("core_small", "check", FIELD, core=core, wire=wire) if small else None
 
 
 def pin_reaches(length: float, takes: float) -> Advice | None:

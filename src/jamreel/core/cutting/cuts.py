@@ -39,8 +39,9 @@ class Cutting(Frozen):
     corrects loops in the wire that it was made of (``sample_wire``, else the piece's own);
     ``record`` takes the maker's own samples and finished pieces, long enough 19 times in 20, and
     as long as there are none the usual spread of hands; ``ratio`` cuts what runs through the whole
-    piece so many times as long as the piece or the girth that it goes round (``ratio_of``), other
-    wires by the fixed margin, and never less than the sum. Short lengths are cut at ``shortest`` at
+    piece (strings, strands, cores; folded ones twice) so many times as long as the piece or the
+    girth that it goes round (``ratio_of``), other wires by the fixed margin, and never less than
+    the sum. Short lengths are cut at ``shortest`` at
     least; longer than ``longest`` they are split. With ``off_reel`` links are bent at the end of
     the reel and then cut, and what is cut from a coil is wound straight off it.
 
@@ -58,6 +59,13 @@ class Cutting(Frozen):
     shortest: Length = 0.0
     longest: Length = LONGEST_HANDLED_MM
     off_reel: bool = False
+
+    @property
+    def handled(self) -> float:
+        """Length of wire that is left of the longest that is handled, when a cut has its trims and
+        its margin [mm]."""
+        margin = self.margin if self.school in ("fixed", "ratio") else 0.0
+        return max(self.longest / 2, self.longest - 2 * self.trim - margin)
 
     @model_validator(mode="after")
     def _sane(self) -> "Cutting":

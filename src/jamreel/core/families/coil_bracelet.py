@@ -48,11 +48,11 @@ class _Coil:
 
 
 class CoilBracelet(OneWire):
-    """Turns worn at least, the coil as it is bought (its inside diameter), the pin of the end
-    loops, and what hangs in both.
+    """Turns, the coil as it is bought (its inside diameter), the pin of the end loops, and what
+    hangs in both.
 
-    With ``whole_turns`` it is cut by counting: the loops take of the last turn, and what is left of
-    it is worn. It is never straightened.
+    With ``whole_turns`` so many are counted off the coil: the loops take of the last one, and what
+    is left of it is worn. Otherwise so many are worn. It is never straightened.
     """
 
     usual_wire: ClassVar[Mapping[str, str]] = usually("0.6 mm", "memory_steel", "spring")
@@ -65,7 +65,7 @@ class CoilBracelet(OneWire):
     eases: ClassVar[bool] = False
 
     kind: Literal["coil_bracelet"] = "coil_bracelet"
-    turns: float = choice(4.0, 1, 30)
+    turns: float = choice(5.0, 1, 30)
     coil_diameter: Length = choice(56.0, 30, 120)
     loop_pin: Length = choice(3.0, 1.5, 8)
     whole_turns: bool = True
@@ -96,9 +96,10 @@ class CoilBracelet(OneWire):
 
     def _turns_cut(self, job: Job, one_turn: float) -> float:
         """Return how many turns are cut from the coil."""
+        if self.whole_turns:
+            return math.ceil(self.turns - 1e-9)
         ends = 2 * bend_length(TURN, self.loop_pin, job.wires.body.d) + 2 * job.cutting.trim
-        turns = self.turns + ends / one_turn
-        return math.ceil(turns - 1e-9) if self.whole_turns else turns
+        return self.turns + ends / one_turn
 
     def sized(self, job: Job, wire: Wire, book: Book) -> Sized:
         """Return the sizes; the coil's own diameter decides the fit, not the maker's ease."""

@@ -17,8 +17,9 @@ from jamreel.core.families.going_on import go_on, ways_of
 from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.band import Band, Lengthwise
 from jamreel.core.forming.tools import Former
+from jamreel.core.interlace.base import Weaving
 from jamreel.core.makeup.checks import AS_BOUGHT, Worn, make_up_advice, weakest_of
-from jamreel.core.makeup.compose import Composition, compose
+from jamreel.core.makeup.compose import Composition, Lying, compose
 from jamreel.core.makeup.fill import (
     Edit,
     Filled,
@@ -30,6 +31,7 @@ from jamreel.core.makeup.fill import (
     counted_entry,
     fill,
     finished_of,
+    main_knob,
     right_link,
 )
 from jamreel.core.makeup.loops import Loops, loops_of
@@ -334,12 +336,28 @@ class Composed(MakeUp, Construction):
             worked.link, worked.got, worked.worn, fastened.adds_range, fastened.range_step
         )
         unit, name = self.counted_unit(worked)
-        yield not_to_length(worked.off, worked.target.doubt, unit, name, self.mirrored)
+        counts = self._would_do(worked, unit)
+        yield not_to_length(worked.off, worked.target.doubt, unit, name, counts, self.mirrored)
         yield from self.own_advice(worked)
         if self.family == "necklace":
             weakest = weakest_of(laid, worn)
             force = weakest.newtons if weakest else None
             yield should_release(force, job.child or self.must_release)
+
+    def _would_do(self, worked: OnPiece, unit: float) -> tuple[int, int]:
+        """Return how many there are of what it is counted by, and how many would do: by what one is
+        long, then by what the piece comes to with so many."""
+        main = main_knob(self)
+        now = main.now if main is not None and isinstance(main.now, int) else 1
+        once = unit * (2 if self.mirrored else 1)
+        right = max(1, now - round(worked.off / once))
+        if main is not None and abs(right - now) > 1 and worked.off:
+            try:
+                off = changed(self, main.edits(right)).worked(worked.job).off
+            except Refusal:
+                return now, right  # more than can be laid out: about so many
+            right = max(1, right - round(off / once))
+        return now, right
 
     def go_on(self, job: Job, told: ToldSoFar) -> GoneOn:
         """Return what follows from what is made so far. Raises Refusal like ``going_on.go_on``."""
@@ -387,7 +405,7 @@ class Composed(MakeUp, Construction):
             return 1.0, say("part.body")
         entry = self.entries[at]
         lying = [p for p in worked.laid.parts if p.unit.top == entry.id]
-        return unit_of(entry, [(p.unit.entry, p.length, p.name) for p in lying])
+        return unit_of(entry, [(p.unit.entry, _grows(p), p.name) for p in lying])
 
     @property
     def worn_cautions(self) -> tuple[str, ...]:
@@ -399,6 +417,15 @@ class Composed(MakeUp, Construction):
     def write_parts(self, worked: OnPiece, book: Book, to: str) -> None:
         """Write what the sequence comes to, entry by entry, then the string and the closure."""
         write_parts(self.entries, worked.laid, book, to)
+
+
+def _grows(part: Lying) -> float:
+    """Return the length of a part without what is the same however many rows it has [mm]."""
+    weaving = part.made.weaving
+    if not isinstance(weaving, Weaving):
+        return part.length
+    size = weaving.body.size
+    return part.length - size.before - size.behind
 
 
 def unit_of(entry: Entry, lying: list[tuple[str, float, str]]) -> tuple[float, str]:

@@ -12,6 +12,7 @@ from jamreel.core.advice import Advice, advise
 from jamreel.core.advice.opening import opened_to_go_on, over_thin_side
 from jamreel.core.bench.steps import Step, step
 from jamreel.core.choices import choice, like
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.errors import Refusal
 from jamreel.core.families.banded import Bent
 from jamreel.core.families.base import Job, usually
@@ -20,6 +21,7 @@ from jamreel.core.families.linked import LinkedRound
 from jamreel.core.fit.ease import Ease, word_for
 from jamreel.core.fit.tryon import PuttingRight, TryOn
 from jamreel.core.forming.band import Lengthwise
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tools import Former
 from jamreel.core.makeup.compose import Composition
 from jamreel.core.makeup.sequence import Entries, Entry
@@ -231,6 +233,19 @@ class CoreCoil(Threaded):
             {"id": "last", "part": {"kind": "filling_coil", "core": 0.9, "wire": "0.5 mm"}}
         ),
     )
+
+    def counted_off(self, core: Cut, wire: Wire) -> Step:
+        """Return counting its turns off the coil."""
+        one_turn = math.pi * (self.coil_diameter + wire.d)
+        return step(
+            "core_coil.count",
+            "cut",
+            cautions=("eyes", "whip", "hard"),
+            check=True,
+            turns=core.length_mm / one_turn,
+            worn=self.coil_turns,
+            length=core.length_mm,
+        )
 
     def counts_beside(self) -> tuple[str, ...]:
         """Return the turns of a last coil, which takes what is left."""

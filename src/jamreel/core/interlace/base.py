@@ -343,6 +343,7 @@ class Weaving(Interlacing):
             quantity=one.count,
             shown=strokes,
             woven=True,
+            runs=one.runs,
             **self._by_technique(one, takes, looser, share.rows),
         )
 

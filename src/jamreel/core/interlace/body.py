@@ -26,7 +26,8 @@ class Takes:
 
     Of what a row takes, ``firm`` is the same in every hand. What is ``whole`` goes all along the
     body, never joined: what it takes ``fore`` the first row and ``aft`` of the last is told by
-    name; folded, it has its middle ``fore`` and both its ends ``aft``.
+    name; folded, it has its middle ``fore`` and both its ends ``aft``. A strand ``runs`` once or,
+    folded, twice along the body; what is coiled is no strand.
     """
 
     key: str
@@ -41,6 +42,7 @@ class Takes:
     whole: bool = False
     fore: tuple[tuple[str, float], ...] = ()
     aft: tuple[tuple[str, float], ...] = ()
+    runs: int = 0
 
     @property
     def around(self) -> tuple[tuple[tuple[str, float], ...], tuple[tuple[str, float], ...]]:

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable, Container, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from itertools import chain
 from typing import Any, TypeVar
@@ -24,7 +24,7 @@ MOST_COUNTED, STRAIGHT_LINES = 390, 4
 MOST_WORK, FEWEST_LAID = 30_000, 90
 # Of more values of one knob only those near the right one are tried: they are counts, and lengthen.
 MANY_VALUES = 20
-# What a change that is not a plain count has to win by [mm]: makers count first.
+# What a change beside the plain count has to win by [mm], where neither fits: makers count first.
 CHANGE_COSTS_MM = 0.4
 # An extender hangs down behind, another closure is another piece of work: last resorts.
 DEAR_COSTS_MM = {"extender": 3.0, "closure": 2.0}
@@ -44,13 +44,21 @@ class Edit:
 
 @dataclass(frozen=True)
 class Knob:
-    """Something that may be set anew: what kind of change, where, and the values to try."""
+    """Something that may be set anew: what kind of change, where, and the values to try.
+
+    ``alike`` are further places that get the same value.
+    """
 
     key: str
     name: str
     path: tuple[str | int, ...]
     now: Settable
     values: tuple[Settable, ...]
+    alike: tuple[tuple[str | int, ...], ...] = ()
+
+    def edits(self, value: Settable) -> tuple[Edit, ...]:
+        """Return what sets it to a value."""
+        return tuple(Edit(path, value) for path in (self.path, *self.alike))
 
 
 @dataclass(frozen=True)
@@ -107,11 +115,23 @@ def counted_entry(entries: Entries) -> int | None:
 
 
 def main_knob(makeup: MakeUp, line: str = "entries") -> Knob | None:
-    """Return the count that the fit of a line is first of all made by."""
+    """Return the count that the fit of a line is first of all made by.
+
+    Entries that are marked beside the first, and counted by the same, are counted alike: two sides
+    of a middle.
+    """
     entries: Entries = getattr(makeup, line)
-    i = counted_entry(entries)
-    if i is None:
+    first = counted_entry(entries)
+    if first is None:
         return None
+    knob = _count_of(entries, first, line)
+    marked = [i for i, entry in enumerate(entries) if entry.fill and i != first]
+    others = [_count_of(entries, i, line) for i in marked]
+    alike = tuple(one.path for one in others if one.path[2:] == knob.path[2:])
+    return replace(knob, alike=alike)
+
+
+def _count_of(entries: Entries, i: int, line: str) -> Knob:
     entry = entries[i]
     if entry.evenly:
         filler = entry.group[1].part
@@ -159,12 +179,13 @@ def small_knobs(makeup: MakeUp, main: Knob | None) -> Iterator[Knob]:
     if makeup.closure.fastens:
         rings = tuple(range(MOST_RINGS + 1))
         yield Knob("rings", "", ("rings",), makeup.rings or 0, rings)
+    counted = {one[:2] for one in (main.path, *main.alike)} if main is not None else set()
     for i, entry in enumerate(makeup.entries):
         part, path = entry.part, ("entries", i)
         if part is None:
             continue
         varies = part.varies()
-        if main is not None and main.path[:2] == path:
+        if path in counted:
             # What the line is counted by is not varied once more.
             varies = tuple(v for v in varies if v.field != part.counted_in)
         elif part.spaces:
@@ -265,7 +286,7 @@ def fill(
 
 
 def _edits(picked: Picked) -> tuple[Edit, ...]:
-    return tuple(Edit(knob.path, value) for knob, value in picked)
+    return tuple(edit for knob, value in picked for edit in knob.edits(value))
 
 
 def _filled(
@@ -379,7 +400,7 @@ def _counts(
     """Return the counts near the one that comes to the wanted measure, by a straight line."""
     now = int(main.now) if isinstance(main.now, int) else 0
     base = max(now, 2)
-    one, two = (tried((Edit(main.path, n),)) for n in (base, base + 2))
+    one, two = (tried(main.edits(n)) for n in (base, base + 2))
     if one is None or two is None:
         return (now,)
     step = (two.finished + two.beside_length - one.finished - one.beside_length) / 2
@@ -392,7 +413,7 @@ def _counts(
         further = round((wanted - got) / step)
         near = min(max(near + further, 1), most)
         # Round a body a piece does not grow quite evenly: far off, the line is drawn once more.
-        laid = tried((Edit(main.path, near),)) if abs(further) > NEARBY else None
+        laid = tried(main.edits(near)) if abs(further) > NEARBY else None
         got = _got(laid, measure) if laid is not None else None
         if got is None:
             break
@@ -403,11 +424,13 @@ def _counts(
 def _best(found: list[Filled], doubt: float) -> Iterator[Filled]:
     """Yield the best of each kind of change, then what else is near, in order of merit."""
 
-    def merit(one: Filled) -> tuple[float, float]:
+    def merit(one: Filled) -> tuple[float, bool, float]:
         changes = sum(k.now != v for k, v in one.knobs)
-        costs = DEAR_COSTS_MM.get(one.beside, CHANGE_COSTS_MM) if one.beside else 0.0
         past = max(0.0, abs(one.off) - doubt)
-        return (round(past + costs, 2), abs(one.off) + 0.01 * changes)
+        costs = DEAR_COSTS_MM.get(one.beside, 0.0)
+        if past and one.beside:
+            costs = max(costs, CHANGE_COSTS_MM)
+        return (round(past + costs, 2), bool(one.beside), abs(one.off) + 0.01 * changes)
 
     order = sorted(found, key=merit)
     plain = [one for one in order if not one.beside]

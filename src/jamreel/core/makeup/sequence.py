@@ -12,9 +12,12 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field, SerializeAsAny, field_validator, model_validator
 
 import jamreel.core.interlace  # noqa: F401  (its bodies register as parts)
+from jamreel.core.bench.steps import Step
 from jamreel.core.choices import Asking, choice
 from jamreel.core.closures import AnyClosure, usual_closure
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.makeup.layout import laid_evenly
 from jamreel.core.parts import AnyPart, Part
 from jamreel.core.parts.so_far import SoFar
@@ -224,6 +227,15 @@ class MakeUp(Asking):
         """Return parts that are made for the piece and lie outside its line."""
         return tuple(unit for line in self.lines[1:] for unit in self.line(line))
 
+    def counted_off(self, core: Cut, wire: Wire) -> Step | None:
+        """Return how what runs through all is counted off a coil, None where it is cut by length.
+
+        Args:
+            core: its cut.
+            wire: that it is of.
+        """
+        return None
+
     def line(self, name: str) -> tuple[Unit, ...]:
         """Return one of the lists of the piece as units. Raises Refusal like ``units``."""
         return self.units() if name == self.lines[0] else laid_out(getattr(self, name), root=name)
@@ -249,6 +261,7 @@ def laid_out(
     if count > MOST_UNITS:
         raise Refusal("too_many_parts", got=count, field=f"piece.{root}", most=MOST_UNITS)
     half = tuple(_expanded(entries, root, ""))
+    mirrored = mirrored and not (len(half) == 1 and not middle and half[0].part.counted_in)
     once = {id(unit): unit for unit in half}
     turned = {at: replace(unit, turned=not unit.turned) for at, unit in once.items() if mirrored}
     every = (*half, *middle, *(turned[id(unit)] for unit in reversed(half) if mirrored))

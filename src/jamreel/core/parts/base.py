@@ -90,7 +90,7 @@ class WireUse:
     moves does: what is coiled twice, or folded back over itself. What is ``woven`` goes over and
     under others row by row; no step bends it by itself. A ``technique`` of its own takes so much of
     it ``by_sum``, and is cut ``cut_for`` so much [mm]; of wire without one it is read off its
-    moves.
+    moves. A string, a strand or a core ``runs`` so often all along its part, a folded one twice.
     """
 
     key: str
@@ -111,6 +111,7 @@ class WireUse:
     technique: str = ""
     by_sum: float = 0.0
     cut_for: float = 0.0
+    runs: int = 0
 
 
 @dataclass(frozen=True)

@@ -84,7 +84,7 @@ class CoilBead(Part):
                 part_step("coil_ends_flush", name="coil_ends", cautions=("eyes", "ends")),
             ),
             minutes=4.0 + 0.03 * turns,
-            advice=(no_core(self.core_wire, w.d), no_core(self.core, cord)),
+            advice=(no_core(self.core_wire, w.d),),
         )
 
     def _core(self, inside: float, cord: float) -> Stretches:

@@ -285,7 +285,7 @@ def _advice(
             any(cut.techniques for cut in cuts),
             sum(records_of(cut.techniques, cut.stock, job.hand) for cut in cuts),
         ),
-        *(by_ratio(cut, job.cutting, job.ratio_of(own.finished.value)) for cut in _whole(cuts)),
+        *(by_ratio(one.cut, job.cutting, one.whole) for one in laid if one.whole is not None),
         *spoilt(
             job.making,
             own.stuffs,
@@ -305,13 +305,6 @@ def _measured(job: Job) -> Advice | None:
     if found is None:
         return None
     return yield_measured(found.reel, found.yield_mpa, wire.metal.yields[wire.temper])
-
-
-def _whole(cuts: tuple[Cut, ...]) -> Iterator[Cut]:
-    """Yield the cuts of wires that run through the whole piece."""
-    for cut in cuts:
-        if "/" not in cut.id or cut.id.endswith(f"/{STRING_RUN}"):
-            yield cut
 
 
 def _tightest(wires: Sequence[StraightWire], worked: Sequence[WorkedWire]) -> Tight | None:

@@ -111,7 +111,7 @@ class Job:
             WovenHand(one.technique, one.stock, one.pitch, one.tight)
             for one in (self.shop.woven if self.goes_by_record else ())
         )
-        found = palette_of(self.wire, self.palette, self.known, self.cutting.longest, hands)
+        found = palette_of(self.wire, self.palette, self.known, self.cutting.handled, hands)
         return replace(found, off_reel=self.cutting.off_reel, in_cap=self.in_cap)
 
     def ratio_of(self, finished: float) -> float:

@@ -1,13 +1,15 @@
 """The order of work of a piece of parts: cutting, every part and its joining, trying, closing."""
 
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from jamreel.core.bench.steps import Asked, Opening, Step, once_each, step
+from jamreel.core.cutting.cuts import Cut
 from jamreel.core.errors import Refusal
+from jamreel.core.forming.chosen import Wire
 from jamreel.core.interlace.base import Weaving
-from jamreel.core.makeup.compose import Composition
+from jamreel.core.makeup.compose import STRING_RUN, Composition
 from jamreel.core.makeup.loops import Loops, loops_of
 from jamreel.core.makeup.sequence import CLOSURE, RINGS, STRING, Entry, MakeUp
 from jamreel.core.making.known import Declared, known_order, known_walk
@@ -64,7 +66,7 @@ def order_of_work(
     Raises:
         Refusal: ends that no order can join.
     """
-    strung = strung_steps(makeup) if laid.runs else ()
+    strung = strung_steps(makeup, hard=laid.string.metal.hard) if laid.runs else ()
     things = things_of(laid, loops or loops_of(laid), strung)
     order = known_order(things, trial is not None, voice())
     ways = {one.id: one.done for one in makeup.entries if _shows_early(one)}
@@ -74,7 +76,7 @@ def order_of_work(
         where = broken.thing or laid.closure_name
         raise Refusal("law_broken", field="piece.entries", got=where, why=say(f"law.{broken.law}"))
     steps = (
-        *_cutting(wires),
+        *_cutting(wires, makeup.counted_off),
         step("composed.lay_out", "form", check=True, finished=laid.finished),
         *once_each(work),
         *bends,
@@ -101,7 +103,14 @@ def _with_minutes(steps: tuple[Step, ...], more: float) -> tuple[Step, ...]:
     return (*steps[:at], longer, *steps[at + 1 :])
 
 
-def _cutting(wires: Sequence[StraightWire]) -> Iterator[Step]:
+def _cutting(
+    wires: Sequence[StraightWire], counted_off: Callable[[Cut, Wire], Step | None]
+) -> Iterator[Step]:
+    """Yield cutting; what is counted off a coil by its turns has a step of its own."""
+    strings = [one for one in wires if one.cut.id.endswith(f"/{STRING_RUN}")]
+    off_coil = {one.cut.id: counted_off(one.cut, one.wire) for one in strings}
+    yield from (counted for counted in off_coil.values() if counted is not None)
+    wires = [one for one in wires if off_coil.get(one.cut.id) is None]
     if not wires:
         return
     hard = any(one.wire.metal.hard for one in wires)
@@ -467,22 +476,25 @@ SHOWS_EARLY = 4
 # Of the parts that a step is not for, so many are told by number.
 MOST_TOLD = 6
 STRUNG = {"wrapped": "string", "plain": "core", "through": "string_through"}
-STRINGING = frozenset(f"composed.{key}" for key in STRUNG.values())
+STRINGING = frozenset(f"composed.{key}" for key in (*STRUNG.values(), "core_hard"))
 # The step that closes the second end of what is strung: the length is tried before it.
 LAST_END = "string_last"
 
 
-def strung_steps(makeup: MakeUp) -> tuple[Step, ...]:
+def strung_steps(makeup: MakeUp, *, hard: bool = False) -> tuple[Step, ...]:
     """Return the steps of what runs through the strung parts: stringing, and closing both ends.
 
     Args:
         makeup: gives how it ends.
+        hard: whether it is tempered wire, which wants heavy pliers and is never drawn straight.
     """
     tail, pin = makeup.string_tail, makeup.string_pin
     if makeup.string_ends == "plain":
+        key = "composed.core_hard" if hard else "composed.core"
+        own: dict[str, Any] = {"cautions": ("hard",) if hard else (), "check": True, "pin": pin}
         return (
-            step("composed.core", "form", check=True, pin=pin),
-            step("composed.core_last", "form", name=LAST_END, check=True, pin=pin),
+            step(key, "form", name="core", **own),
+            step(f"{key}_last", "form", name=LAST_END, **own),
         )
     if makeup.string_ends == "through":
         return (

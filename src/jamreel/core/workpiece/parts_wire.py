@@ -12,7 +12,7 @@ from jamreel.core.cutting.cuts import CutLine, Share, TechniqueIn
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import tightest
 from jamreel.core.makeup.compose import STRING_RUN, Composition, string_use
-from jamreel.core.makeup.sequence import MakeUp
+from jamreel.core.makeup.sequence import RINGS, MakeUp
 from jamreel.core.parts.base import Bought, Made, Size, Stretches, WireUse
 from jamreel.core.path.moves import Straight, developed_length
 from jamreel.core.result import Need
@@ -87,11 +87,21 @@ def wires_of(
         composition: the piece laid out.
         by: allowances of every cut, and the hand that they go by.
         sets: how often the whole is made, 2 for a pair.
-        whole: what a margin by ratio multiplies [mm]; only a string runs through the whole.
+        whole: what a margin by ratio multiplies [mm]: of a string, and of strands and cores of a
+            body that is all of the piece. Those of another run along their own body.
 
     Source: plain counting.
     """
-    return tuple(_laid(used, by, whole) for used in uses_of(makeup, composition, sets))
+    lying = {part.unit.key: part.length for part in composition.parts if not part.drop}
+    lone = sum(not part.drop and part.unit.entry != RINGS for part in composition.parts) == 1
+
+    def runs(used: Used) -> float | None:
+        if whole is None or used.use.key == STRING_RUN:
+            return whole
+        own = whole if lone else lying.get(used.shares[0].entry, 0.0)
+        return used.use.runs * own or None
+
+    return tuple(_laid(used, by, runs(used)) for used in uses_of(makeup, composition, sets))
 
 
 def wires_beside(entry: str, made: Made, times: int, by: CutsBy) -> tuple[StraightWire, ...]:
@@ -128,8 +138,7 @@ def _laid(used: Used, by: CutsBy, whole: float | None = None) -> StraightWire:
     if use.off_coil:
         # A coil that rings or spacers are cut from: one wire, and only its own ends are trimmed.
         return _coil(use, used.times, by, named)
-    through = whole if use.key == STRING_RUN else None
-    laid = _once(use.key, use.stretches, use.wire, by, through, _techniques(use), voice())
+    laid = _once(use.key, use.stretches, use.wire, by, whole, _techniques(use), voice())
     cut = laid.cut.model_copy(update={**named, "quantity": used.times})
     # What is woven is bent by no step of its own.
     return replace(laid, cut=cut, pictured=use, bends=() if use.woven else laid.bends)

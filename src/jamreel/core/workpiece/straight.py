@@ -58,7 +58,7 @@ class StraightWire:
     ``shapes_to`` are the moves that it makes in the end where they are not those of its stretches:
     of one thing where many are cut from a coil, of a strip (``shapes_as``) that it is rolled to.
     ``works`` is what steps do to it that is no bend; ``pictured`` is how it lies in the picture of
-    the part that it is for.
+    the part that it is for; ``whole`` is what a margin by ratio multiplies [mm].
     """
 
     wire: Wire
@@ -70,6 +70,7 @@ class StraightWire:
     shapes_as: Wire | None = None
     works: tuple[Work, ...] = ()
     pictured: WireUse | None = None
+    whole: float | None = None
 
     @cached_property
     def path(self) -> tuple[Move, ...]:
@@ -163,7 +164,8 @@ def lay_straight(
         marks = [m.model_copy(update={"at_mm": min(m.at_mm, at)}) for m in marks]
     cut = _cut(role, wire, lines, marks, {**named, "techniques": found})
     every = (move for stretch in stretches for move in stretch.moves)
-    return StraightWire(wire, cut, tuple(bends), tuple(stretches), tightest(wire, every))
+    tight = tightest(wire, every)
+    return StraightWire(wire, cut, tuple(bends), tuple(stretches), tight, whole=whole)
 
 
 def by_record(techniques: Sequence[TechniqueIn], stock: str, hand: Hand) -> tuple[float, int]:

@@ -159,6 +159,7 @@ class Braid(OfRoundBeads):
                         folded=folded,
                         firm=times * row.firm,
                         whole=True,
+                        runs=times,
                         fore=left.takes if folded else (*held, *left.takes[:-1][::-1]),
                         aft=right.takes,
                     ),

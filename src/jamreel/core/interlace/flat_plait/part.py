@@ -198,6 +198,7 @@ class FlatPlait(Interlaced):
                         plait.strands,
                         firm=plait.loop,
                         whole=True,
+                        runs=1,
                         fore=tails[::-1],
                         aft=(tails[0], ("tail_finish", TAIL_MM)),
                     ),

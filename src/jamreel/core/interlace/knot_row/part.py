@@ -334,7 +334,7 @@ class _Rows:
             body = ("body", (Straight(length=rows * (self.arc if bows else self.advance)),))
             if eyed:
                 ended = (*loop.stretches("left"), body, *loop.stretches("right"))
-                use = WireUse(f"{name}_eyes", self.core, ended, quantity=len(eyed))
+                use = WireUse(f"{name}_eyes", self.core, ended, quantity=len(eyed), runs=1)
                 yield self._eyed(use, eyed, loop, long)
             plain = len(like) * part.cores - len(eyed)
             if plain:
@@ -347,10 +347,8 @@ class _Rows:
                     for stroke in self._core_strokes(row, loop.reach, n)
                 )
                 stretches = (("tail_start", held), body, ("tail_finish", held))
-                yield (
-                    WireUse(name, self.core, stretches, plain, shown=strokes, woven=True),
-                    strokes,
-                )
+                core = WireUse(name, self.core, stretches, plain, shown=strokes, woven=True, runs=1)
+                yield core, strokes
             if like and part.inlaid:
                 # It lies hidden in the core.
                 held = (Straight(length=HELD_MM),)

@@ -19,7 +19,7 @@ from jamreel.core.interlace.space import STEP_RAD, Array
 from jamreel.core.interlace.working import FAST_TURNS
 from jamreel.core.parts.base import WireUse, part_step
 from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.ends import Loop
+from jamreel.core.parts.ends import TAIL_RANGE, Loop
 from jamreel.core.path.moves import Straight
 from jamreel.core.roots import root
 from jamreel.core.units import Mm
@@ -327,6 +327,7 @@ class Lattice(OfRoundBeads):
     quarters: int = choice(4, 1, 16)
     then_quarters: int = choice(0, 0, 16)
     wraps: int = choice(2, 1, 6)
+    tail: Length = choice(12.0, *TAIL_RANGE)
     folded: bool = True
 
     def _gap(self, wire: float) -> float:
@@ -347,12 +348,13 @@ class Lattice(OfRoundBeads):
         beads = Beads(self.bead, base.d, fine.d, self._gap(fine.d))
         ribbon = Ribbon(beads, self.ribbon, turns * round_again(turns))
         each = self._each(beads)
-        loop = Loop("wrapped", base, self.pin, self.wraps)
+        loop = Loop("wrapped", base, self.pin, self.wraps, self.tail)
         long = self.rows * beads.pitch
         use = WireUse(
             "lattice_base",
             base,
             (*loop.stretches("left"), ("body", (Straight(length=long),)), *loop.stretches("right")),
+            runs=1,
         )
         placed = laid(use, middle=loop.reach + long / 2)
         a_row = tuple(2 * one for one in each) if self.folded else each
@@ -383,7 +385,7 @@ class Lattice(OfRoundBeads):
                 beads=((self.one,),),
             ),
             look=Look(cell=lambda: ribbon.cell(self.colour), frame_strokes=drawn(placed)),
-            work=self._work(turns, beads.gap),
+            work=self._work(loop, turns, beads.gap),
             holds=(loop.hold,),
             advice=(
                 ribbon_hides(2 * self.ribbon * fine.d / (math.pi * self.bead)),
@@ -392,7 +394,7 @@ class Lattice(OfRoundBeads):
             ),
         )
 
-    def _work(self, turns: tuple[float, ...], gap: float) -> Work:
+    def _work(self, loop: Loop, turns: tuple[float, ...], gap: float) -> Work:
         """Return its steps."""
         return Work(
             begin=(
@@ -421,6 +423,7 @@ class Lattice(OfRoundBeads):
                 part_step("lattice_last", check=True, pin=self.pin),
                 part_step("next_link_first", check=True),
                 part_step("lattice_close", cautions=("ends",), check=True, wraps=self.wraps),
+                loop.finish_step,
             ),
             row_minutes=1.0 + 0.5 * self.ribbon,
         )
