@@ -20,6 +20,7 @@ from jamreel.core.plan import Plan, plan_raw
 from jamreel.core.shop import Shop
 from tests.core.families import advice, example
 
+
 def to_length(off: float, doubt: float, unit: float) -> Advice | None:
     return j.not_to_length(off, doubt, unit, "bead", (9, 8))
 
@@ -34,6 +35,8 @@ EDGES: list[tuple[Rule, tuple[Any, ...], tuple[Any, ...], str, str]] = [
     (p.few_wraps, (2,), (1,), "few_wraps", "check"),
     (p.thin_for_links, (1.0, 6.0), (1.0, 6.1), "thin_for_loop", "check"),
     (p.jostling, (4.0, 3, 12.0), (4.0, 4, 12.0), "jostling", "check"),
+    (p.strands_jostle, (2, 7.9, False), (2, 8.0, False), "large_beads_jostle", "note"),
+    (p.strands_jostle, (2, 12.0, True), (3, 12.0, False), "large_beads_jostle", "note"),
     (p.links_twist, (False,), (True,), "links_twist", "fix"),
     (p.no_core, (1.0, 1.0), (0.9, 1.0), "core_small", "check"),
     (c.hook_passes, (4.7, 5.0), (4.8, 5.0), "hook_wide", "fix"),

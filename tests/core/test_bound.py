@@ -563,9 +563,10 @@ def test_a_bundle_of_five_with_three_bindings_hook_and_catch() -> None:
     closure = {"kind": "broad_hook", "wire": "1.3 mm"}
     plan, exact = solved(brief_of(part, closure, "1.0 mm", "half_hard"))
     assert exact
-    # The body is what hook and catch leave, some 38 of 1.3 wire on common dowels.
+    # The body is what hook and catch leave, some 38 of 1.3 wire on common dowels; one recorded
+    # piece, and dowels differ by a millimetre.
     adds = finished(plan) - next(f.value_mm for f in plan.figures if f.id == "body")
-    assert adds == pytest.approx(38, abs=3)
+    assert adds == pytest.approx(38, abs=1.5)
     assert cut(plan, "bundle_strand").quantity == 4
     assert cut(plan, "bundle_strand~2").quantity == 1
     assert cut(plan, "bundle_binding").quantity == 3
@@ -661,8 +662,8 @@ def test_a_cage_for_a_stone_of_thirty_by_twenty_two_by_five() -> None:
     assert cut(plan, "cage_strand").quantity == 4
     # Girth of the ellipse, once round with the strand, four pulls and two tails.
     pulls = 4 * 2 * (math.hypot(4.0, 0.8) - 4.0)
-    want = 82.17 + math.pi * 0.8 + pulls + 120
-    assert cut(plan, "cage_strand").length_mm == pytest.approx(want, abs=5.0)
+    want = 82.17 + math.pi * 0.8 + pulls + 120 + 2 * 1.5
+    assert cut(plan, "cage_strand").length_mm == pytest.approx(want, abs=0.5)
     assert [need.label for need in plan.needs if need.label == "stone"]
 
 
@@ -701,7 +702,7 @@ def test_a_finger_ring_is_wound_to_the_finger_and_its_room() -> None:
     # Seven turns in rows of 2, 3, 2 of 0.8 on that former, three in a hundred looser, and tails.
     d, three = 0.8, math.sqrt(3) * 0.8
     turns = math.pi * sum(m * (former + d + j * three) for j, m in enumerate((2, 3, 2)))
-    assert cut(plan, "wound_wire").length_mm == pytest.approx(1.03 * turns + 60, abs=4.0)
+    assert cut(plan, "wound_wire").length_mm == pytest.approx(1.03 * turns + 60 + 2 * 1.5, abs=0.5)
     wide = deepcopy(brief)
     wide["piece"]["entries"][0]["part"].update({"wound": 40, "turns": 2})
     assert "ring_wide" in {a.id for a in plan_raw(wide, Shop()).advice}

@@ -26,10 +26,14 @@ OF_OTHERS = {
     # A ring that goes over the hand is sprung open each time, whatever it is made of.
     "spring_hand_bends",
 }  # fmt: skip
-STARTS = [(kind, {}, dict(cls.usual_wire)) for kind, cls in registered().items()] + [
-    (kind, dict(preset.piece), dict(preset.wire))
-    for kind, cls in registered().items()
-    for preset in cls.presets
+Start = tuple[str, dict[str, Any], dict[str, str]]
+STARTS: list[Start] = [
+    *((kind, {}, dict(cls.usual_wire)) for kind, cls in registered().items()),
+    *(
+        (kind, dict(preset.piece), dict(preset.wire))
+        for kind, cls in registered().items()
+        for preset in cls.presets
+    ),
 ]
 
 

@@ -78,7 +78,8 @@ def test_every_part_says_what_it_is_and_is_drawn_as_long_as_it_is(part: Part) ->
     ys = [y for s in strokes for _, y in s.points]
     if part.role == "drop":
         assert made.hang > 0
-        assert -min(ys) == pytest.approx(made.hang, abs=3)
+        # To the middle of the lowest wire, or to its outside.
+        assert -min(ys) == pytest.approx(made.hang, abs=D)
     else:
         # Loops reach past their bearing points by their own wire, not more.
         assert min(xs) >= -2.5 * D
@@ -387,3 +388,18 @@ def _coiled(part: dict[str, Any]) -> Plan:
     piece = {"kind": "linked_bracelet", "counted": False, "entries": [entry]}
     brief = {"measures": {"wrist_girth": {"readings": [{"value": "160"}]}}, "piece": piece}
     return plan_raw({**brief, "wire": {"size": "0.8 mm", "temper": "dead_soft"}}, Shop())
+
+
+@pytest.mark.parametrize(
+    ("typed", "mm"),
+    [("20 awg", 0.8118), ("20 ga", 0.8118), ("20 swg", 0.9144), ("1.2", 1.2), (2, 2.0)],
+)
+def test_what_a_coil_is_wound_on_may_be_a_gauge(typed: object, mm: float) -> None:
+    # ASTM B258 and BS 3737 for the gauges; a bare number is a length.
+    assert Coil.model_validate({"core": typed}).core == pytest.approx(mm, abs=5e-5)
+
+
+def test_a_gauge_that_is_in_no_table_is_refused_at_the_core() -> None:
+    with pytest.raises(BriefRefused) as refused:
+        _coiled({"kind": "coil", "core": "77 swg"})
+    assert refused.value.problems[0].field == "piece.entries.0.part.core"

@@ -143,7 +143,7 @@ def test_a_part_is_as_long_in_the_ledger_as_drawn_and_as_on_the_rule(kind: str) 
         assert left == pytest.approx(-outside[0], abs=0.75)
         assert right == pytest.approx(made.length + outside[1], abs=0.75)
     if kind not in HANGS_OVER | HANGS_LOW:
-        assert high == pytest.approx(made.width, abs=0.15 * made.width)
+        assert high == pytest.approx(made.width, abs=WIDER.get(kind, 0.04 * made.width))
     times = 1 if kind in SHUT else 3
     entries = [{"id": "many", "part": {"kind": kind}, "times": times}]
     soft = {"size": "1 mm", "temper": "dead_soft"}
@@ -172,6 +172,12 @@ SHUT = {"bought_ring", "braid", "chain", "finding", "swag", "wound_ring"}
 HANGS_OVER = {"ear_wire", "ring_link", "split_ring"}
 # A curved link's loops go on along its arc, below the chord that its width is counted from.
 HANGS_LOW = {"curved_link"}
+
+
+# By how much what is drawn is wider or narrower than what it is called [mm]: bindings stand out on
+# both sides, ribbons of fine wire are drawn on the beads, not beside them; a hook seen from its
+# side is as wide as its bow, with some play.
+WIDER = {"bundle": 0.41, "lattice": 0.81, "folded_hook": 0.88, "spring_clasp": 0.49}
 
 
 def _lowest(made: Made) -> float:
@@ -206,7 +212,7 @@ def test_a_closure_is_as_long_in_the_ledger_as_drawn_and_as_its_steps_say(kind: 
             _, right, high = drawn(half.strokes)
             far = half.ends[1].wire if half.ends else 0.0
             assert right == pytest.approx(half.length + far, abs=1.2)
-            assert high == pytest.approx(half.width, abs=0.12 * half.width)
+            assert high == pytest.approx(half.width, abs=WIDER.get(kind, 0.04 * half.width))
 
 
 def _moves(half: Made) -> Iterator[Move]:

@@ -59,7 +59,7 @@ def test_a_bend_is_held_against_how_hard_the_wire_is_by_then() -> None:
     sharp = Work("fold", 0.6, "fold", bends=True)
     cracks = track(soft, [*hammered, sharp], torch=False).cracks
     assert cracks is not None
-    assert (cracks.used, cracks.bears) == (0.6, pytest.approx(0.5))
+    assert (cracks.used, round(cracks.bears, 6)) == (0.6, 0.5)
     assert track(soft, [sharp, *hammered], torch=False).cracks is None
     # Bends at two places do not add up.
     two = [bend, Work("other", 0.3, "other", bends=True)]

@@ -1,6 +1,7 @@
 """Every sentence that is asked for exists, and every one that exists is asked for."""
 
 import ast
+import json
 import re
 from collections.abc import Iterator
 from pathlib import Path
@@ -13,8 +14,8 @@ from jamreel.core.families import registered
 from jamreel.core.parts import registered_parts
 from jamreel.core.plan import BriefRefused, plan_raw
 from jamreel.core.shop import Shop
-from jamreel.core.words import catalogue
-from tests.conftest import WORKED
+from jamreel.core.words import catalogue, say
+from tests.conftest import EXAMPLES, WORKED
 
 CORE = Path(__file__).parents[2] / "src" / "jamreel"
 SOURCES = [p.read_text() for p in CORE.rglob("*.py")]
@@ -151,3 +152,26 @@ def test_no_sentence_stands_in_code() -> None:
             continue
         for text in sentences(path.read_text()):
             assert NO_SENTENCE.match(text) or path.name in SCHEMA_ONLY, text
+
+
+def test_one_is_said_as_one() -> None:
+    assert say("step.part.lattice_close.says", wraps=1).startswith("Wrap once,")
+    assert say("step.part.lattice_close.says", wraps=2).startswith("Wrap 2 times,")
+    assert say("step.part.count_links.says", links=1).startswith("Count 1 link and")
+    # A count that isn't whole, as of turns.
+    assert " 4.5 turns" in say("step.part.coil.says", turns=4.5, core=1.0)
+
+
+@pytest.mark.parametrize("path", sorted(EXAMPLES.glob("*.json")), ids=lambda one: one.stem)
+def test_no_example_says_1_of_many(path: Path) -> None:
+    plan = plan_raw(json.loads(path.read_text()), Shop())
+    said = [one.says for one in plan.steps] + [f"{a.says} {a.try_}" for a in plan.advice]
+    said += [line.reason for line in plan.ledger]
+    assert not [one for one in said if re.search(r"(?<![\d.,/½¼¾])\b1 [a-z]+s\b(?<!ss)", one)]
+
+
+@pytest.mark.parametrize("path", sorted(EXAMPLES.glob("*.json")), ids=lambda one: one.stem)
+def test_the_rule_names_lines_that_are_there(path: Path) -> None:
+    plan = plan_raw(json.loads(path.read_text()), Shop())
+    spans = plan.drawings.rule.spans if plan.drawings.rule else ()
+    assert {name for span in spans for name in span.ledger} <= {line.id for line in plan.ledger}

@@ -5,7 +5,7 @@ from jamreel.core.wire.holes import hole_for, wires_through
 
 FIELD = "piece.entries"
 SPAN_SEEN = 0.1
-FREE_STRANDS, SMALL_BEAD_MM = 3, 3.0
+FREE_STRANDS, SMALL_BEAD_MM, LARGE_BEAD_MM = 3, 3.0, 8.0
 FIRM_RING, SOFT_RING = 9.0, 7.0
 # What is sold as one size differs by so much.
 SOLD_TO_MM = 0.01
@@ -89,9 +89,14 @@ def strands_jostle(strands: int, widest: float, unlike: bool) -> Advice | None:
         widest: of their beads [mm].
         unlike: whether they are of unlike length.
 
-    Source: three are usual; from four on beads under 3 mm or unlike lengths; common practice.
+    Source: three are usual; from four on beads under 3 mm or unlike lengths, and of large beads
+        not two at one height; common practice, no source.
     """
-    if strands <= FREE_STRANDS or widest < SMALL_BEAD_MM or unlike:
+    if strands < 2 or unlike:
+        return None
+    if strands <= FREE_STRANDS and widest >= LARGE_BEAD_MM:
+        return advise("large_beads_jostle", "note", FIELD, count=strands, width=widest)
+    if strands <= FREE_STRANDS or widest < SMALL_BEAD_MM:
         return None
     return advise(
         "strands_jostle", "check", FIELD, count=strands, width=widest, small=SMALL_BEAD_MM

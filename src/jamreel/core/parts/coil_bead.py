@@ -10,7 +10,7 @@ from jamreel.core.parts.base import Made, Part, Role, Stretches, WireUse, part_s
 from jamreel.core.parts.pictures import edge, shifted, wraps
 from jamreel.core.path.moves import Move, Straight, Wrap, wrap_length
 from jamreel.core.values import Length, Stroke
-from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.wire.gauges import CoreSize, OptionalSize
 
 # Several wound on one rod stand so far from each other [mm]; common practice.
 APART_MM = 6.0
@@ -22,8 +22,8 @@ class CoilBead(Part):
     joins: ClassVar[Role] = "strung"
 
     kind: Literal["coil_bead"] = "coil_bead"
-    core_wire: Length = choice(0.8, 0.3, 3)
-    core: Length = choice(2.0, 0.5, 30)
+    core_wire: CoreSize = choice(0.8, 0.3, 3)
+    core: CoreSize = choice(2.0, 0.5, 30)
     turns: int = choice(5, 1, 60)
     bare_turns: int = choice(3, 0, 8)
     lead: Length = choice(15.0, 0, 60)

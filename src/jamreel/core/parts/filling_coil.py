@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 from jamreel.core.choices import like
 from jamreel.core.parts.base import Varies
 from jamreel.core.parts.coil import Coiled
-from jamreel.core.values import Length
+from jamreel.core.wire.gauges import CoreSize
 
 # What is left is less than a turn of all coils together.
 MOST_LEFT = 60
@@ -18,7 +18,7 @@ class FillingCoil(Coiled):
 
     kind: Literal["filling_coil"] = "filling_coil"
     turns: int = like(Coiled, "turns", 12)
-    core: Length = like(Coiled, "core", 2.2)
+    core: CoreSize = like(Coiled, "core", 2.2)
 
     def varies(self) -> tuple[Varies, ...]:
         """Return its turns: a coil that stands by itself takes what the others leave."""

@@ -13,7 +13,7 @@ from jamreel.core.path.coils import effective_core
 from jamreel.core.path.moves import Straight, Wrap, wrap_length
 from jamreel.core.units import Mm
 from jamreel.core.values import Length, OptionalLength
-from jamreel.core.wire.gauges import OptionalSize
+from jamreel.core.wire.gauges import CoreSize, OptionalSize
 
 CoilEnds = Literal["flush", "slanting"]
 
@@ -25,7 +25,7 @@ class Wound(Part):
     a coil out, tells how much this hand takes beyond the sum.
     """
 
-    core: Length = choice(1.6, 0.3, 40)
+    core: CoreSize = choice(1.6, 0.3, 40)
     rod: Length = choice(150.0, 20, 1000)
     coil_ends: CoilEnds = "flush"
     sample_wire: OptionalLength = choice(None, 50, 20000)

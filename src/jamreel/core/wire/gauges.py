@@ -10,7 +10,7 @@ from pydantic import BeforeValidator, Field, ValidationInfo, WithJsonSchema, mod
 
 from jamreel.core.errors import Refusal
 from jamreel.core.units import Mm, Unit, parse_length
-from jamreel.core.values import Frozen, refused, setting
+from jamreel.core.values import Frozen, Length, refused, setting
 
 GaugeSystem = Literal["awg", "swg"]
 FINEST_MM, THICKEST_MM = 0.1, 6.5
@@ -139,6 +139,24 @@ OptionalSize = Annotated[
     ),
     Field(json_schema_extra={"asks": "size"}),
 ]
+
+
+def _gauge_in_mm(entered: object, info: ValidationInfo) -> object:
+    """Return the diameter of a gauge that is named as one; anything else as it is."""
+    if not isinstance(entered, str):
+        return entered
+    found = _GAUGE.fullmatch(entered.strip())
+    if found is None or not found["system"]:
+        return entered
+    try:
+        read = read_wire_size(entered, setting(info, "gauge_system", "awg"), "mm")
+    except Refusal as refusal:
+        raise refused(refusal) from None
+    return read["diameter_mm"]
+
+
+# What wire is wound on: a rod by its length, or wire by its gauge. A bare number is a length.
+CoreSize = Annotated[Length, BeforeValidator(_gauge_in_mm)]
 
 
 def _out_of_range(diameter_mm: float) -> Refusal:

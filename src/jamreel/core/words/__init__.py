@@ -3,7 +3,8 @@
 Words of a kind of part, closure or piece stand in a file of its name, the others by what they are.
 
 Rules name a key and hand over values; ``{girth:len}`` in a sentence is written in the maker's
-unit. The language and unit in force are set once, by the door, for the length of one plan.
+unit, ``{turns:turn|turns}`` as "1 turn" or "3 turns", ``{wraps:=once|times}`` as "once" or "3
+times". The language and unit in force are set once, by the door, for the length of one plan.
 """
 
 import string
@@ -48,7 +49,17 @@ def _written(value: Any, spec: str, unit: Unit) -> str:
         return plain_length(value, unit)
     if spec == "any":
         return f"{value:g}"
+    if "|" in spec:
+        return _counted(value, *spec.split("|", 1))
     return format(value, spec)
+
+
+def _counted(value: Any, one: str, many: str) -> str:
+    """Return a number with what it counts; a word for one that begins with = stands alone."""
+    number = f"{value:g}" if isinstance(value, float) else str(value)
+    if number != "1":
+        return f"{number} {many}"
+    return one[1:] if one.startswith("=") else f"1 {one}"
 
 
 @cache

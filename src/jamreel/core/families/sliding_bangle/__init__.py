@@ -69,10 +69,11 @@ class SlidingBangle(OneWire):
         z = sizes(self.loop_pin, job)
         _write(z, book)
         up, body, down = z.moves
+        lines = tuple(line for line in _BODY if line != "beyond_hand" or z.beyond_hand)
         return Sized(
             stretches=(
                 Stretch("loop_up", up),
-                Stretch("centre", body, "body", _BODY),
+                Stretch("centre", body, "body", lines),
                 Stretch("loop_down", down),
             ),
             target=z.closed_diameter,
