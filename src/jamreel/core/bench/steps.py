@@ -17,7 +17,7 @@ Resource = Literal["hands", "torch", "pickle", "tumbler", "glue"]
 # What is asked when a step is done, because it is known then.
 Asked = Literal["cut", "left", "came_off", "rows", "finished", "inside"]
 # What a step does to the metal through and through.
-Works = Literal["straightened", "malleted", "hammered", "softened"]
+Works = Literal["straightened", "malleted", "tumbled", "hammered", "softened"]
 
 # What else it does: puts beads on; heats what is cooled in steps of its own; makes a cap, or begins
 # to finish the ends of a body; lets the size be tried while it can be changed, or settles it for

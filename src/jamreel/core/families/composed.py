@@ -228,9 +228,10 @@ class Composed(MakeUp, Construction):
         wires = wires_of(makeup, laid, job.cuts_by, makeup.sets, job.ratio_of(laid.finished))
         through = makeup._through(worked, wires)
         worn = worn_of(through)
-        if makeup.formers(worked) and any(share != AS_BOUGHT for share in worn.values()):
+        soft = {key: share for key, share in worn.items() if share[0] != AS_BOUGHT[0]}
+        if makeup.formers(worked) and soft:
             # What was made soft on the way springs back less: that shows when it has its steps.
-            worked.know_worn(worn)
+            worked.know_worn(soft)
             through = makeup._through(worked, wires)
         own = makeup._workings(worked, through, edits)
         return assemble(job, self.kind, self.family, own, through)

@@ -211,7 +211,7 @@ class OneWire(Construction):
             bench, book = self._on_bench(job, wire, replace(wire, yield_mpa=soft))
             through = self._wires_and_steps(bench)
         track = next((one.track for one in through.wires if not one.entry), None)
-        if track is not None and track.softened:
+        if track is not None:
             least, most = (mpa / bench.formed.yield_mpa for mpa in track.ends_at)
             bench = replace(bench, bears=(least, most))
         return assemble(job, self.kind, self.family, self._workings(bench, book), through)

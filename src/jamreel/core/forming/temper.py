@@ -22,8 +22,9 @@ FIRST = "first"
 # Everywhere on the wire, not at one place of it.
 THROUGH = ""
 # True strain of work that has no measure of its own; from memory, no source: drawn straight by hand
-# it gives a hundredth, under a mallet as much again, under steel a tenth of its thickness goes.
-STRAIGHTENED, MALLETED, STEELED = 0.01, 0.02, 0.1
+# it gives a hundredth, under a mallet or in a tumbler as much again, under steel a tenth of its
+# thickness goes.
+STRAIGHTENED, MALLETED, TUMBLED, STEELED = 0.01, 0.02, 0.02, 0.1
 # Metal that is squeezed bears more than metal that is stretched: of thickness hammered away so much
 # counts as stretching of its edges; from memory, no source.
 SQUEEZED = 0.5
@@ -98,11 +99,9 @@ class Track:
 
     @property
     def ends_at(self) -> tuple[float, float]:
-        """The yield that it has in the end [MPa]: at least, and where what was made soft was
-        hardened again by work through and through."""
-        if not self.softened:
-            return self.wire.yield_mpa, self.wire.yield_mpa
-        least = self.wire.metal.yields["dead_soft"]
+        """The yield that it has in the end [MPa]: at least, and where mallet, hammer and tumbler
+        hardened it through and through after it was bought or made soft."""
+        least = self.wire.metal.yields["dead_soft"] if self.softened else self.wire.yield_mpa
         return least, max(least, self.ends.get(THROUGH, least))
 
     @property

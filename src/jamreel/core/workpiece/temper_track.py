@@ -11,6 +11,7 @@ from jamreel.core.forming.temper import (
     MALLETED,
     STEELED,
     STRAIGHTENED,
+    TUMBLED,
     Track,
     Work,
     track,
@@ -28,6 +29,7 @@ TWISTED = "twist"
 _THROUGH: dict[str, float] = {
     "straightened": STRAIGHTENED,
     "malleted": MALLETED,
+    "tumbled": TUMBLED,
     "hammered": STEELED,
 }
 
