@@ -576,6 +576,48 @@ def test_coil_beads_carry_bare_turns_of_their_core_wire() -> None:
     assert takes(bare, 0) == pytest.approx(takes(plain, 0))
 
 
+def test_the_fine_coil_of_a_bead_is_wound_on_a_rod_of_its_own() -> None:
+    """0.3 on a rod of 1.0 is 1.6 across; ten turns of that lie on a rod of 2.0 at 3.6 in the
+    middle, and the core wire of 0.8 runs in the middle of it."""
+    fine = WireSize(diameter_mm=0.3)
+    bead = CoilBead(turns=10, bare_turns=0, lead=0, core_wire=0.8, first_rod=1.0, core=2, wire=fine)
+    made = bead.make(ONE)
+    cord = 1.0 + 2 * 0.3
+    along = 10 * math.hypot(math.pi * (2 + cord), cord)
+    assert made.length == pytest.approx(10 * cord)
+    assert made.thickness == pytest.approx(2 + 2 * cord)
+    assert takes(made, 0) == pytest.approx(along / 0.3 * math.hypot(math.pi * 1.3, 0.3))
+    assert takes(made, 1) == pytest.approx(along)
+    wound = next(step for step in made.steps if step.id == "first_coil")
+    assert wound.figures == pytest.approx({"core": 1.0, "long": along}, rel=1e-4)
+    # Blank is in the middle of what goes over the core wire.
+    assert bead.model_copy(update={"first_rod": None}).on_rod == pytest.approx(1.0)
+    with pytest.raises(Refusal) as refused:
+        bead.model_copy(update={"first_rod": 0.85}).make(ONE)
+    assert (refused.value.key, refused.value.field) == ("first_rod", "first_rod")
+    loose = bead.model_copy(update={"first_rod": 1.3}).make(ONE)
+    assert "rod_loose" in {a.id for a in loose.advice if a}
+
+
+def test_each_coil_of_a_bead_has_a_sample_of_its_own() -> None:
+    fine = WireSize(diameter_mm=0.3)
+    bead = CoilBead(turns=10, bare_turns=0, lead=0, core_wire=0.8, first_rod=1.0, core=2, wire=fine)
+    by_sum = bead.make(ONE)
+    # A metre of fine wire that gave a tenth less coil than it could; then 100 of coil, a tenth
+    # less bead.
+    could = 1000 * 0.3 / math.hypot(math.pi * 1.3, 0.3)
+    first = bead.model_copy(update={"sample_wire": 1000.0, "sample_coil": 0.9 * could}).make(ONE)
+    assert takes(first, 0) == pytest.approx(takes(by_sum, 0) / 0.9, rel=1e-6)
+    assert takes(first, 1) == pytest.approx(takes(by_sum, 1))
+    could = 100 * 1.6 / math.hypot(math.pi * 3.6, 1.6)
+    second = bead.model_copy(update={"sample_cord": 100.0, "sample_bead": 0.9 * could}).make(ONE)
+    for n in (0, 1):
+        assert takes(second, n) == pytest.approx(takes(by_sum, n) / 0.9, rel=1e-6)
+    with pytest.raises(Refusal) as refused:
+        bead.model_copy(update={"sample_cord": 100.0}).make(ONE)
+    assert (refused.value.key, refused.value.field) == ("sample_half", "sample_bead")
+
+
 def test_a_sample_tells_what_a_hand_takes() -> None:
     by_sum = Coil(core=1, turns=400, wire=WireSize(diameter_mm=0.812))
     hand = by_sum.model_copy(update={"sample_wire": 3000.0, "sample_coil": 305.0})

@@ -140,15 +140,16 @@ def test_rings_add_their_inside_and_eights_two_of_them() -> None:
 
 def test_a_coil_over_a_coil_keeps_the_wire_that_went_into_it() -> None:
     made = CoilBead(core_wire=0.8, core=2, turns=5, bare_turns=0, lead=0).make(WIRE)
-    cord = 0.8 + 2 * D
+    # Wound on a rod of 1.0, that it goes over the core wire.
+    cord = 1.0 + 2 * D
     along = 5 * math.hypot(math.pi * (2 + cord), cord)
     assert made.length == pytest.approx(5 * cord)
     assert takes(made, 1) == pytest.approx(along)  # the core wire runs through the cord
-    per_turn = math.hypot(math.pi * (0.8 + D), D)
+    per_turn = math.hypot(math.pi * (1.0 + D), D)
     assert takes(made, 0) == pytest.approx(along / D * per_turn)
     # By volume: the fine wire fills the annulus of the cord to pi / 4, as round wire does.
     volume = takes(made, 0) * math.pi * D**2 / 4
-    annulus = math.pi / 4 * (cord**2 - 0.8**2) * along
+    annulus = math.pi / 4 * (cord**2 - 1.0**2) * along
     assert volume / annulus == pytest.approx(math.pi / 4, rel=0.02)
 
 

@@ -185,6 +185,21 @@ def no_core(core: float, wire: float) -> Advice | None:
     return advise("core_small", "check", FIELD, core=core, wire=wire) if small else None
 
 
+def rod_loose(rod: float, core: float, room: float) -> Advice | None:
+    """Return a note on a coil so wide that it rattles on the wire that it is threaded on.
+
+    Args:
+        rod: that it is wound on [mm].
+        core: wire that goes through it [mm].
+        room: that is usual at most [mm].
+
+    Source: common practice, no source.
+    """
+    if rod <= core + room + 1e-9:
+        return None
+    return advise("rod_loose", "note", FIELD, rod=rod, core=core, most=core + room)
+
+
 def pin_reaches(length: float, takes: float) -> Advice | None:
     """Return a warning when a bought pin is shorter than what is made from it.
 

@@ -3,45 +3,75 @@
 from collections.abc import Iterator
 from typing import ClassVar, Literal
 
-from jamreel.core.advice.parts import no_core
+from jamreel.core.advice.parts import no_core, rod_loose
 from jamreel.core.choices import choice
+from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, Part, Role, Stretches, WireUse, part_step
 from jamreel.core.parts.pictures import edge, shifted, wraps
+from jamreel.core.parts.winding import sampled_core
 from jamreel.core.path.moves import Move, Straight, Wrap, wrap_length
-from jamreel.core.values import Length, Stroke
-from jamreel.core.wire.gauges import CoreSize, OptionalSize
+from jamreel.core.units import Mm
+from jamreel.core.values import Length, OptionalLength, Stroke
+from jamreel.core.wire.gauges import CoreSize, OptionalCore, OptionalSize
 
+# How much wider than the core wire the bore of the fine coil is, at least and at most [mm]; common
+# practice, no source.
+ROOM_MM = (0.1, 0.3)
 # Several wound on one rod stand so far from each other [mm]; common practice.
 APART_MM = 6.0
 
 
 class CoilBead(Part):
-    """A coil of wire on a core wire, wound ``turns`` times round a second core."""
+    """A coil of wire on a core wire, wound ``turns`` times round a second core.
+
+    The fine coil is wound on a rod of its own, so much wider than the core wire that it goes over
+    it. Two samples tell how a hand winds: fine wire into coil, coil into bead.
+    """
 
     joins: ClassVar[Role] = "strung"
 
     kind: Literal["coil_bead"] = "coil_bead"
     core_wire: CoreSize = choice(0.8, 0.3, 3)
+    first_rod: OptionalCore = choice(None, 0.3, 4)
     core: CoreSize = choice(2.0, 0.5, 30)
     turns: int = choice(5, 1, 60)
     bare_turns: int = choice(3, 0, 8)
     lead: Length = choice(15.0, 0, 60)
     rod: Length = choice(150.0, 20, 1000)
+    sample_wire: OptionalLength = choice(None, 50, 20000)
+    sample_coil: OptionalLength = choice(None, 5, 5000)
+    sample_cord: OptionalLength = choice(None, 10, 5000)
+    sample_bead: OptionalLength = choice(None, 2, 1000)
     wire: OptionalSize = None
+
+    @property
+    def on_rod(self) -> float:
+        """The rod of the fine coil [mm]. Raises Refusal for one that the core wire fills."""
+        least = self.core_wire + ROOM_MM[0]
+        if self.first_rod is None:
+            return self.core_wire + sum(ROOM_MM) / 2
+        if self.first_rod < least - 1e-9:
+            raise Refusal("first_rod", got=Mm(self.first_rod), field="first_rod", least=least)
+        return self.first_rod
 
     def make(self, wires: Palette) -> Made:
         """Return the bead: the second core's coil is as long as its turns take of the first.
 
         Its core wire goes on at each end in ``bare_turns`` of its own, and a ``lead`` to hold by.
+
+        Raises:
+            Refusal: a rod that is no wider than the core wire, half a sample, or one that gives
+                more than what went in can make.
         """
         w = wires.of("winding", self.wire)
-        cord = self.core_wire + 2 * w.d
-        along = wrap_length(self.turns, self.core, 0, cord)
+        cord = self.on_rod + 2 * w.d
+        core, first = self._hand(w.d, cord)
+        along = wrap_length(self.turns, core, 0, cord)
         outer = self.core + 2 * cord
         turns = along / w.d
-        # The core wire lies in the middle of the cord, the fine coil between it and the core.
-        inside = self.core + 2 * w.d
+        # The core wire lies in the middle of the cord.
+        inside = core + cord - self.core_wire
         bare = self.bare_turns * self.core_wire
         length = self.turns * cord + 2 * bare
         ends = wraps(0, self.bare_turns, self.core_wire, self.core + self.core_wire)
@@ -58,7 +88,7 @@ class CoilBead(Part):
                 WireUse(
                     "coil_bead_outer",
                     w,
-                    (("body", (Wrap(turns=turns, core=self.core_wire, label="coil"),)),),
+                    (("body", (Wrap(turns=turns, core=first, label="coil"),)),),
                     shown=cord_seen,
                 ),
                 WireUse(
@@ -70,7 +100,7 @@ class CoilBead(Part):
             ),
             strokes=(*bare_seen, *cord_seen),
             steps=(
-                part_step("first_coil", cautions=("whip",), core=self.core_wire, long=along),
+                part_step("first_coil", cautions=("whip",), core=self.on_rod, long=along),
                 part_step("thread_coils", per_go=self._per_go(length), apart=APART_MM),
                 part_step(
                     "coil_cord",
@@ -84,8 +114,16 @@ class CoilBead(Part):
                 part_step("coil_ends_flush", name="coil_ends", cautions=("eyes", "ends")),
             ),
             minutes=4.0 + 0.03 * turns,
-            advice=(no_core(self.core_wire, w.d),),
+            advice=(no_core(self.on_rod, w.d), rod_loose(self.on_rod, self.core_wire, ROOM_MM[1])),
         )
+
+    def _hand(self, fine: float, cord: float) -> tuple[float, float]:
+        """Return the cores by which this hand winds [mm]: of the cord, and of the fine coil."""
+        one = sampled_core((self.sample_wire, self.sample_coil), self.on_rod, fine)
+        two = sampled_core(
+            (self.sample_cord, self.sample_bead), self.core, cord, ("sample_cord", "sample_bead")
+        )
+        return self.core if two is None else two, self.on_rod if one is None else one
 
     def _core(self, inside: float, cord: float) -> Stretches:
         """Return the core wire: lead, bare turns on the second core, cord, and the same back."""

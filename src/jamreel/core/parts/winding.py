@@ -79,22 +79,41 @@ class Wound(Part):
         return (("looser", (Straight(length=more),)),) if more > 1e-9 else ()
 
     def _sampled(self, wire: Wire) -> float | None:
-        """Return the core that a sample tells of, None where there is none."""
-        took, gave = self.sample_wire, self.sample_coil
-        if took is None and gave is None:
-            return None
-        if took is None or gave is None:
-            raise Refusal(
-                "sample_half", got=None, field="sample_wire" if took is None else "sample_coil"
-            )
-        core = effective_core(took, gave, wire.d)
-        if core < 0.5 * self.core:
-            least = wrap_length(gave / wire.d, self.core, 0, wire.d)
-            raise Refusal("sample_short", got=Mm(took), field="sample_wire", coil=gave, least=least)
-        return core
+        return sampled_core((self.sample_wire, self.sample_coil), self.core, wire.d)
 
     def winding_advice(self, wire: Wire, turns: float) -> tuple[Advice | None, ...]:
         """Return whether its core is wide enough, and how far a hand may be off the sum."""
         takes = wrap_length(turns, self.core, 0, wire.d)
         sampled = self.sample_wire is not None
         return (no_core(self.core, wire.d), wound_by_hand(takes, sampled))
+
+
+def sampled_core(
+    sample: tuple[float | None, float | None],
+    core: float,
+    wire: float,
+    fields: tuple[str, str] = ("sample_wire", "sample_coil"),
+) -> float | None:
+    """Return the core that a sample tells of [mm], None where there is none.
+
+    Args:
+        sample: how much went in, and how long the coil came out [mm].
+        core: that it was wound on [mm].
+        wire: what was wound, across [mm]: a wire, or a coil that is wound in its turn.
+        fields: the choices that the two stand in.
+
+    Raises:
+        Refusal: half a sample, or one that gives more coil than what went in can make.
+
+    Source: ``effective_core``.
+    """
+    took, gave = sample
+    if took is None and gave is None:
+        return None
+    if took is None or gave is None:
+        raise Refusal("sample_half", got=None, field=fields[took is not None])
+    found = effective_core(took, gave, wire)
+    if found < 0.5 * core:
+        least = wrap_length(gave / wire, core, 0, wire)
+        raise Refusal("sample_short", got=Mm(took), field=fields[0], coil=gave, least=least)
+    return found

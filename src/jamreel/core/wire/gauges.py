@@ -10,7 +10,7 @@ from pydantic import BeforeValidator, Field, ValidationInfo, WithJsonSchema, mod
 
 from jamreel.core.errors import Refusal
 from jamreel.core.units import Mm, Unit, parse_length
-from jamreel.core.values import Frozen, Length, refused, setting
+from jamreel.core.values import Frozen, Length, OptionalLength, refused, setting
 
 GaugeSystem = Literal["awg", "swg"]
 FINEST_MM, THICKEST_MM = 0.1, 6.5
@@ -157,6 +157,7 @@ def _gauge_in_mm(entered: object, info: ValidationInfo) -> object:
 
 # What wire is wound on: a rod by its length, or wire by its gauge. A bare number is a length.
 CoreSize = Annotated[Length, BeforeValidator(_gauge_in_mm)]
+OptionalCore = Annotated[OptionalLength, BeforeValidator(_gauge_in_mm)]
 
 
 def _out_of_range(diameter_mm: float) -> Refusal:
