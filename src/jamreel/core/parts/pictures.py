@@ -1,8 +1,9 @@
 """Small shapes that parts are drawn from: x along the piece, y across it, in mm."""
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from functools import lru_cache
+from itertools import pairwise
 
 from jamreel.core.values import Point, Stroke
 
@@ -99,6 +100,17 @@ def narrowed(strokes: Iterable[Stroke], by: float) -> tuple[Stroke, ...]:
         )
         for s in strokes
     )
+
+
+def hung_links(strokes: Sequence[Stroke], line: Sequence[Point]) -> Iterator[Stroke]:
+    """Yield a link as often as it hangs along a line, each turned with it.
+
+    Args:
+        strokes: of one link, from its left bearing point to the right.
+        line: twice as many points as links, and one.
+    """
+    for (x0, y0), (x1, y1) in pairwise(line[::2]):
+        yield from turned(strokes, (x0, y0), math.atan2(y1 - y0, x1 - x0))
 
 
 def turned(strokes: Iterable[Stroke], at: Point, angle: float) -> tuple[Stroke, ...]:

@@ -15,7 +15,7 @@ from jamreel.core.fit.fall import hang, length_that_falls
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import PARTS, Bought, Made, Part, Role, part_step
 from jamreel.core.parts.chain import BoughtChain
-from jamreel.core.parts.pictures import turned
+from jamreel.core.parts.pictures import hung_links
 from jamreel.core.tagged_union import TaggedUnion
 from jamreel.core.values import Length, Stroke
 from jamreel.core.words import say
@@ -36,13 +36,13 @@ class Strand:
 
 
 class Swag(Part):
-    """Two strands or more of chain or links; the shortest carries, the longest is hung first."""
+    """Strands of chain or links; the shortest carries, the longest is hung first."""
 
     joins: ClassVar[Role] = "link"
 
     kind: Literal["swag"] = "swag"
     span: Length = choice(90.0, 10, 600)
-    strands: int = choice(2, 2, MOST_STRANDS)
+    strands: int = choice(2, 1, MOST_STRANDS)
     first_fall: Length = choice(12.0, 0, 300)
     fall_apart: Length = choice(25.0, 3, 200)
     link: SerializeAsAny[Annotated[Part, TaggedUnion(PARTS, Part, but="swag")]] = Field(
@@ -100,7 +100,9 @@ class Swag(Part):
             brittle=one.brittle,
             advice=(
                 *one.advice,
-                strands_touch(min(low - high for high, low in pairwise(falls)), one.width),
+                strands_touch(
+                    min((low - high for high, low in pairwise(falls)), default=math.inf), one.width
+                ),
             ),
         )
 
@@ -147,5 +149,4 @@ class Swag(Part):
                     tone="bought",
                 )
                 continue
-            for (x0, y0), (x1, y1) in pairwise(line[::2]):
-                yield from turned(one.strokes, (x0, y0), math.atan2(y1 - y0, x1 - x0))
+            yield from hung_links(one.strokes, line)
