@@ -218,3 +218,25 @@ def test_a_belt_over_a_finger_is_as_long_as_two_tangents_and_two_arcs() -> None:
     # Normals are one long, and point away from the middle.
     assert np.hypot(*normals.T) == pytest.approx(1.0)
     assert ((belt - belt.mean(axis=0)) * normals).sum(axis=1).min() > 0
+
+
+@pytest.mark.parametrize("bindings", [2, 5])
+def test_two_bindings_from_one_length_save_a_handle(bindings: int) -> None:
+    own = {"along": 120, "bindings": bindings, "handle": 12}
+    bare = Bundle.model_validate({**own, "handle": 0}).make(PALETTE)
+    each, two = (
+        Bundle.model_validate({**own, "bound_from": how}).make(PALETTE) for how in ("each", "two")
+    )
+    alone = length_of({use.key: use for use in bare.wires}["bundle_binding"])
+    held = {use.key: use for use in each.wires}["bundle_binding"]
+    assert length_of(held) == pytest.approx(alone + 2 * 12)
+    assert held.quantity == bindings
+    by_key = {use.key: use for use in two.wires}
+    pair = by_key["bundle_two_bindings"]
+    # Held at the start of each, and once at the end.
+    assert length_of(pair) == pytest.approx(2 * alone + 3 * 12)
+    assert pair.quantity == bindings // 2
+    single = by_key.get("bundle_binding")
+    assert (single.quantity if single else 0) == bindings % 2
+    # What is held is cut off: the piece weighs the same.
+    assert two.mass == pytest.approx(bare.mass)

@@ -170,6 +170,8 @@ class Bundle(WithBindings):
     pin: Length = choice(3.2, *PIN_RANGE, when=("ends", "loops"))
     centre_stops: int = choice(1, 0, 10, when=("ends", "loops"))
     locked: bool = True
+    handle: Length = choice(12.0, 0, 100)
+    bound_from: Literal["each", "two"] = "each"
     wire: OptionalSize = None
 
     def unit(self, length: float) -> tuple[float, str]:
@@ -299,8 +301,8 @@ class Bundle(WithBindings):
         first = loops[0].wire
         end = End(self.pin, first.d, True, strands=len(loops), spreads=True)
         strands = tuple(self._strands(laid, reach))
-        bound = self._bound(laid, binding, reach)
-        strokes = (*(s for one in strands for s in one.shown), *bound.shown)
+        bound = tuple(self._bound(laid, binding, reach))
+        strokes = tuple(s for one in (*strands, *bound) for s in one.shown)
         wide = laid.width + 2 * self.opened
         return Made(
             length=laid.long + 2 * reach,
@@ -309,7 +311,7 @@ class Bundle(WithBindings):
             width=wide,
             ends=(end, end) if self.ends == "loops" else None,
             bare=(laid.width, laid.thickness) if self.ends == "bare" else None,
-            wires=(*strands, bound),
+            wires=(*strands, *bound),
             holds=(opens_at("plain_loop", first, self.pin, len(loops)),)
             if self.ends == "loops"
             else (),
@@ -353,26 +355,31 @@ class Bundle(WithBindings):
             points = [(round(reach - over, 2), y), *points, (round(far + over, 2), y)]
         return (Stroke(part="wire", points=tuple(points), width_mm=lane.wide),)
 
-    def _bound(self, laid: Stacked, binding: Wire, reach: float) -> WireUse:
-        """Return the wires of its bindings."""
+    def _bound(self, laid: Stacked, binding: Wire, reach: float) -> Iterator[WireUse]:
+        """Yield the wires of its bindings: one each, or one for two of them, with what is held
+        while they are wound."""
         one = laid.binding
         tone = binding.metal.colour
         strokes = (s for x in laid.at for s in binding_strokes(one, laid.width, x + reach, tone))
         # The start tail of the outermost is passed between the strands.
         lock = laid.thickness + one.tuck if self.locked else 0.0
-        return WireUse(
-            "bundle_binding",
-            binding,
-            (
-                ("tuck", (Straight(length=one.tuck),)),
-                *((("locked", (Straight(length=lock),)),) if lock else ()),
-                ("wraps", (Straight(length=one.cut - 2 * one.tuck),)),
-                ("tuck", (Straight(length=one.tuck),)),
-            ),
-            quantity=len(laid.at),
-            shown=tuple(strokes),
-            woven=True,
+        held = (("tail_left", (Straight(length=self.handle),)),) if self.handle else ()
+        once: Stretches = (
+            *held,
+            ("tuck", (Straight(length=one.tuck),)),
+            *((("locked", (Straight(length=lock),)),) if lock else ()),
+            ("wraps", (Straight(length=one.cut - 2 * one.tuck),)),
+            ("tuck", (Straight(length=one.tuck),)),
         )
+        last = (("tail_right", (Straight(length=self.handle),)),) if self.handle else ()
+        pairs = len(laid.at) // 2 if self.bound_from == "two" else 0
+        use = WireUse("bundle_binding", binding, (*once, *last), shown=tuple(strokes), woven=True)
+        if pairs:
+            two = replace(use, key="bundle_two_bindings", stretches=(*once, *once, *last))
+            yield replace(two, quantity=pairs)
+        single = len(laid.at) - 2 * pairs
+        if single:
+            yield replace(use, quantity=single, shown=use.shown if not pairs else ())
 
     def _whole(self, laid: Stacked) -> Cell:
         """Return it in space, from one end to a little past its middle: both halves are alike."""
