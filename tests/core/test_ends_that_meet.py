@@ -417,3 +417,25 @@ def test_rings_are_added_only_where_a_single_opening_takes_them(
     wire = {"size": "1.0 mm", "metal": "copper"} if entry else brief["wire"]
     ways = propose_raw({**brief, "piece": piece, "wire": wire}, Shop())
     assert any("rings" in edit.path for one in ways for edit in one.edits) == adds
+
+
+@pytest.mark.parametrize("kind", ["flat_plait", "coil_mesh", "knot_row"])
+@pytest.mark.parametrize("cap_of", ["bought", "ribbon_end"])
+def test_caps_that_nobody_sized_are_as_wide_as_what_goes_in(kind: str, cap_of: str) -> None:
+    part = {"kind": kind, **({} if kind in ("flat_plait", "coil_mesh") else {"ends": "bare"})}
+    entry = {"id": "e1", "part": part, "fill": True}
+    closure = {"kind": "end_caps", "cap_of": cap_of, "cap_opening": "20"}
+    brief = {
+        "measures": {"wrist_girth": {"readings": [{"value": "165"}]}},
+        "wire": {"size": "0.6 mm", "temper": "dead_soft"},
+        "piece": {
+            "kind": "linked_bracelet", "counted": True, "entries": [entry], "closure": closure,
+        },
+    }  # fmt: skip
+    plan = plan_raw(brief, Shop())
+    assert "cap_narrow" not in {one.id for one in plan.advice}
+    cap = next(need for need in plan.needs if need.label in ("end caps", "ribbon ends"))
+    (body,) = plan.woven
+    wide = body.width_mm if cap_of == "ribbon_end" else max(body.width_mm, body.thickness_mm)
+    sold = math.ceil(2 * (wide + 0.2) - 1e-9) / 2
+    assert cap.size.startswith(f"{sold:.1f} mm")

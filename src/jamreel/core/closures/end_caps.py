@@ -27,20 +27,23 @@ from jamreel.core.parts.rings import ring_turn, sprung_inside
 from jamreel.core.parts.weights import CAP_WALL_MM, CLASP_G_PER_MM, end_cap_mass
 from jamreel.core.path.loops import centred
 from jamreel.core.path.moves import Bend, Wrap
-from jamreel.core.values import Length, Stroke
+from jamreel.core.values import Length, OptionalLength, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.wire.sections import Flat
 
 # Clear between body and cap on each side, glued or soldered and pressed [mm]; common practice.
 CLEAR_GLUED_MM, CLEAR_PRESSED_MM = 0.1, 0.05
 # A body that is not there yet [mm]; common practice.
-USUAL_WIDE_MM, USUAL_THICK_MM = 12.0, 2.0
+USUAL_WIDE_MM, USUAL_THICK_MM, USUAL_CAP_MM = 12.0, 2.0, 7.0
+# Caps are sold in sizes so far apart [mm]; from memory, no source.
+SOLD_APART_MM = 0.5
 
 
 class EndCaps(Closure):
     """Two caps that swallow the ends of the body, each with a loop; rings; a clasp between.
 
-    A ribbon end is a folded strip, ``cap_width`` wide and ``cap_opening`` open. Tube of an inner
+    A ribbon end is a folded strip, ``cap_width`` wide and ``cap_opening`` open; left blank caps are
+    as wide as what goes into them, to the next half millimetre that is sold. Tube of an inner
     diameter ``tube`` keeps its perimeter when it is flattened over a body of
     the body that it goes over, or has to be stretched.
     """
@@ -50,7 +53,7 @@ class EndCaps(Closure):
     swallows: ClassVar[bool] = True
     first: ClassVar[tuple[str, ...]] = ("clasp", "cap_of", "depth", "fixed_by", "ring_pin")
     cap: Length = choice(9.0, 2, 30, when=("cap_of", "bought", "ribbon_end", "tube"))
-    cap_width: Length = choice(7.0, 1, 40, when=("cap_of", "bought", "ribbon_end"))
+    cap_width: OptionalLength = choice(None, 1, 40, when=("cap_of", "bought", "ribbon_end"))
     depth: Length = choice(6.0, 0, 20)
     clasp: Length = choice(11.0, 0, 40)
     ring_pin: Length = choice(3.5, 2, 12)
@@ -65,7 +68,10 @@ class EndCaps(Closure):
     def over(self, width: float, thickness: float) -> "EndCaps":
         """Return them over an end so wide and thick [mm], whichever way it lies."""
         found = self.model_copy()
-        found._over = Flat(width=max(width, thickness), thickness=min(width, thickness))
+        # As wide as the body is: it is no wire, whose width has a limit.
+        found._over = Flat.model_construct(
+            width=max(width, thickness), thickness=min(width, thickness)
+        )
         return found
 
     def make(self, wires: Palette) -> Fastened:
@@ -128,6 +134,17 @@ class EndCaps(Closure):
         )
 
     @property
+    def _wide(self) -> float:
+        """How wide a bought cap is inside [mm]."""
+        if self.cap_width is not None:
+            return self.cap_width
+        if self._over is None:
+            return USUAL_CAP_MM
+        over = self._over
+        across = over.width if self.cap_of == "ribbon_end" else max(over.width, over.thickness)
+        return math.ceil((across + 2 * self._clear) / SOLD_APART_MM - 1e-9) * SOLD_APART_MM
+
+    @property
     def in_cap(self) -> float:
         """Its depth [mm]."""
         return self.depth
@@ -138,7 +155,7 @@ class EndCaps(Closure):
         if self.cap_of in ("tube", "coil"):
             # Made over the body as it is.
             return (deep,)
-        wide, thick = self._mouth
+        wide, thick = (self if self._over else self.over(width, thickness))._mouth
         return (cap_fits(name, width, thickness, wide, thick), deep)
 
     @property
@@ -147,7 +164,7 @@ class EndCaps(Closure):
         thick as it is wide."""
         if self.cap_of in ("tube", "coil"):
             return self._goes_in.width, self._goes_in.thickness
-        return self.cap_width, self.cap_opening if self.cap_of == "ribbon_end" else self.cap_width
+        return self._wide, self.cap_opening if self.cap_of == "ribbon_end" else self._wide
 
     def _coil(self, w: Wire) -> WireUse:
         """Return an end wound from wire: turns round the body, and a loop of its own."""
@@ -198,11 +215,11 @@ class EndCaps(Closure):
             step = closure_step("cord_coil", cautions=("eyes", "ends"), pin=self.ring_pin)
             return None, (step,), self._goes_in.width, self._goes_in.thickness
         if self.cap_of != "tube":
-            size = size_of(self.cap_width, self.cap)
-            mass = end_cap_mass(self.cap_width, self.cap)
+            size = size_of(self._wide, self.cap)
+            mass = end_cap_mass(self._wide, self.cap)
             key = "ribbon_end" if self.cap_of == "ribbon_end" else "end_cap"
-            thick = self._mouth[1] + 2 * CAP_WALL_MM if key == "ribbon_end" else self.cap_width
-            return Bought(key, size, 1, mass), (), self.cap_width, thick
+            thick = self._mouth[1] + 2 * CAP_WALL_MM if key == "ribbon_end" else self._wide
+            return Bought(key, size, 1, mass), (), self._wide, thick
         size, over = size_of(self.tube, self.cap), self._goes_in
         tube = Bought("tube", size, 1, end_cap_mass(self.tube, self.cap))
         opened = _opened(fits.id if fits else "", over)
