@@ -25,7 +25,8 @@ from jamreel.core.interlace import relax
 from jamreel.core.interlace.bound import Bound
 from jamreel.core.interlace.braid.geometry import BeadedBraid, PlainBraid
 from jamreel.core.interlace.braid.part import Braid
-from jamreel.core.interlace.bundle.part import Bundle, Stacked, arc_over
+from jamreel.core.interlace.bundle.part import Bundle
+from jamreel.core.interlace.bundle.stacked import Stacked, arc_over
 from jamreel.core.interlace.coil_mesh.geometry import Mesh
 from jamreel.core.interlace.coil_mesh.part import CoilMesh
 from jamreel.core.interlace.cord.part import Cord, cord_of, rounded
@@ -186,26 +187,29 @@ def laid_of(bundle: Bundle) -> Stacked:
     kind=st.sampled_from(["square", "round", "half_round", "patterned", "twisted"]),
     layers=st.sampled_from(["one", "two"]),
     stops=st.integers(0, 3),
+    end_turns=st.integers(0, 9),
 )
 def test_bindings_of_a_bundle_never_overlap_and_lie_alike_within(
-    along: int, strands: int, bindings: int, turns: int, kind: Any, layers: Any, stops: int
-) -> None:
+    along: int, strands: int, bindings: int, turns: int, kind: Any, layers: Any, stops: int,
+    end_turns: int,
+) -> None:  # fmt: skip
     bundle = Bundle(
         along=along,
         side_by_side=strands,
         bindings=bindings,
         turns=turns,
+        end_turns=end_turns,
         section=kind,
         layers=layers,
         centre_stops=min(stops, strands - 2),
     )
     # What does not go on is refused.
-    assume(bindings * turns * 0.4 <= along)
+    last = end_turns or turns
+    assume(((bindings - 1) * max(turns, (turns + last) / 2, last) + last) * 0.4 <= along)
     laid = laid_of(bundle)
-    half = laid.binding.band / 2
-    assert all(b - a >= 2 * half - 1e-9 for a, b in pairwise(laid.at))
-    assert laid.at[0] - half >= -1e-9
-    assert laid.at[-1] + half <= along + 1e-9
+    assert all(b[0] - a[1] >= -1e-9 for a, b in pairwise(laid.bands))
+    assert laid.bands[0][0] >= -1e-9
+    assert laid.bands[-1][1] <= along + 1e-9
     assert [along - x for x in reversed(laid.at)] == pytest.approx(list(laid.at))
     made = bundle.make(WIRES)
     for use in made.wires:

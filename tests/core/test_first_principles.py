@@ -16,6 +16,7 @@ from jamreel.core.closures.doubled_hook import DoubledHook
 from jamreel.core.closures.folded_hook import FoldedHook
 from jamreel.core.closures.s_hook import SHook
 from jamreel.core.closures.toggle import Toggle
+from jamreel.core.errors import Refusal
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.braid.geometry import PlainBraid
@@ -240,3 +241,34 @@ def test_two_bindings_from_one_length_save_a_handle(bindings: int) -> None:
     assert (single.quantity if single else 0) == bindings % 2
     # What is held is cut off: the piece weighs the same.
     assert two.mass == pytest.approx(bare.mass)
+
+
+def test_bindings_at_the_ends_have_turns_of_their_own() -> None:
+    """Three turns within and seven at both ends: each once round the bundle is alike."""
+    own = {"along": 120, "bindings": 5, "turns": 3, "handle": 0, "locked": False}
+    alike = Bundle.model_validate(own).make(PALETTE)
+    unlike = Bundle.model_validate({**own, "end_turns": 7}).make(PALETTE)
+    within = {use.key: use for use in alike.wires}["bundle_binding"]
+    by_key = {use.key: use for use in unlike.wires}
+    assert by_key["bundle_binding"].quantity == 3
+    assert length_of(by_key["bundle_binding"]) == pytest.approx(length_of(within))
+    ends = by_key["bundle_end_binding"]
+    assert ends.quantity == 2
+    # A binding has n turns in front and n - 1 behind: four more are eight halves more.
+    two = Bundle.model_validate({**own, "turns": 4}).make(PALETTE)
+    once = length_of({use.key: use for use in two.wires}["bundle_binding"]) - length_of(within)
+    assert length_of(ends) == pytest.approx(length_of(within) + 4 * once)
+    told = next(step for step in unlike.steps if step.id == "bundle_outwards")
+    assert "3 turns each, 7 at both ends" in told.says
+    assert alike.length == pytest.approx(unlike.length)
+
+
+def test_bindings_that_do_not_go_on_are_refused_with_how_many_do() -> None:
+    wide = {"along": 30, "bindings": 9, "turns": 8, "end_turns": 12}
+    with pytest.raises(Refusal) as refused:
+        Bundle.model_validate(wide).make(PALETTE)
+    assert refused.value.key == "bindings_many"
+    most = int(refused.value.values["most"])
+    assert Bundle.model_validate({**wide, "bindings": most}).make(PALETTE).length > 0
+    with pytest.raises(Refusal):
+        Bundle.model_validate({**wide, "bindings": most + 1}).make(PALETTE)

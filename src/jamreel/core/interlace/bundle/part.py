@@ -3,18 +3,14 @@
 import math
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
-from functools import cached_property
+from dataclasses import replace
 from itertools import pairwise
 from typing import Any, ClassVar, Literal
-
-import numpy as np
 
 from jamreel.core.advice.weaving import twist_unsampled
 from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
-from jamreel.core.forming.band import Lengthwise
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.palette import Palette
 from jamreel.core.interlace.bindings import ONE_TURN_WANTS, Binding, stacked_longer, twisted_left
@@ -27,8 +23,9 @@ from jamreel.core.interlace.bound import (
     strand_wire,
     wide_of,
 )
+from jamreel.core.interlace.bundle.stacked import BARE_MM, Lane, Stacked, thick_of
 from jamreel.core.interlace.cells import Cell, Strand
-from jamreel.core.interlace.space import Array, spaced
+from jamreel.core.interlace.space import spaced
 from jamreel.core.parts.base import End, Made, Role, Stretches, WireUse, opens_at, part_step
 from jamreel.core.parts.ends import PIN_RANGE, Loop
 from jamreel.core.path.moves import Straight
@@ -37,111 +34,10 @@ from jamreel.core.values import Length, OptionalLength, Stroke
 from jamreel.core.wire.gauges import OptionalSize
 from jamreel.core.words import say
 
-# Strands that end in a cap stand so far over [mm]; those that stop do so within the end binding;
-# common practice.
-BARE_MM = 8.0
 MOST_SPAN = 1000
 SAMPLE_MM = 100.0
 # Looked at closely, a strand has a point every so often [mm].
 SHOWN_APART_MM = 0.5
-
-
-@dataclass(frozen=True)
-class Lane:
-    """A strand in its place: of what section, which wire, how wide it lies, where its middle is
-    across the bundle, and in which layer [mm]."""
-
-    kind: SectionKind
-    wire: Wire
-    wide: float
-    y: float
-    layer: int
-    stops: bool
-
-
-@dataclass(frozen=True)
-class Stacked:
-    """Strands side by side in one layer or two, lengths in mm: ``long`` from end to end of the
-    straight part, bindings with their middles ``at`` places of it, how far the outermost
-    strands bow out between the bindings, and how far bare ends go into a cap."""
-
-    lanes: tuple[Lane, ...]
-    long: float
-    binding: Binding
-    at: tuple[float, ...]
-    opened: float
-    over: float = BARE_MM
-
-    @cached_property
-    def width(self) -> float:
-        """Bound, over all strands of a layer [mm]."""
-        return sum(one.wide for one in self.lanes if one.layer == 0)
-
-    @cached_property
-    def thickness(self) -> float:
-        """Of its layers [mm]."""
-        first = [one for one in self.lanes if one.layer == 0]
-        layers = 1 + max(one.layer for one in self.lanes)
-        return layers * max(thick_of(one) for one in first)
-
-    @cached_property
-    def gaps(self) -> tuple[tuple[float, float], ...]:
-        """Where strands are free between two bindings: from, to [mm]."""
-        half = self.binding.band / 2
-        return tuple((a + half, b - half) for a, b in pairwise(self.at))
-
-    @property
-    def lengthwise(self) -> Iterator[Lengthwise]:
-        """Its strands, each as far out as its layer lies."""
-        thick = self.thickness / (1 + max(one.layer for one in self.lanes))
-        for (wire, layer), count in Counter((one.wire, one.layer) for one in self.lanes).items():
-            yield Lengthwise(wire, count, (0.5 + layer) * thick - self.thickness / 2)
-
-    def bow_of(self, lane: Lane) -> float:
-        """Return how far a strand bows out between bindings [mm]: the outermost all the way."""
-        reach = max(abs(one.y) for one in self.lanes)
-        return self.opened * lane.y / reach if reach else 0.0
-
-    def bowed(self, lane: Lane) -> float:
-        """Return how much longer a strand is for its bows [mm]."""
-        bow = abs(self.bow_of(lane))
-        return sum(arc_over(b - a, bow) - (b - a) for a, b in self.gaps)
-
-    def line(self, lane: Lane) -> Array:
-        """Return a strand's middle line, n by 3 [mm]."""
-        thick = self.thickness / (1 + max(one.layer for one in self.lanes))
-        z = (0.5 + lane.layer) * thick - self.thickness / 2
-        points, bow = [[0.0, lane.y, z]], self.bow_of(lane)
-        for a, b in self.gaps:
-            share = np.linspace(0.0, 1.0, 13 if bow else 2)
-            out = lane.y + bow * (1 - (2 * share - 1) ** 2)
-            points += [[a + s * (b - a), y, z] for s, y in zip(share, out, strict=True)]
-        points.append([self.long, lane.y, z])
-        return np.array(points)
-
-
-def thick_of(lane: Lane) -> float:
-    """Return how thick a strand is in its bundle [mm]."""
-    return lane.wide if lane.kind == "twisted" else lane.wire.d
-
-
-def arc_over(chord: float, high: float) -> float:
-    """Return the arc over a chord, R 2 asin(c / 2R), R = (c^2 / 4 + h^2) / 2h.
-
-    Args:
-        chord: c [mm].
-        high: h, of its middle over the chord, up to half of it [mm].
-
-    Example:
-        >>> round(arc_over(2.0, 1.0), 4), arc_over(30.0, 0.0)
-        (3.1416, 30.0)
-
-    Source: plain geometry.
-    """
-    if high < 1e-9:
-        return chord
-    radius = (chord * chord / 4 + high * high) / (2 * high)
-    return 2 * radius * math.asin(min(1.0, chord / (2 * radius)))
 
 
 class Bundle(WithBindings):
@@ -170,6 +66,7 @@ class Bundle(WithBindings):
     pin: Length = choice(3.2, *PIN_RANGE, when=("ends", "loops"))
     centre_stops: int = choice(1, 0, 10, when=("ends", "loops"))
     locked: bool = True
+    end_turns: int = choice(0, 0, 20)
     handle: Length = choice(12.0, 0, 100)
     bound_from: Literal["each", "two"] = "each"
     wire: OptionalSize = None
@@ -213,25 +110,42 @@ class Bundle(WithBindings):
         layers = 2 if self.layers == "two" else 1
         width = sum(one.wide for one in lanes if one.layer == 0)
         hull = 2 * (width + layers * thick) if flat else _round_hull(width, thick, layers)
-        one = Binding(self.side_by_side, thick, binding.shape, self.turns, flat, hull)
-        at = self._places(one.band)
-        gap = min((b - a for a, b in pairwise(at)), default=2 * MOST_SPAN)
-        half_round = max((gap - one.band) / 2, 0.0)
-        if self.opened > half_round:
+        every = tuple(
+            Binding(self.side_by_side, thick, binding.shape, turns, flat, hull)
+            for turns in self._every_turns
+        )
+        at = self._places(every[len(every) // 2].band, every[0].band)
+        laid = Stacked(lanes, float(self.along), every, at, self.opened)
+        half_round = min(((b - a) / 2 for a, b in laid.gaps), default=float(MOST_SPAN))
+        if self.opened > max(half_round, 0.0):
             raise Refusal("opened_wide", got=Mm(self.opened), field="opened", most=half_round)
-        return Stacked(lanes, float(self.along), one, at, self.opened)
+        return laid
 
-    def _places(self, band: float) -> tuple[float, ...]:
-        """Return where the middles of the bindings lie [mm], from the centre outwards alike."""
+    @property
+    def _every_turns(self) -> tuple[int, ...]:
+        """The turns of each binding: those at the ends may have others."""
+        n = self.bindings
+        ends = self.end_turns or self.turns
+        return (ends, *((self.turns,) * (n - 2)), ends) if n > 1 else (self.turns,)
+
+    def _places(self, band: float, last: float) -> tuple[float, ...]:
+        """Return where the middles of the bindings lie [mm], from the centre outwards alike.
+
+        Args:
+            band: how wide those within are.
+            last: how wide those at the ends are.
+        """
         n, long = self.bindings, float(self.along)
-        most = max(1, math.floor(long / band + 1e-9))
+        # Those beside each other, and those within.
+        least = last if n == 2 else max((band + last) / 2, band if n > 3 else 0.0)
+        most = 1 + math.floor((long - last) / max(least, 1e-9) + 1e-9) if long >= last else 0
         if n > most:
-            raise Refusal("bindings_many", got=n, field="bindings", most=most, band=band)
-        apart = (long - band) / max(n - 1, 1) if self.binding_apart is None else self.binding_apart
-        if n > 1 and apart < band - 1e-9:
-            raise Refusal("bindings_overlap", got=Mm(apart), field="binding_apart", least=band)
-        if n > 1 and (n - 1) * apart + band > long + 1e-9:
-            widest = (long - band) / (n - 1)
+            raise Refusal("bindings_many", got=n, field="bindings", most=max(most, 1), band=band)
+        apart = (long - last) / max(n - 1, 1) if self.binding_apart is None else self.binding_apart
+        if n > 1 and apart < least - 1e-9:
+            raise Refusal("bindings_overlap", got=Mm(apart), field="binding_apart", least=least)
+        if n > 1 and (n - 1) * apart + last > long + 1e-9:
+            widest = (long - last) / (n - 1)
             raise Refusal("bindings_beyond", got=Mm(apart), field="binding_apart", most=widest)
         return tuple(long / 2 + (k - (n - 1) / 2) * apart for k in range(n))
 
@@ -248,21 +162,13 @@ class Bundle(WithBindings):
         more, left = laid.bowed(lane), self._left(lane)
         # The outer layer of a full ring is longer by a turn of what lies under it.
         more += stacked_longer(laid.thickness / 2) if lane.layer else 0.0
-        half = laid.binding.band / 2
-        cuts = sorted(
-            {
-                0.0,
-                laid.long / 2,
-                laid.long,
-                *(x - half for x in laid.at),
-                *(x + half for x in laid.at),
-            }
-        )
+        edges = (x for band in laid.bands for x in band)
+        cuts = sorted({0.0, laid.long / 2, laid.long, *edges})
         free = sum(b - a for a, b in laid.gaps) or laid.long
         rows = []
         for a, b in pairwise(cuts):
             middle = (a + b) / 2
-            bound = any(abs(middle - x) < half for x in laid.at)
+            bound = any(begins < middle < stops for begins, stops in laid.bands)
             within = any(a >= x - 1e-9 and b <= y + 1e-9 for x, y in laid.gaps) or not laid.gaps
             longer = more * (b - a) / free if within and not bound else 0.0
             if b - a > 1e-9:
@@ -356,11 +262,30 @@ class Bundle(WithBindings):
         return (Stroke(part="wire", points=tuple(points), width_mm=lane.wide),)
 
     def _bound(self, laid: Stacked, binding: Wire, reach: float) -> Iterator[WireUse]:
-        """Yield the wires of its bindings: one each, or one for two of them, with what is held
-        while they are wound."""
-        one = laid.binding
+        """Yield the wires of its bindings, alike ones once: one each, or one for two of them, with
+        what is held while they are wound."""
         tone = binding.metal.colour
-        strokes = (s for x in laid.at for s in binding_strokes(one, laid.width, x + reach, tone))
+        rows = list(zip(laid.at, laid.bindings, strict=True))
+        for one, count in Counter(laid.bindings).items():
+            strokes = tuple(
+                stroke
+                for x, other in rows
+                if other == one
+                for stroke in binding_strokes(one, laid.width, x + reach, tone)
+            )
+            outer = one.turns != self.turns
+            yield from self._alike(laid, one, binding, count, strokes, "_end" if outer else "")
+
+    def _alike(
+        self,
+        laid: Stacked,
+        one: Binding,
+        binding: Wire,
+        count: int,
+        strokes: tuple[Stroke, ...],
+        which: str,
+    ) -> Iterator[WireUse]:
+        """Yield the wires of so many bindings alike."""
         # The start tail of the outermost is passed between the strands.
         lock = laid.thickness + one.tuck if self.locked else 0.0
         held = (("tail_left", (Straight(length=self.handle),)),) if self.handle else ()
@@ -372,18 +297,18 @@ class Bundle(WithBindings):
             ("tuck", (Straight(length=one.tuck),)),
         )
         last = (("tail_right", (Straight(length=self.handle),)),) if self.handle else ()
-        pairs = len(laid.at) // 2 if self.bound_from == "two" else 0
-        use = WireUse("bundle_binding", binding, (*once, *last), shown=tuple(strokes), woven=True)
+        pairs = count // 2 if self.bound_from == "two" else 0
+        use = WireUse(f"bundle{which}_binding", binding, (*once, *last), shown=strokes, woven=True)
         if pairs:
-            two = replace(use, key="bundle_two_bindings", stretches=(*once, *once, *last))
-            yield replace(two, quantity=pairs)
-        single = len(laid.at) - 2 * pairs
+            key, stretches = f"bundle_two{which}_bindings", (*once, *once, *last)
+            yield replace(use, key=key, stretches=stretches, quantity=pairs)
+        single = count - 2 * pairs
         if single:
             yield replace(use, quantity=single, shown=use.shown if not pairs else ())
 
     def _whole(self, laid: Stacked) -> Cell:
         """Return it in space, from one end to a little past its middle: both halves are alike."""
-        band = laid.binding.band
+        band = max(one.band for one in laid.bindings)
         upto = min(laid.long, laid.long / 2 + max(2 * band, laid.width))
         strands = []
         for one in laid.lanes:
@@ -391,9 +316,9 @@ class Bundle(WithBindings):
             thick = one.wide if one.kind == "twisted" else one.wire.d
             strands.append(Strand("strand", thick, line[line[:, 0] <= upto], runs_on=False))
         bound = tuple(
-            binding_strand(laid.binding, laid.width, laid.thickness, x)
-            for x in laid.at
-            if x + band / 2 <= upto
+            binding_strand(one, laid.width, laid.thickness, x)
+            for x, one in zip(laid.at, laid.bindings, strict=True)
+            if x + one.band / 2 <= upto
         )
         return Cell(upto, 1, (*strands, *bound))
 
@@ -413,7 +338,11 @@ class Bundle(WithBindings):
         yield part_step("bundle_tape", check=True, strands=self.side_by_side, width=laid.width)
         yield self._first_bound(sorted(marks), centre)
         if len(marks) > 2:
-            key = "bundle_outwards_locked" if self.locked else "bundle_outwards"
+            more: dict[str, Any] = {}
+            if self.end_turns not in (0, self.turns):
+                more = {"ends": self.end_turns}
+            unlike = "_unlike" if more else ""
+            key = f"bundle_outwards{unlike}{'_locked' if self.locked else ''}"
             yield part_step(
                 key,
                 name="bundle_outwards",
@@ -421,6 +350,7 @@ class Bundle(WithBindings):
                 check=True,
                 bindings=len(marks),
                 turns=self.turns,
+                **more,
             )
         if self.opened:
             yield part_step("bundle_open", check=True, opened=self.opened)
