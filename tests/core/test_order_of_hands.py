@@ -22,7 +22,8 @@ from jamreel.core.shop import Shop
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import WireChoice
 from jamreel.core.words import say
-from jamreel.core.workpiece.parts_steps import Trial, strung_steps, work_of
+from jamreel.core.workpiece.parts_steps import Trial, work_of
+from jamreel.core.workpiece.stringing import strung_steps
 from tests.conftest import EXAMPLES, samples
 from tests.core.families import example
 

@@ -20,7 +20,8 @@ from jamreel.core.making.things import Things, things_of
 from jamreel.core.making.walk import walk
 from jamreel.core.wire.gauges import WireSize
 from jamreel.core.wire.metals import WireChoice
-from jamreel.core.workpiece.parts_steps import Trial, strung_steps, work_of
+from jamreel.core.workpiece.parts_steps import Trial, work_of
+from jamreel.core.workpiece.stringing import strung_steps
 from tests.conftest import samples
 
 WIRES = palette_of(WireChoice(size=WireSize(diameter_mm=0.8)))
