@@ -175,8 +175,8 @@ def test_random_briefs_at_and_over_every_limit(asked: Any) -> None:
         assert max(found["calls"]) < MOST_CALLS, (n, found)
         assert found["mb"] < MOST_MB, (n, found)
         planned += not found["field"]
-    # Not all of them are turned away at the door.
-    assert planned >= count / 8
+    # Not all of them are turned away at the door: half a sample drawn at random is refused, too.
+    assert planned >= count / 15
 
 
 def test_limits_are_where_they_are_said_to_be() -> None:

@@ -1,7 +1,7 @@
 """The ladder: beads between bars, a fine wire turned round every bar in rows."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import ClassVar, Literal
 
@@ -26,10 +26,12 @@ from jamreel.core.interlace.ladder.geometry import (
     outer_end,
     row_pitch,
 )
+from jamreel.core.interlace.ladder.handed_on import HandedOn, handed_on
+from jamreel.core.interlace.ladder.outer import outer_bar
 from jamreel.core.parts.base import WireUse, part_step
 from jamreel.core.parts.beads import Beaded, OneBead
 from jamreel.core.parts.drawn import drawn, laid
-from jamreel.core.parts.pictures import wraps
+from jamreel.core.parts.ends import TAIL_RANGE
 from jamreel.core.path.coils import turn
 from jamreel.core.path.moves import Bend, Straight, Wrap
 from jamreel.core.units import Mm, format_length
@@ -39,7 +41,8 @@ from jamreel.core.words import voice
 
 class Ladder(OnBars, Beaded):
     """Bars side by side with beads between them; inner bars end in eyes, outer ones are wound
-    round their neighbours.
+    round their neighbours. Or every bar is
+    handed on to the next, ``to_one`` that ends in a wrapped loop.
 
     ``row_turns`` on each bar in a row, 0 for as many as hide it. A list of beads is one for each
     gap, by turns.
@@ -52,7 +55,10 @@ class Ladder(OnBars, Beaded):
     way: Literal["return", "restart"] = "return"
     stands: Literal["between", "in_front"] = "between"
     row_turns: int = choice(0, 0, 60)
-    end_turns: int = choice(3, 1, 6)
+    ends: Literal["eyes", "to_one", "bare"] = "eyes"  # type: ignore[assignment]
+    end_turns: int = choice(3, 1, 6, when=("ends", "eyes"))
+    loop_wraps: int = choice(2, 1, 10, when=("ends", "to_one"))
+    tail: Length = choice(12.0, *TAIL_RANGE, when=("ends", "to_one"))
 
     def _beads(self) -> tuple[OneBead, ...]:
         """Return the bead of every gap."""
@@ -91,8 +97,21 @@ class Ladder(OnBars, Beaded):
                 found.append(Ball(at, one.bead, one.along, colour=one.colour, row=threaded))
         return tuple(found)
 
+    def ending(self, bar: Wire, wires: Palette) -> Ending:
+        """Return how its bars end: what is handed on is bare until it is bent."""
+        return replace(super().ending(bar, wires), bare=self.ends != "eyes")
+
     def body(self, wires: Palette) -> Body:
         """Return the ladder. Raises Refusal for bars too near for their ends to reach round."""
+        found = self._woven(wires)
+        if self.ends != "to_one":
+            return found
+        row, bar = self._row(wires), wires.of("body")
+        rows = self.rows * row.pitch
+        ends = HandedOn(bar, tuple(row.places), rows, self.pin, self.loop_wraps, self.tail)
+        return handed_on(found, ends)
+
+    def _woven(self, wires: Palette) -> Body:
         bar, working = wires.of("body"), self.working(wires)
         passes(self._beads(), working.d, 1, "row" if self.row else "hole")
         row = self._row(wires)
@@ -204,7 +223,7 @@ class Ladder(OnBars, Beaded):
         strokes = tuple(
             stroke
             for y, inner in ((row.places[0], row.places[1]), (row.places[-1], row.places[-2]))
-            for stroke in _outer_bar(y, inner, reach + room, rows, radius, d, self.end_turns)
+            for stroke in outer_bar(y, inner, reach + room, rows, radius, d, self.end_turns)
         )
         use = WireUse("ladder_outer", bar, stretches, quantity=2, shown=strokes)
         return use, strokes
@@ -213,24 +232,3 @@ class Ladder(OnBars, Beaded):
 def _between(places: Sequence[float]) -> float:
     """Return the middle distance of places side by side [mm], 0 for a single one."""
     return (places[-1] - places[0]) / max(len(places) - 1, 1)
-
-
-def _outer_bar(
-    y: float, inner: float, x: float, rows: float, radius: float, d: float, turns: int
-) -> Iterator[Stroke]:
-    """Yield an outer bar and its turns round its neighbour, as they lie."""
-    way = math.copysign(1.0, inner - y)
-    quarter = [n * math.pi / 8 for n in range(5)]
-    left = [(x - radius * math.sin(a), y + way * radius * (1 - math.cos(a))) for a in quarter]
-    line = [(x - radius, inner), *left[::-1]]
-    points = [*line, *((2 * x + rows - px, py) for px, py in line[::-1])]
-    yield Stroke(
-        part="wire", points=tuple((round(a, 2), round(b, 2)) for a, b in points), width_mm=d
-    )
-    for start in (x - radius - turns * d, x + rows + radius):
-        yield from (
-            one.model_copy(
-                update={"points": tuple((a, round(b + inner, 2)) for a, b in one.points)}
-            )
-            for one in wraps(start, turns, d, 3 * d)
-        )
