@@ -819,3 +819,16 @@ def test_what_pulling_tight_may_cost_is_bounded_by_what_a_round_costs(body: Any)
     assert relax.FEWEST <= len(counted) <= relax.ROUNDS
     assert sum(counted) <= relax.WORK * 1.1 or len(counted) == relax.FEWEST
     assert not pulled.packed
+
+
+@pytest.mark.parametrize(("through", "pin"), [(None, 5.0), (3.0, 4.0), (0.5, 2.0)])
+def test_a_bail_is_turned_on_what_goes_through_it(through: float | None, pin: float) -> None:
+    cage = StoneCage(goes_through=through)
+    known = StoneCage(bail=pin)
+    made, wanted = cage.make(WIRES), known.make(WIRES)
+    assert made.hang == pytest.approx(wanted.hang)
+    assert made.ends is not None
+    assert made.ends[0].inner == pytest.approx(pin)
+    with pytest.raises(Refusal) as refused:
+        StoneCage(bail=2.5, goes_through=4.0).make(WIRES)
+    assert (refused.value.key, refused.value.field) == ("bail_small", "bail")

@@ -10,6 +10,10 @@ from jamreel.core.path.coils import binding_length
 # practice.
 LEAST_HOLD = 0.4
 
+# A bail where nothing is said of what goes through it; what that has to swing in; the least one
+# [mm]; common practice, no source.
+USUAL_BAIL_MM, SWINGS_MM, LEAST_BAIL_MM = 5.0, 1.0, 2.0
+
 
 def oval_girth(length: float, width: float) -> float:
     """Return the perimeter of an ellipse [mm].
@@ -129,6 +133,21 @@ def neck_turn(strands: int, strand: float, width: float, offset: float) -> float
     """
     hull = 2 * (strands * strand + 2 * strand)
     return binding_length(1, hull, offset, width)
+
+
+def bail_for(through: float | None) -> float:
+    """Return the pin of a bail: what goes through it, and room to swing.
+
+    Args:
+        through: thickness of chain, cord or ring [mm], None where nothing is said.
+
+    Example:
+        >>> bail_for(3.0), bail_for(None)
+        (4.0, 5.0)
+
+    Source: common practice, no source.
+    """
+    return USUAL_BAIL_MM if through is None else max(through + SWINGS_MM, LEAST_BAIL_MM)
 
 
 def bail_tail(neck: float, bail: float, strand: float) -> float:

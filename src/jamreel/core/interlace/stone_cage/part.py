@@ -22,6 +22,7 @@ from jamreel.core.interlace.cells import Cell, Strand
 from jamreel.core.interlace.space import Array
 from jamreel.core.interlace.stone_cage.geometry import (
     Cage,
+    bail_for,
     bail_tail,
     least_lip,
     neck_turn,
@@ -139,7 +140,8 @@ class StoneCage(WithBindings):
     stone_play: Length = choice(0.15, 0, 2)
     tail: Length = choice(60.0, 10, 300)
     neck: Length = choice(6.0, 2, 30)
-    bail: Length = choice(5.0, 2, 20)
+    bail: OptionalLength = choice(None, 2, 20)
+    goes_through: OptionalLength = choice(None, 0.3, 18)
     wire: OptionalSize = None
 
     @property
@@ -178,6 +180,13 @@ class StoneCage(WithBindings):
             raise Refusal("base_sharp", got=Mm(self.base), field="base", least=LEAST_BASE * d)
         return self.base
 
+    @property
+    def on_bail(self) -> float:
+        """The pin of its bail [mm]. Raises Refusal for one that nothing so thick goes through."""
+        if self.bail is not None and self.bail < (self.goes_through or 0.0):
+            raise Refusal("bail_small", got=Mm(self.bail), field="bail", through=self.goes_through)
+        return self.bail or bail_for(self.goes_through)
+
     def make(self, wires: Palette) -> Made:
         """Return the cage with its stone, hung from the inside of its bail.
 
@@ -189,14 +198,14 @@ class StoneCage(WithBindings):
         binding, stone, d = self.binding(wires), self._stone(), w.d
         base = self._base(d)
         cage = Cage(stone.girth, self.side_by_side, d, self.tail, self.pulls, base, self.lip)
-        least = bail_tail(self.neck, self.bail, d)
+        least = bail_tail(self.neck, self.on_bail, d)
         if self.tail < least - 1e-9:
             raise Refusal("bail_tail", got=Mm(self.tail), field="tail", least=least)
         one = Binding(
             self.side_by_side, d, binding.shape, self.turns, square=self.section == "square"
         )
         strand = WireUse("cage_strand", w, self._stretches(cage, stone, one), woven=True)
-        top = self.bail + d + self.neck
+        top = self.on_bail + d + self.neck
         strand = WireUse(
             strand.key,
             w,
@@ -209,7 +218,7 @@ class StoneCage(WithBindings):
         neck = self._neck(w, binding, top)
         mass = DENSITY[self.stuff] * 1e-3 * stone.mass_volume
         size = size_of(stone.length, stone.width, stone.height)
-        end = End(self.bail, d, False, strands=2)
+        end = End(self.on_bail, d, False, strands=2)
         shape = self._shape(stone, top)
         return Made(
             length=0.0,
@@ -219,7 +228,7 @@ class StoneCage(WithBindings):
             ends=(end, end),
             wires=(strand, bound, neck),
             bought=(Bought("stone", size, 1, mass, stone.length),),
-            holds=(opens_at("plain_loop", w, self.bail, 2),),
+            holds=(opens_at("plain_loop", w, self.on_bail, 2),),
             strokes=hung((shape, *strand.shown, *bound.shown, *neck.shown)),
             steps=tuple(self._steps(cage, stone)),
             minutes=20.0 + 5.0 * self.bindings + 1.5 * self.side_by_side + 1.0 * self.pulls,
@@ -273,9 +282,9 @@ class StoneCage(WithBindings):
     def _seen(self, stone: Stone, d: float, top: float) -> Iterator[Stroke]:
         """Yield the bail, the neck and the strands from the face: those that are parted come in
         over it."""
-        yield ring(self.bail / 2, self.bail, d)
+        yield ring(self.on_bail / 2, self.on_bail, d)
         for side in (-1, 1):
-            yield edge(self.bail + d / 2, top, d, side * d / 2)
+            yield edge(self.on_bail + d / 2, top, d, side * d / 2)
         inner = [0.0, -0.8 * d] if self.parted else [0.0]
         for n, off in enumerate(inner):
             line = stone.outline(d / 2 + off)
@@ -413,7 +422,7 @@ class StoneCage(WithBindings):
         """Yield two tails through the neck, the bail that they form, and what binds them."""
         d, b = w.d, binding.shape.width
         round_ = np.linspace(0.0, 2 * math.pi, 36)
-        radius = (self.bail + d) / 2
+        radius = (self.on_bail + d) / 2
         for side in (-0.5, 0.5):
             up = np.linspace(0.0, -self.neck, 12)
             yield Strand("strand", d, np.column_stack([up, np.full(12, side * d), 0 * up]), False)
@@ -462,7 +471,9 @@ class StoneCage(WithBindings):
             turns=self.turns,
         )
         yield part_step("cage_form", check=True)
-        yield part_step("cage_bail", cautions=("eyes",), check=True, neck=self.neck, bail=self.bail)
+        yield part_step(
+            "cage_bail", cautions=("eyes",), check=True, neck=self.neck, bail=self.on_bail
+        )
         yield part_step("cage_bail_close", cautions=("eyes", "ends"), check=True)
         if self.pulls:
             yield part_step(
