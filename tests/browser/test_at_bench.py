@@ -83,7 +83,9 @@ def begun(page: Page) -> Piece:
     press(page, "button", "Keep it as a piece")
     page.wait_for_url(re.compile(r"/pieces/\d+/"))
     piece = Piece.objects.latest("pk")
-    # A torch makes the wire soft on the way, and the pickle is a wait.
+    # A torch makes hard wire soft on the way, and the pickle is a wait.
+    brief = {**piece.brief, "wire": {**piece.brief["wire"], "temper": "full_hard"}}
+    Piece.objects.filter(pk=piece.pk).update(brief=brief)
     shop = {"outfit": {"torch": True, "pickle": True}}
     Workshop.objects.filter(pk=piece.workshop_id).update(shop=shop, shop_version=2)
     page.reload()
@@ -303,13 +305,13 @@ def test_two_pieces_are_worked_on_in_turn_and_the_bench_shows_what_waits(
     at_bench.go_to(bench, piece.pk, glued.id)
     at_bench.done(bench, piece.pk, glued.id)
     page.goto(path("/pieces/{Toll bangle}/bench"))
-    expect(page.get_by_text("Step 3 of 14")).to_be_visible()
+    expect(page.get_by_text("Step 3 of 11")).to_be_visible()
     chip = page.get_by_role("link", name=re.compile("Landing-stage bangle"))
     expect(chip).to_contain_text(re.compile(r"(1 h 00 min|59:\d\d)"))
     chip.click()
     expect(page.get_by_role("timer")).to_be_visible()
     page.get_by_role("main").get_by_role("link", name="Toll bangle").click()
-    expect(page.get_by_text("Step 3 of 14")).to_be_visible()
+    expect(page.get_by_text("Step 3 of 11")).to_be_visible()
     page.get_by_role("button", name="Lay down").click()
     page.wait_for_url(re.compile("/form$"))
     page.goto("/")
