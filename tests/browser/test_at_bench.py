@@ -10,7 +10,7 @@ from django.contrib.auth.models import User
 from playwright.sync_api import APIResponse, Locator, Page, Route, expect
 
 from jamreel.workshop import at_bench, clock
-from jamreel.workshop.models import LogEntry, Piece, StepClock, Workshop
+from jamreel.workshop.models import LogEntry, Piece, Revision, StepClock, Workshop
 from tests.browser.paths import path
 
 pytestmark = pytest.mark.browser
@@ -84,8 +84,9 @@ def begun(page: Page) -> Piece:
     page.wait_for_url(re.compile(r"/pieces/\d+/"))
     piece = Piece.objects.latest("pk")
     # A torch makes hard wire soft on the way, and the pickle is a wait.
-    brief = {**piece.brief, "wire": {**piece.brief["wire"], "temper": "full_hard"}}
-    Piece.objects.filter(pk=piece.pk).update(brief=brief)
+    kept = Revision.objects.filter(piece=piece).latest("pk")
+    kept.brief = {**kept.brief, "wire": {**kept.brief["wire"], "temper": "full_hard"}}
+    Revision.objects.filter(pk=kept.pk).update(brief=kept.brief)
     shop = {"outfit": {"torch": True, "pickle": True}}
     Workshop.objects.filter(pk=piece.workshop_id).update(shop=shop, shop_version=2)
     page.reload()
