@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 
+from jamreel.core.makeup.fill import MOST_COUNTED
 from jamreel.core.plan import Plan, plan_raw, propose_raw
 from jamreel.core.shop import Shop
 from tests.core.families import figure, ledger
@@ -83,3 +84,23 @@ def test_advice_says_the_count_that_is_proposed(kind: str, rows: int) -> None:
     told = int(said.try_.removeprefix("Take ").partition(" instead")[0])
     # Of two that are nearly as near either may be said.
     assert told in proposed
+
+
+def test_more_than_a_piece_can_have_is_never_advised() -> None:
+    """An arm of 450 in beads of 0.6 would take some 750; no line of parts has so many."""
+    entry = {"id": "e1", "part": {"kind": "bead", "bead": "0.6", "hole": "0.3"}, "times": 90}
+    plan = plan_raw(
+        {
+            **brief(170, entry, counted=False, closure={"kind": "bought_clasp"}),
+            "measures": {"upper_arm_girth": {"readings": [{"value": "450"}]}},
+            "wire": {"size": "0.2 mm", "metal": "copper", "temper": "dead_soft"},
+            "piece": {
+                "kind": "linked_armlet", "counted": False, "entries": [entry],
+                "closure": {"kind": "bought_clasp"},
+            },
+        },
+        Shop(),
+    )  # fmt: skip
+    said = next(one for one in plan.advice if one.id == "make_up_short")
+    right = int(said.try_.removeprefix("Take ").partition(" instead")[0])
+    assert 90 < right <= MOST_COUNTED < 450 / 0.6

@@ -103,3 +103,12 @@ def test_a_chain_that_can_not_hang_is_refused_with_how_many_would() -> None:
     with pytest.raises(BriefRefused) as refused:
         planned(chain_length="8")
     assert refused.value.problems[0].field == "piece.entries.0.part.chain_length"
+
+
+def test_many_links_are_drawn_as_lines() -> None:
+    bead = LinkedBead().make(ONE)
+    many = DrapedBead.model_validate({"chains": 4, "links": 200, "pin": 6}).make(ONE)
+    few = DrapedBead.model_validate({"chains": 1, "links": 20}).make(ONE)
+    # A line for each chain; a stroke for each link.
+    assert len(many.strokes) == len(bead.strokes) + 4
+    assert len(few.strokes) == len(bead.strokes) + 20

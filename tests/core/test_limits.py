@@ -142,8 +142,10 @@ def drawn(pick: random.Random) -> Brief:
         kind = pick.choice(list(usual))
         cls = registered_parts()[kind]
         found: Typed = {"kind": kind}
+        # Of a sample both figures are known, or none: half of one is refused before anything costs.
+        sampled = pick.random() < 0.3
         for name, (low, high) in cls.limits().items():
-            if pick.random() < 0.3:
+            if sampled if name.startswith("sample") else pick.random() < 0.3:
                 whole = isinstance(getattr(usual[kind], name), int)
                 over = high * 1.01 if pick.random() < 0.01 else high
                 value = pick.choice([low, over, pick.uniform(low, high)])
@@ -166,7 +168,7 @@ def drawn(pick: random.Random) -> Brief:
 
 
 def test_random_briefs_at_and_over_every_limit(asked: Any) -> None:
-    pick = random.Random(13)
+    pick = random.Random(11)
     planned = 0
     count = samples(30, 150)
     for n in range(count):
@@ -175,8 +177,8 @@ def test_random_briefs_at_and_over_every_limit(asked: Any) -> None:
         assert max(found["calls"]) < MOST_CALLS, (n, found)
         assert found["mb"] < MOST_MB, (n, found)
         planned += not found["field"]
-    # Not all of them are turned away at the door: half a sample drawn at random is refused, too.
-    assert planned >= count / 15
+    # Not all of them are turned away at the door.
+    assert planned >= count / 8
 
 
 def test_limits_are_where_they_are_said_to_be() -> None:

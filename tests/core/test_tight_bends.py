@@ -7,10 +7,11 @@ import pytest
 
 from jamreel.core.forming.chosen import Wire
 from jamreel.core.forming.tight import least_pin, tightest
+from jamreel.core.parts import registered_parts
 from jamreel.core.path.moves import Bend, Fold, Move, Wrap
 from jamreel.core.plan import BriefRefused, plan_raw
 from jamreel.core.shop import Shop
-from jamreel.core.wire.metals import Temper, metals
+from jamreel.core.wire.metals import WORKED, Temper, metals
 from jamreel.core.wire.sections import HalfRound
 from tests.core.families import advice, example, planned
 
@@ -140,3 +141,28 @@ def test_a_part_that_would_snap_is_refused_at_its_own_pin() -> None:
     with pytest.raises(BriefRefused) as refused:
         planned({**brief, "wire": hard}, entries=rings, closure=closure)
     assert refused.value.problems[0].field == "piece.closure.loop_pin"
+
+
+@pytest.mark.parametrize("kind", sorted(registered_parts()))
+def test_every_part_of_hard_wire_says_which_bend_is_too_tight(kind: str) -> None:
+    hard = {"size": "0.8 mm", "metal": "brass", "temper": "spring"}
+    entry = {"id": "e1", "part": {"kind": kind}, "times": 1}
+    closure = {"kind": "open_ends"}
+    piece = {"kind": "linked_bracelet", "counted": False, "entries": [entry], "closure": closure}
+    brief = {**example("linked_bracelet"), "wire": hard, "piece": piece}
+    try:
+        plan = plan_raw(brief, Shop())
+    except BriefRefused:
+        return  # a rule of its own, of what it is wound on or hung in
+    told = [one for one in plan.advice if one.id in ("bend_torchless", "work_cracks_torchless")]
+    bends = [one for one in plan.bends if one.pin < 6 * 0.8]
+    # 3 t inside is a pin of six thicknesses; what is bent tighter is said, by its name.
+    assert bool(told) or not bends
+    assert "{" not in "".join(f"{one.says} {one.try_}" for one in told)
+
+
+def test_every_metal_is_bent_no_tighter_the_harder_it_is() -> None:
+    for metal in metals().values():
+        radii = [metal.bends[temper] for temper in WORKED]
+        assert radii == sorted(radii), metal.id
+        assert metal.cord or radii[-1] > 0, metal.id

@@ -76,5 +76,13 @@ def test_a_threaded_coil_is_counted_off_and_never_drawn_straight() -> None:
     assert cut.figures["count"] == sum(c.quantity for c in plan.cuts) - core.quantity
 
 
+def test_wire_that_is_sold_in_no_coil_is_cut_by_its_length() -> None:
+    brief = example("core_coil")
+    soft = planned({**brief, "wire": {"size": "0.8 mm", "metal": "copper", "temper": "dead_soft"}})
+    assert "count" not in {one.id for one in soft.steps}
+    cut = next(one for one in soft.steps if one.id == "cut")
+    assert cut.figures["count"] == sum(one.quantity for one in soft.cuts)
+
+
 def advice_by(plan: Plan) -> dict[str, str]:
     return {one.id: one.says for one in plan.advice}

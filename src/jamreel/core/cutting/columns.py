@@ -170,17 +170,7 @@ def _price(
     work.spend(len(items) * room / CELLS)
     if len(items) * room > MOST_CELLS:
         return None, np.inf
-    best = np.full(room + 1, -np.inf)
-    best[0] = 0.0
-    took = np.zeros((len(items), room + 1), dtype=bool)
-    for i, (kind, many) in enumerate(items):
-        length = many * takes[kind]
-        if length > room:
-            continue
-        moved = best[: room + 1 - length] + many * prices[kind]
-        better = moved > best[length:] + 1e-12
-        took[i, length:] = better
-        best[length:] = np.where(better, moved, best[length:])
+    best, took = _filled(items, takes, prices, room)
     used = np.arange(room + 1)
     cost: Floats = (used * each.weight).astype(float)
     if not each.endless:
@@ -198,6 +188,24 @@ def _price(
             counts[kind] += many
             at -= many * takes[kind]
     return Column(of, tuple(counts), each.cost(_spent(counts, takes))), gain
+
+
+def _filled(
+    items: Sequence[tuple[int, int]], takes: Sequence[int], prices: Floats, room: int
+) -> tuple[Floats, npt.NDArray[np.bool_]]:
+    """Return the best worth of every length that is used exactly, and which items that took."""
+    best: Floats = np.full(room + 1, -np.inf)
+    best[0] = 0.0
+    took = np.zeros((len(items), room + 1), dtype=np.bool_)
+    for i, (kind, many) in enumerate(items):
+        length = many * takes[kind]
+        if length > room:
+            continue
+        moved = best[: room + 1 - length] + many * prices[kind]
+        better = moved > best[length:] + 1e-12
+        took[i, length:] = better
+        best[length:] = np.where(better, moved, best[length:])
+    return best, took
 
 
 def _spent(counts: Sequence[int], takes: Sequence[int]) -> int:

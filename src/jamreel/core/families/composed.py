@@ -32,6 +32,7 @@ from jamreel.core.makeup.fill import (
     fill,
     finished_of,
     main_knob,
+    most_counted,
     right_link,
 )
 from jamreel.core.makeup.loops import Loops, loops_of
@@ -351,13 +352,14 @@ class Composed(MakeUp, Construction):
         main = main_knob(self)
         now = main.now if main is not None and isinstance(main.now, int) else 1
         once = unit * (2 if self.mirrored else 1)
-        right = max(1, now - round(worked.off / once))
+        most = most_counted(main) if main is not None else now
+        right = min(max(1, now - round(worked.off / once)), most)
         if main is not None and abs(right - now) > 1 and worked.off:
             try:
                 off = changed(self, main.edits(right)).worked(worked.job).off
             except Refusal:
                 return now, right  # more than can be laid out: about so many
-            right = max(1, right - round(off / once))
+            right = min(max(1, right - round(off / once)), most)
         return now, right
 
     def go_on(self, job: Job, told: ToldSoFar) -> GoneOn:

@@ -234,8 +234,10 @@ class CoreCoil(Threaded):
         ),
     )
 
-    def counted_off(self, core: Cut, wire: Wire) -> Step:
-        """Return counting its turns off the coil."""
+    def counted_off(self, core: Cut, wire: Wire) -> Step | None:
+        """Return counting its turns off the coil; other wire is sold in no coil, and cut."""
+        if not wire.metal.hard:
+            return None
         one_turn = math.pi * (self.coil_diameter + wire.d)
         return step(
             "core_coil.count",

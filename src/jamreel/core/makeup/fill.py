@@ -147,6 +147,11 @@ def _count_of(entries: Entries, i: int, line: str) -> Knob:
     return Knob("count", _name(entry), (line, i, "times"), entry.times, ())
 
 
+def most_counted(main: Knob) -> int:
+    """Return the furthest that a knob is counted."""
+    return MOST_ROWS if main.key in ("rows", "along") else MOST_COUNTED
+
+
 def _able(
     makeup: MakeUp, main: Knob | None, beside: Container[str] | None, laid: Composition | None
 ) -> Iterator[Knob]:
@@ -407,7 +412,7 @@ def _counts(
     got = _got(one, measure)
     if step <= 0 or got is None:
         return (now,)
-    most = MOST_ROWS if main.key in ("rows", "along") else MOST_COUNTED
+    most = most_counted(main)
     near = base
     for _ in range(STRAIGHT_LINES):
         further = round((wanted - got) / step)

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import ClassVar, Literal
 
 from jamreel.core.advice.parts import no_core, rod_loose
+from jamreel.core.bench.steps import Step
 from jamreel.core.choices import choice
 from jamreel.core.errors import Refusal
 from jamreel.core.forming.palette import Palette
@@ -99,22 +100,26 @@ class CoilBead(Part):
                 ),
             ),
             strokes=(*bare_seen, *cord_seen),
-            steps=(
-                part_step("first_coil", cautions=("whip",), core=self.on_rod, long=along),
-                part_step("thread_coils", per_go=self._per_go(length), apart=APART_MM),
-                part_step(
-                    "coil_cord",
-                    name="coil",
-                    cautions=("whip",),
-                    core=self.core,
-                    turns=self.turns,
-                    bare=self.bare_turns,
-                    check=True,
-                ),
-                part_step("coil_ends_flush", name="coil_ends", cautions=("eyes", "ends")),
-            ),
+            steps=self._steps(along, length),
             minutes=4.0 + 0.03 * turns,
             advice=(no_core(self.on_rod, w.d), rod_loose(self.on_rod, self.core_wire, ROOM_MM[1])),
+        )
+
+    def _steps(self, along: float, length: float) -> tuple[Step, ...]:
+        """Return how it is made, of so much fine coil, to so long a bead [mm]."""
+        return (
+            part_step("first_coil", cautions=("whip",), core=self.on_rod, long=along),
+            part_step("thread_coils", per_go=self._per_go(length), apart=APART_MM),
+            part_step(
+                "coil_cord",
+                name="coil",
+                cautions=("whip",),
+                core=self.core,
+                turns=self.turns,
+                bare=self.bare_turns,
+                check=True,
+            ),
+            part_step("coil_ends_flush", name="coil_ends", cautions=("eyes", "ends")),
         )
 
     def _hand(self, fine: float, cord: float) -> tuple[float, float]:

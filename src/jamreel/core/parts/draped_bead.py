@@ -15,9 +15,9 @@ from jamreel.core.fit.fall import hang
 from jamreel.core.forming.palette import Palette
 from jamreel.core.parts.base import Made, part_step
 from jamreel.core.parts.chain import BoughtChain
-from jamreel.core.parts.linked_bead import LinkedBead
+from jamreel.core.parts.linked_bead import BeadBetweenLoops
 from jamreel.core.parts.pictures import hung_links, shifted
-from jamreel.core.values import Length, OptionalLength
+from jamreel.core.values import Length, OptionalLength, Point
 from jamreel.core.words import say
 
 MOST_CHAINS = 4
@@ -33,14 +33,19 @@ class Drape:
     length: float
     sag: float
 
+    def line(self, span: float) -> list[Point]:
+        """Return how it hangs between two points, two places for every link and one [mm]."""
+        found = hang(span, self.length).points(2 * self.links + 1)
+        return [(float(x), float(y)) for x, y in found]
 
-class DrapedBead(LinkedBead):
+
+class DrapedBead(BeadBetweenLoops):
     """A linked bead with one chain or several hung from both of its loops, the shortest above.
 
     A chain is told by its ``links``, or by its length: then it has as many links as come nearest.
     """
 
-    kind: Literal["draped_bead"] = "draped_bead"  # type: ignore[assignment]
+    kind: Literal["draped_bead"] = "draped_bead"
     first: ClassVar[tuple[str, ...]] = ("bead", "loops", "pin", "links", "chain_length")
     chains: int = choice(1, 1, MOST_CHAINS)
     links: int = choice(15, 3, 200)
@@ -68,12 +73,11 @@ class DrapedBead(LinkedBead):
         listed = " · ".join(
             say("part.drape", links=d.links, length=d.length, fall=d.sag) for d in drapes
         )
+        links = sum(one.links for one in drapes)
         strokes = [
             stroke
             for one in reversed(drapes)
-            for stroke in hung_links(
-                link.strokes, hang(bead.length, one.length).points(2 * one.links + 1).tolist()
-            )
+            for stroke in hung_links(link.strokes, one.line(bead.length), links, self.thickness)
         ]
         return bead.but(
             width=max(bead.width / 2, self.bead / 2) + falls[-1] + link.width / 2,

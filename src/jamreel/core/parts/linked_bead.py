@@ -15,12 +15,12 @@ from jamreel.core.values import Length
 from jamreel.core.wire.gauges import OptionalSize
 
 
-class LinkedBead(Looped, Beaded):
-    """Beads on a wire with a loop at each end; on a bought eye pin one of them is there already."""
+class BeadBetweenLoops(Looped, Beaded):
+    """Base of beads on a wire with a loop at each end; on a bought eye pin one of them is there
+    already."""
 
     joins: ClassVar[Role] = "link"
 
-    kind: Literal["linked_bead"] = "linked_bead"
     first: ClassVar[tuple[str, ...]] = ("bead", "beads", "loops", "pin", "wire")
     beads: int = choice(1, 1, 20)
     stand: Stand = "square"
@@ -56,6 +56,12 @@ class LinkedBead(Looped, Beaded):
             advice=(row.passes(w.d), *loop.advice),
         )
         return made if self.stock == "wire" else _on_eye_pin(made, w, self.pin_length, loop)
+
+
+class LinkedBead(BeadBetweenLoops):
+    """Beads on a wire with a loop at each end."""
+
+    kind: Literal["linked_bead"] = "linked_bead"
 
 
 def _on_eye_pin(made: Made, wire: Wire, length: float, loop: Loop) -> Made:

@@ -7,6 +7,9 @@ from itertools import pairwise
 
 from jamreel.core.values import Point, Stroke
 
+# What hangs in more strokes than this together is drawn as lines.
+MOST_DRAWN = 300
+
 
 # A keystroke changes one part; the rest is drawn where and as it was.
 @lru_cache(maxsize=8192)
@@ -102,13 +105,26 @@ def narrowed(strokes: Iterable[Stroke], by: float) -> tuple[Stroke, ...]:
     )
 
 
-def hung_links(strokes: Sequence[Stroke], line: Sequence[Point]) -> Iterator[Stroke]:
-    """Yield a link as often as it hangs along a line, each turned with it.
+def hung_links(
+    strokes: Sequence[Stroke], line: Sequence[Point], links: int, thick: float
+) -> Iterator[Stroke]:
+    """Yield a link as often as it hangs along a line, each turned with it; a line for them where
+    there are many.
 
     Args:
         strokes: of one link, from its left bearing point to the right.
         line: twice as many points as links, and one.
+        links: that hang in all, on this line and others.
+        thick: a link is [mm].
     """
+    if links * len(strokes) > MOST_DRAWN:
+        yield Stroke(
+            part="wire",
+            points=tuple((round(x, 2), round(y, 2)) for x, y in line),
+            width_mm=0.5 * thick,
+            tone="bought",
+        )
+        return
     for (x0, y0), (x1, y1) in pairwise(line[::2]):
         yield from turned(strokes, (x0, y0), math.atan2(y1 - y0, x1 - x0))
 

@@ -22,8 +22,6 @@ from jamreel.core.words import say
 
 # So many strands are as many as two loops carry.
 MOST_STRANDS, MOST_LINKS = 6, 600
-# Strands of more strokes than this together are drawn as lines.
-MOST_DRAWN = 300
 
 
 @dataclass(frozen=True)
@@ -141,12 +139,4 @@ class Swag(Part):
         for strand in reversed(strands):
             found = hang(self.span, strand.length).points(2 * strand.links + 1)
             line = [(wide * (float(x) + self.span / 2), float(y)) for x, y in found]
-            if links * len(one.strokes) > MOST_DRAWN:
-                yield Stroke(
-                    part="wire",
-                    points=tuple((round(x, 2), round(y, 2)) for x, y in line),
-                    width_mm=0.5 * one.thickness,
-                    tone="bought",
-                )
-                continue
-            yield from hung_links(one.strokes, line)
+            yield from hung_links(one.strokes, line, links, one.thickness)

@@ -61,7 +61,7 @@ class Metal(Frozen):
     strain_n: float | None = None
     takes: tuple[Heat, ...] = ("solder", "ball", "anneal")
     quench: bool = True
-    bends: dict[Temper, float] = Field(default_factory=lambda: dict.fromkeys(WORKED, 0.0))
+    bends: dict[Temper, float]
     yields: dict[Temper, float]
 
     def __hash__(self) -> int:

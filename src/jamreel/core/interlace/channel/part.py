@@ -336,11 +336,7 @@ class Channel(Interlaced, Beaded):
             ),
             look=Look(
                 cell=lambda: leg.cell(lengths, pitch, self._balls(rows, pitch)),
-                frame_strokes=(
-                    *(stroke for behind, _ in wraps for stroke in behind),
-                    *drawn(use),
-                    *(stroke for _, before in wraps for stroke in before),
-                ),
+                frame_strokes=_between(wraps, drawn(use)),
             ),
             work=self._work(frame, max(lengths), turns),
             holds=(eye_hold(bar, self.pin),),
@@ -388,6 +384,17 @@ class Channel(Interlaced, Beaded):
             part_step("channel_end", cautions=("eyes", "ends")),
             part_step("channel_eyes", cautions=("ends",), check=True, pin=self.pin),
         )
+
+
+def _between(
+    wraps: Sequence[tuple[Sequence[Stroke], Sequence[Stroke]]], frame: Sequence[Stroke]
+) -> tuple[Stroke, ...]:
+    """Return a frame as it is drawn between the halves of its wraps that lie behind and before."""
+    return (
+        *(stroke for behind, _ in wraps for stroke in behind),
+        *frame,
+        *(stroke for _, before in wraps for stroke in before),
+    )
 
 
 def _shortest(rows: Sequence[BeadRow]) -> float:
