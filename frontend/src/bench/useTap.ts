@@ -1,10 +1,17 @@
-import { useEffect, type RefObject } from "react";
+import { useEffect, useRef, type RefObject } from "react";
 
 // A finger that strays no further than this has tapped, not dragged [px].
 const STRAYS = 8;
 
-/** Calls back at a tap on something, not at a drag over it nor at a press of what lies in it. */
+/**
+ * Calls back at a tap on something, not at a drag over it nor at a press of what lies in it. A tap
+ * counts though the screen is drawn anew between finger down and finger up.
+ */
 export function useTap(ref: RefObject<HTMLElement | null>, tapped: () => void): void {
+  const latest = useRef(tapped);
+  useEffect(() => {
+    latest.current = tapped;
+  });
   useEffect(() => {
     const area = ref.current;
     if (!area) return;
@@ -17,7 +24,7 @@ export function useTap(ref: RefObject<HTMLElement | null>, tapped: () => void): 
       if (!from) return;
       const strayed = Math.hypot(event.clientX - from[0], event.clientY - from[1]);
       from = null;
-      if (strayed <= STRAYS) tapped();
+      if (strayed <= STRAYS) latest.current();
     };
     area.addEventListener("pointerdown", down);
     area.addEventListener("pointerup", up);
@@ -25,5 +32,5 @@ export function useTap(ref: RefObject<HTMLElement | null>, tapped: () => void): 
       area.removeEventListener("pointerdown", down);
       area.removeEventListener("pointerup", up);
     };
-  }, [ref, tapped]);
+  }, [ref]);
 }
